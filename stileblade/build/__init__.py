@@ -1,0 +1,1 @@
+"""The design document, its build steps, and their evaluation."""

@@ -1,0 +1,150 @@
+"""From a design to its pieces: each step applied to the work so far.
+
+Pure, and cached by content: the key of an outcome is a hash of the step's values, the key
+of its input and of all else that it reads, so an edit computes again what depends on it
+and nothing else. A step that cannot be applied is passed over and says why.
+"""
+
+from __future__ import annotations
+
+import hashlib
+import json
+from collections.abc import Mapping
+from dataclasses import dataclass
+from functools import lru_cache
+
+from stileblade.build.cache import OutcomeCache
+from stileblade.build.document import Design, DrawnOutline, Piece
+from stileblade.build.step import Setting, Step
+from stileblade.build.work import Work
+from stileblade.card.stock import Paper
+from stileblade.errors import GeometryError, ReadingError, StepError
+from stileblade.geometry.pathdata import region_from_path
+from stileblade.geometry.region import Region
+
+
+@dataclass(frozen=True, eq=False)
+class Outcome:
+    """A step, the work before and after it, and why it could not be applied, if so."""
+
+    step: Step
+    key: str
+    before: Work | None
+    work: Work | None
+    problem: StepError | None
+
+
+@dataclass(frozen=True, eq=False)
+class PieceOutcome:
+    piece: Piece
+    paper: Paper
+    setting: Setting
+    outcomes: tuple[Outcome, ...]
+
+    @property
+    def work(self) -> Work | None:
+        """The finished piece; None where no step has made anything."""
+        return self.outcomes[-1].work if self.outcomes else None
+
+    def outcome_of(self, step_id: str) -> Outcome | None:
+        return next((o for o in self.outcomes if o.step.id == step_id), None)
+
+
+@dataclass(frozen=True, eq=False)
+class Evaluation:
+    design: Design
+    pieces: tuple[PieceOutcome, ...]
+
+
+class DrawnShelf(Mapping[str, Region]):
+    """A document's drawn outlines, read when first asked for."""
+
+    def __init__(self, outlines: Mapping[str, DrawnOutline]) -> None:
+        self._outlines = outlines
+
+    def __getitem__(self, name: str) -> Region:
+        drawn = self._outlines[name]
+        try:
+            region = _region(drawn.path, drawn.rule)
+        except (ReadingError, GeometryError) as error:
+            raise StepError(f"The outline {drawn.name!r} cannot be read. {error}") from error
+        if not region:
+            raise StepError(f"The outline {drawn.name!r} encloses nothing.", field="outline")
+        return region
+
+    def __iter__(self):  # type: ignore[no-untyped-def]
+        return iter(self._outlines)
+
+    def __len__(self) -> int:
+        return len(self._outlines)
+
+
+@lru_cache(maxsize=256)
+def _region(path: str, rule: str) -> Region:
+    return region_from_path(path, "evenodd" if rule == "evenodd" else "nonzero")
+
+
+def _digest(*parts: str) -> str:
+    h = hashlib.blake2b(digest_size=16)
+    for part in parts:
+        h.update(part.encode())
+        h.update(b"\0")
+    return h.hexdigest()
+
+
+def _reads(step: Step, design: Design) -> str:
+    """All that the step reads beside its values and its input, as text for the key."""
+    found = []
+    if step.reads_card:
+        size = design.card.size
+        found.append(
+            json.dumps([size.width, size.height, design.card.turned, design.card.way])
+        )
+    for name in step.outlines():
+        drawn = design.outlines.get(name)
+        found.append(f"{drawn.rule}:{drawn.path}" if drawn else f"no {name}")
+    return "\n".join(found)
+
+
+def evaluate(design: Design, cache: OutcomeCache | None = None) -> Evaluation:
+    """All pieces of the design with the outcome of each of their steps."""
+    cache = cache or OutcomeCache()
+    shelf = DrawnShelf(design.outlines)
+    return Evaluation(design, tuple(_piece(design, piece, shelf, cache) for piece in design.pieces))
+
+
+def _piece(design: Design, piece: Piece, shelf: DrawnShelf, cache: OutcomeCache) -> PieceOutcome:
+    setting = design.setting_for(piece, shelf)
+    work: Work | None = None
+    key = ""
+    outcomes = []
+    for step in piece.steps:
+        before, problem, step_key = work, None, key
+        if step.on:
+            values = step.model_dump_json(exclude={"on"})
+            step_key = _digest(values, key, _reads(step, design))
+            kept = cache.get(step_key)
+            if kept is None:
+                kept = _apply(step, work, setting)
+                cache.put(step_key, kept)
+            if isinstance(kept, StepError):
+                problem, step_key = kept, key
+            else:
+                work = kept
+        outcomes.append(Outcome(step, step_key, before, work, problem))
+        key = step_key
+    return PieceOutcome(piece, setting.paper, setting, tuple(outcomes))
+
+
+def _apply(step: Step, work: Work | None, setting: Setting) -> Work | StepError:
+    if step.starts and work is not None:
+        return StepError(
+            f"A piece has one start; '{step.title}' comes after another.",
+            hint="Take one of the two away, or use 'Weld on'.",
+        )
+    try:
+        return step.apply(work, setting)
+    except StepError as error:
+        return error
+    except GeometryError as error:
+        return StepError(error.message, hint=error.hint)

@@ -1,0 +1,164 @@
+"""What a build step is. One kind, one file in ``steps``."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from enum import StrEnum
+from typing import ClassVar, Literal
+
+from pydantic import Field
+
+from stileblade.card.sizes import CardSize
+from stileblade.card.stock import Paper
+from stileblade.card.ways import WAYS, Layout, Way
+from stileblade.errors import StepError
+from stileblade.fields import Values
+from stileblade.geometry.region import Region
+from stileblade.registry import Registry
+from stileblade.build.work import Work
+
+STEPS: Registry[type[Step]] = Registry("kind of step")
+
+
+class Stage(StrEnum):
+    """Where in the order of the work a step has its place."""
+
+    OUTLINE = "Outline"
+    MIRROR = "Mirror and weld"
+    FOLDS = "Folds"
+    WINDOWS = "Windows and edges"
+
+
+@dataclass(frozen=True)
+class Setting:
+    """What a step may read beside its values: the card, the stock, the drawn outlines."""
+
+    size: CardSize
+    turned: bool
+    way: Way
+    paper: Paper
+    shelf: Mapping[str, Region]
+
+    @property
+    def closed(self) -> tuple[float, float]:
+        """Width and height of the closed card as it is held."""
+        w, h = self.size.width, self.size.height
+        return (h, w) if self.turned else (w, h)
+
+    def layout(self) -> Layout:
+        return self.way.layout(*self.closed)
+
+
+@dataclass(frozen=True)
+class Handle:
+    """Something to drag on the flat view, and how its place makes a value.
+
+    "line": a line of ``axis`` at ``at``; the value of ``field`` is (place - origin) * factor.
+    "box": an outline in ``box``; moving it by (dx, dy) adds them to the fields ``field`` and
+    ``field_y``.
+    """
+
+    shape: Literal["line", "box"]
+    field: str
+    value: float
+    axis: str = ""
+    at: float = 0.0
+    origin: float = 0.0
+    factor: float = 1.0
+    least: float | None = None
+    field_y: str = ""
+    value_y: float = 0.0
+    box: tuple[float, float, float, float] = (0.0, 0.0, 0.0, 0.0)
+    outline: Region | None = None
+    word: str = ""
+
+
+@dataclass(frozen=True)
+class Caption:
+    """The value that matters, for the build strip: a word and a figure with its unit."""
+
+    text: str = ""
+    value: float | None = None
+    unit: str = "mm"
+
+
+class Step(Values):
+    """One operation of a piece's making.
+
+    ``apply`` takes the work so far (None for the first step) and returns the new; it raises
+    StepError with the field at fault where the values cannot be applied.
+    """
+
+    stage: ClassVar[Stage]
+    title: ClassVar[str]
+    words: ClassVar[str] = ""
+    starts: ClassVar[bool] = False
+    """Whether it begins a piece (and then stands first)."""
+    reads_card: ClassVar[bool] = False
+    """Whether its outcome depends on the card's size and way of folding."""
+
+    id: str = Field(
+        "", title="Key", description="The step's key within its piece.", max_length=40
+    )
+    on: bool = Field(True, title="On", description="Steps switched off are passed over.")
+
+    def apply(self, work: Work | None, setting: Setting) -> Work:
+        raise NotImplementedError
+
+    def caption(self) -> Caption:
+        return Caption()
+
+    def handles(self, before: Work | None, setting: Setting) -> list[Handle]:
+        """Handles for the step's values; ``before`` is the work it was given."""
+        return []
+
+    def outlines(self) -> tuple[str, ...]:
+        """Names of the drawn outlines it reads."""
+        found: tuple[str, ...] = ()
+        for name in type(self).model_fields:
+            reads = getattr(getattr(self, name), "reads", None)
+            if callable(reads):
+                found += reads()
+        return found
+
+    @classmethod
+    def sample(cls) -> list[Step]:
+        """Steps that end with one of this kind: the picture in the search is made of them."""
+        raise NotImplementedError
+
+    def needs(self, work: Work | None) -> Work:
+        """The work, or an error where there is none yet."""
+        if work is None or not work.paper:
+            raise StepError(
+                "There is nothing to work on yet.", hint="Start with a blank or a figure."
+            )
+        return work
+
+    def needs_figure(self, work: Work | None) -> Work:
+        """The work, or an error where it has panels already."""
+        work = self.needs(work)
+        if work.panels:
+            raise StepError(
+                "The piece has its panels and folds already.",
+                hint=f"Move '{self.title}' before the mirror; a blank takes its size from the card.",
+            )
+        return work
+
+
+def register_step(cls: type[Step]) -> type[Step]:
+    STEPS.add(cls.model_fields["kind"].default, cls)
+    return cls
+
+
+def way_of(kind: str) -> Way:
+    return WAYS[kind]
+
+
+def kept_whole(paper: Region, message: str, *, field: str, would_do: float | None = None) -> Region:
+    """The paper, or a StepError where nothing is left of it."""
+    if not paper:
+        raise StepError(message, field=field, would_do=would_do)
+    return paper
+
+

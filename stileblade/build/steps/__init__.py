@@ -1,0 +1,1 @@
+"""Kinds of build steps, one file each; the registry finds them all."""

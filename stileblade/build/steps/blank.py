@@ -1,0 +1,39 @@
+"""Start: a plain blank."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from stileblade.build.step import Caption, Setting, Stage, Step, register_step
+from stileblade.build.work import Fold, Work
+from stileblade.geometry.region import gather
+from stileblade.geometry.set_operations import rectangle, union
+
+
+@register_step
+class Blank(Step):
+    """The open card with the panels and folds that its way of folding gives."""
+
+    stage = Stage.OUTLINE
+    title = "Blank"
+    words = "start plain base panels rectangle"
+    starts = True
+    reads_card = True
+    kind: Literal["blank"] = "blank"
+
+    def apply(self, work: Work | None, setting: Setting) -> Work:
+        layout = setting.layout()
+        paper = gather([])
+        for panel in layout.panels:
+            paper = union(paper, rectangle(panel.box))
+        folds = tuple(Fold(f.name, f.axis, f.at, f.direction) for f in layout.folds)
+        return Work(
+            paper, layout.panels, folds, reference=paper.bounds, front=setting.way.front
+        )
+
+    def caption(self) -> Caption:
+        return Caption("of the card")
+
+    @classmethod
+    def sample(cls) -> list[Step]:
+        return [cls()]

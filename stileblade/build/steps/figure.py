@@ -1,0 +1,38 @@
+"""Start: a figure."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from stileblade.build.step import Caption, Setting, Stage, Step, register_step
+from stileblade.build.work import Work
+from stileblade.geometry.transforms import translation
+from stileblade.outlines.catalogue import AnyFigure, figure_field
+from stileblade.outlines.figures.round import Circle
+
+
+@register_step
+class StartFigure(Step):
+    """A figure as the start of the piece; a mirror makes it a card."""
+
+    stage = Stage.OUTLINE
+    title = "Figure"
+    words = "start shape outline shelf drawing"
+    starts = True
+    kind: Literal["figure"] = "figure"
+    outline: AnyFigure = figure_field(Circle(diameter=110), "Figure", "What the card is shaped like.")
+
+    def apply(self, work: Work | None, setting: Setting) -> Work:
+        region = self.outline.outline(setting.shelf)
+        box = region.bounds
+        region = region.transformed(translation(-box.left, -box.head))
+        return Work(region, reference=region.bounds)
+
+    def caption(self) -> Caption:
+        return Caption(self.outline.title.lower())
+
+    @classmethod
+    def sample(cls) -> list[Step]:
+        from stileblade.outlines.figures.round import Heart
+
+        return [cls(outline=Heart())]

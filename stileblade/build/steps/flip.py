@@ -1,0 +1,52 @@
+"""Flip the figure."""
+
+from __future__ import annotations
+
+from enum import StrEnum
+from typing import Literal
+
+from stileblade.build.step import Caption, Setting, Stage, Step, register_step
+from stileblade.build.work import Work
+from stileblade.fields import choice
+from stileblade.geometry.transforms import mirror_across
+
+
+class Sides(StrEnum):
+    LEFT_RIGHT = "left-right"
+    HEAD_FOOT = "head-foot"
+
+
+@register_step
+class Flip(Step):
+    """The figure turned over in its place: left for right, or head for foot."""
+
+    stage = Stage.OUTLINE
+    title = "Flip"
+    words = "reverse reflect turn over"
+    kind: Literal["flip"] = "flip"
+    swap: Sides = choice(
+        Sides.LEFT_RIGHT,
+        "Swap",
+        "Which sides change places.",
+        **{"left-right": "left and right", "head-foot": "head and foot"},
+    )
+
+    def apply(self, work: Work | None, setting: Setting) -> Work:
+        work = self.needs_figure(work)
+        x, y = work.paper.bounds.centre
+        upright = self.swap is Sides.LEFT_RIGHT
+        matrix = mirror_across(axis="x" if upright else "y", at=x if upright else y)
+        return work.with_paper(
+            work.paper.transformed(matrix), reference=work.reference.transformed(matrix)
+        )
+
+    def caption(self) -> Caption:
+        return Caption("left, right" if self.swap is Sides.LEFT_RIGHT else "head, foot")
+
+    @classmethod
+    def sample(cls) -> list[Step]:
+        from stileblade.build.steps.figure import StartFigure
+        from stileblade.build.steps.turn import Turn
+        from stileblade.outlines.figures.labels import Tag
+
+        return [StartFigure(outline=Tag()), Turn(angle=40), cls()]

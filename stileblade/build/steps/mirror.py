@@ -1,0 +1,130 @@
+"""Mirror with a lap."""
+
+from __future__ import annotations
+
+from enum import StrEnum
+from typing import Literal
+
+from stileblade.build.step import Caption, Handle, Setting, Stage, Step, register_step
+from stileblade.build.work import Fold, Mirrored, Work
+from stileblade.card.ways import Axis, Direction, Panel
+from stileblade.errors import StepError
+from stileblade.fields import choice, length
+from stileblade.geometry.region import Box
+from stileblade.geometry.set_operations import cut_off, union
+from stileblade.geometry.transforms import mirror_across
+
+
+class Towards(StrEnum):
+    LEFT = "left"
+    RIGHT = "right"
+    ABOVE = "above"
+    BELOW = "below"
+
+
+@register_step
+class Mirror(Step):
+    """The figure and its mirror image in one piece, the fold between them.
+
+    The two run into each other by the lap: the axis lies half a lap inside the figure's
+    extreme, and both halves end there.
+    """
+
+    stage = Stage.MIRROR
+    title = "Mirror"
+    words = "weld double fold lap reflect shaped card"
+    kind: Literal["mirror"] = "mirror"
+    towards: Towards = choice(
+        Towards.ABOVE,
+        "Towards",
+        "Where the mirror image comes.",
+        left="to the left",
+        right="to the right",
+        above="above",
+        below="below",
+    )
+    lap: float = length(3, "Lap", "How far the two halves run into each other.", least=0)
+
+    @property
+    def axis(self) -> Axis:
+        return "x" if self.towards in (Towards.LEFT, Towards.RIGHT) else "y"
+
+    @property
+    def _low(self) -> bool:
+        """Whether the image comes on the side of smaller coordinates."""
+        return self.towards in (Towards.LEFT, Towards.ABOVE)
+
+    def _extreme(self, box: Box) -> float:
+        if self.axis == "x":
+            return box.left if self._low else box.right
+        return box.head if self._low else box.foot
+
+    def apply(self, work: Work | None, setting: Setting) -> Work:
+        work = self.needs_figure(work)
+        box = work.paper.bounds
+        extreme = self._extreme(box)
+        at = extreme + self.lap / 2 if self._low else extreme - self.lap / 2
+        depth = box.width if self.axis == "x" else box.height
+        half = cut_off(work.paper, axis=self.axis, at=at, keep="more" if self._low else "less")
+        if not half:
+            raise StepError(
+                f"A lap of {self.lap:g} mm is deeper than the figure; "
+                f"{2 * depth - 0.1:.1f} mm still leaves something.",
+                hint="Make the lap smaller.",
+                field="lap",
+                would_do=round(2 * depth - 0.1, 1),
+            )
+        matrix = mirror_across(axis=self.axis, at=at)
+        image = half.transformed(matrix)
+        own, other = half.bounds, half.bounds.transformed(matrix)
+        front, back = (own, other) if self._low else (other, own)
+        return Work(
+            union(half, image),
+            (Panel("back", back), Panel("front", front)),
+            (Fold("fold", self.axis, at, Direction.MOUNTAIN),),
+            reference=work.reference,
+            mirrored=Mirrored(self.id, work.paper, half, self.towards, self.lap),
+            front="front",
+            notes=work.notes
+            + (
+                ()
+                if self._low
+                else (
+                    (
+                        "mirror.reversed",
+                        "Mirrored "
+                        + ("to the right" if self.axis == "x" else "below")
+                        + ", the figure shows reversed on the front.",
+                    ),
+                )
+            ),
+        )
+
+    def caption(self) -> Caption:
+        return Caption("lap", self.lap)
+
+    def handles(self, before: Work | None, setting: Setting) -> list[Handle]:
+        if before is None or not before.paper:
+            return []
+        extreme = self._extreme(before.paper.bounds)
+        factor = 2.0 if self._low else -2.0
+        return [
+            Handle(
+                "line",
+                "lap",
+                self.lap,
+                axis=self.axis,
+                at=extreme + self.lap / factor,
+                origin=extreme,
+                factor=factor,
+                least=0.0,
+                word="lap",
+            )
+        ]
+
+    @classmethod
+    def sample(cls) -> list[Step]:
+        from stileblade.build.steps.figure import StartFigure
+        from stileblade.outlines.figures.round import Circle
+
+        return [StartFigure(outline=Circle(diameter=60)), cls(towards=Towards.LEFT, lap=8)]

@@ -1,0 +1,38 @@
+"""Weld on a further figure."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from stileblade.build.placement import Anchor, PlacedStep
+from stileblade.build.step import Caption, Setting, Stage, Step, register_step
+from stileblade.build.work import Work
+from stileblade.fields import special
+from stileblade.geometry.set_operations import union
+
+
+@register_step
+class Weld(PlacedStep):
+    """A further figure made one with the piece where they overlap or share an edge."""
+
+    stage = Stage.MIRROR
+    title = "Weld on"
+    words = "add unite join figure overhang union"
+    kind: Literal["weld"] = "weld"
+    at: Anchor = special(
+        Anchor.RIGHT, "At", "The place on the panel that it is set to.", control="anchor"
+    )
+
+    def apply(self, work: Work | None, setting: Setting) -> Work:
+        work = self.needs(work)
+        return work.with_paper(union(work.paper, self.placed(work, setting)))
+
+    def caption(self) -> Caption:
+        return Caption(self.outline.title.lower())
+
+    @classmethod
+    def sample(cls) -> list[Step]:
+        from stileblade.build.steps.blank import Blank
+        from stileblade.outlines.figures.round import Circle
+
+        return [Blank(), cls(outline=Circle(diameter=70))]

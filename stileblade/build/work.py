@@ -1,0 +1,150 @@
+"""The work: a piece as it stands after some of its steps."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+from enum import StrEnum
+from functools import cached_property
+
+from stileblade.card.ways import Axis, Direction, Panel
+from stileblade.errors import StepError
+from stileblade.geometry.clipping import Point, clip_line
+from stileblade.geometry.region import Box, Region
+
+
+class Made(StrEnum):
+    """How a fold is made."""
+
+    SCORE = "score"
+    PERFORATE = "perforate"
+    NONE = "none"
+
+
+@dataclass(frozen=True)
+class Fold:
+    """A line the piece folds on; where there is paper on it is worked out at the end.
+
+    ``cut`` and ``leave`` are a perforation's lengths, ``setback`` how far a score stops
+    before each end of a span, all in mm.
+    """
+
+    name: str
+    axis: Axis
+    at: float
+    direction: Direction
+    made: Made = Made.SCORE
+    cut: float = 2.0
+    leave: float = 1.0
+    setback: float = 0.0
+
+
+@dataclass(frozen=True)
+class Span:
+    """A stretch of a fold with paper under it."""
+
+    start: Point
+    end: Point
+    direction: Direction
+
+    @property
+    def length(self) -> float:
+        return abs(self.end[0] - self.start[0]) + abs(self.end[1] - self.start[1])
+
+
+@dataclass(frozen=True)
+class Opened:
+    """A window that a step cut: the step, its panel, its outline, and whether it may cross."""
+
+    step: str
+    panel: str
+    outline: Region
+    crosses: bool
+
+
+@dataclass(frozen=True)
+class Mirrored:
+    """What a mirror step did: the figure before, the half kept, towards where, the lap."""
+
+    step: str
+    figure: Region
+    half: Region
+    towards: str
+    lap: float
+
+    @property
+    def loss(self) -> float:
+        """Area in mm^2 that the lap costs each half."""
+        return self.figure.area - self.half.area
+
+
+@dataclass(frozen=True, eq=False)
+class Work:
+    """paper, the panels it is divided into, its folds, and the figure's own box.
+
+    ``reference`` is the figure's box as its own steps left it: trims, welds and windows do
+    not move it, so that what is placed by it stays where it is.
+    """
+
+    paper: Region
+    panels: tuple[Panel, ...] = ()
+    folds: tuple[Fold, ...] = ()
+    reference: Box = Box(0.0, 0.0, 0.0, 0.0)
+    windows: tuple[Opened, ...] = ()
+    mirrored: Mirrored | None = None
+    front: str = ""
+    notes: tuple[tuple[str, str], ...] = ()
+    """(code, message) of things a step wants to be known."""
+
+    def with_paper(self, paper: Region, **changes: object) -> Work:
+        return replace(self, paper=paper, **changes)  # type: ignore[arg-type]
+
+    def targets(self) -> list[str]:
+        """What things can be placed on."""
+        if self.panels:
+            return [*(p.name for p in self.panels), "card"]
+        return ["figure"]
+
+    def box_of(self, target: str, *, field: str = "target") -> Box:
+        """The box of a panel, of the open card, or of the figure.
+
+        "front" means the figure while there are no panels, and "figure" its panel afterwards,
+        so that a step keeps its sense when it is moved past the mirror.
+        """
+        if not self.panels:
+            if target in ("figure", "front", "card"):
+                return self.reference
+            raise StepError(
+                f"There is no panel {target!r} yet; the figure has no fold.",
+                hint="Mirror the figure first, or place this on the figure.",
+                field=field,
+            )
+        if target == "card":
+            boxes = [p.box for p in self.panels]
+            return Box(
+                min(b.left for b in boxes),
+                min(b.head for b in boxes),
+                max(b.right for b in boxes),
+                max(b.foot for b in boxes),
+            )
+        name = self.front if target == "figure" else target
+        for panel in self.panels:
+            if panel.name == name:
+                return panel.box
+        raise StepError(
+            f"There is no panel {target!r}.",
+            hint=f"Panels are: {', '.join(p.name for p in self.panels)}.",
+            field=field,
+        )
+
+    @cached_property
+    def spans(self) -> dict[str, list[Span]]:
+        """By fold: where it has paper under it, in order, exact."""
+        return {fold.name: self._spans(fold) for fold in self.folds}
+
+    def _spans(self, fold: Fold) -> list[Span]:
+        box = self.paper.bounds
+        if fold.axis == "x":
+            ends = ((fold.at, box.head - 1), (fold.at, box.foot + 1))
+        else:
+            ends = ((box.left - 1, fold.at), (box.right + 1, fold.at))
+        return [Span(a, b, fold.direction) for a, b in clip_line(self.paper, *ends)]

@@ -1,0 +1,1 @@
+"""Card sizes and envelopes, stock, and ways of folding."""

@@ -1,0 +1,1 @@
+"""What is measured and judged before cutting. One check, one file; see ``check``."""

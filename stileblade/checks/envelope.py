@@ -1,0 +1,96 @@
+"""Whether the closed card goes in its envelope."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from stileblade.build.steps.fit import Fit, FitTo
+from stileblade.build.work import Work
+from stileblade.card.sizes import STANDARD_SIZES, Envelope, Room, room_in
+from stileblade.checks.check import CHECKS, Finding, Mend, Place, Severity, Subject
+from stileblade.folding.flat import fold_flat
+
+
+def room_of(subject: Subject) -> tuple[Envelope, Room] | None:
+    """The design's envelope and the room left in it; None without one."""
+    envelope = subject.evaluation.design.card.size.envelope
+    work = subject.piece.work
+    if envelope is None or work is None or not work.paper:
+        return None
+    return envelope, room_in(envelope, fold_flat(work).closed, bulk_of(subject, work))
+
+
+def bulk_of(subject: Subject, work: Work) -> float:
+    """Thickness of all that lies on top of each other at the thickest place, in mm."""
+    return fold_flat(work).layers * subject.piece.paper.thickness
+
+
+@CHECKS.register("envelope")
+def envelope(subject: Subject) -> Iterator[Finding]:
+    """Room below 0: error. Below the slack: warning."""
+    found = room_of(subject)
+    work = subject.piece.work
+    if found is None or work is None:
+        return
+    inside, room = found
+    slack = subject.evaluation.design.card.slack
+    if room.least >= slack:
+        return
+    width, height = fold_flat(work).closed
+    size = f"{subject.say(width)} x {subject.say(height)}"
+    name = inside.name or "The"
+    mends = _smaller(subject, work, inside, slack)
+    hint = _other_envelope(width, height, bulk_of(subject, work), slack)
+    place = Place(outlines=(work.paper,))
+    if room.least < 0:
+        yield Finding(
+            "envelope.over",
+            Severity.ERROR,
+            f"Closed it is {size}: {subject.say(-room.least)} too large for the {name} envelope.",
+            subject.name,
+            room.least,
+            hint=hint,
+            place=place,
+            mends=mends,
+        )
+    else:
+        yield Finding(
+            "envelope.tight",
+            Severity.WARNING,
+            f"Only {subject.say(room.least)} of room in the {name} envelope; "
+            f"{subject.say(slack)} is wished for.",
+            subject.name,
+            room.least,
+            hint=hint,
+            place=place,
+            mends=mends,
+        )
+
+
+def _other_envelope(width: float, height: float, bulk: float, slack: float) -> str:
+    takes = [
+        (e.width * e.height, e.name)
+        for e in (s.envelope for s in STANDARD_SIZES)
+        if e is not None and room_in(e, (width, height), bulk).least >= slack
+    ]
+    return f"Envelope {min(takes)[1]} would take it." if takes else "No standard envelope takes it."
+
+
+def _smaller(
+    subject: Subject, work: Work, inside: Envelope, slack: float
+) -> tuple[Mend, ...]:
+    """Scale a mirrored figure so that the card goes in with its slack."""
+    if work.mirrored is None:
+        return ()
+    figure = work.mirrored.figure.bounds
+    width, height = fold_flat(work).closed
+    spare = slack + bulk_of(subject, work)
+    share = max(
+        min((inside.width - spare) / width, (inside.height - spare) / height),
+        min((inside.width - spare) / height, (inside.height - spare) / width),
+    )
+    if not 0 < share < 1:
+        return ()
+    wide = int(figure.width * share * 10) / 10
+    step = Fit(to=FitTo.WIDTH, width=wide)
+    return (Mend(f"fit to {subject.say(wide)} wide", add=step, before=work.mirrored.step),)

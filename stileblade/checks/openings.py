@@ -1,0 +1,63 @@
+"""Openings that nobody cut on purpose."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from stileblade.build.steps.fill import Fill, Which
+from stileblade.build.work import Work
+from stileblade.checks.check import CHECKS, Finding, Mend, Place, Severity, Subject
+from stileblade.geometry.distances import is_inside
+from stileblade.geometry.region import Contour
+
+SMALL = 30.0
+"""mm^2: an opening smaller than this is hardly meant; larger ones are only noted."""
+
+
+def left_in(work: Work) -> list[Contour]:
+    """Openings that lie in no window and no figure cut away, largest first."""
+    found = []
+    for opening in work.paper.openings:
+        box = opening.bounds
+        made = False
+        for window in work.windows:
+            w = window.outline.bounds
+            if box.left >= w.left - 0.01 and box.right <= w.right + 0.01:
+                made = made or is_inside(opening, window.outline)
+        if not made:
+            found.append(opening)
+    return sorted(found, key=lambda c: -c.area)
+
+
+@CHECKS.register("openings")
+def openings(subject: Subject) -> Iterator[Finding]:
+    """A warning for small openings left in, a note for large ones."""
+    work = subject.piece.work
+    if work is None:
+        return
+    left = left_in(work)
+    for small, severity in ((True, Severity.WARNING), (False, Severity.NOTE)):
+        group = [c for c in left if (c.area < SMALL) == small]
+        if not group:
+            continue
+        areas = ", ".join(f"{c.area:.1f}" for c in group[:3]) + (" …" if len(group) > 3 else "")
+        count = "One opening is" if len(group) == 1 else f"{len(group)} openings are"
+        yield Finding(
+            "openings.small" if small else "openings.large",
+            severity,
+            f"{count} left in: {areas} mm².",
+            subject.name,
+            len(group),
+            place=Place(outlines=tuple(c.as_region() for c in group)),
+            mends=(_fill(subject, group[0].area if small else None),),
+        )
+
+
+def _fill(subject: Subject, largest: float | None) -> Mend:
+    """A fill put in before the first window, so that windows stay open."""
+    step = Fill() if largest is None else Fill(which=Which.BELOW, below=round(largest + 0.05, 1))
+    before = next(
+        (s.id for s in subject.piece.piece.steps if s.kind in ("window", "cut-away")),  # type: ignore[attr-defined]
+        "",
+    )
+    return Mend("fill them", add=step, before=before)

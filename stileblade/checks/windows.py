@@ -1,0 +1,92 @@
+"""Windows too near a fold or an edge."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+import numpy as np
+
+from stileblade.build.work import Opened, Work
+from stileblade.checks.check import CHECKS, Finding, Mend, Place, Severity, Subject
+from stileblade.geometry import distances
+from stileblade.geometry.clipping import Point
+from stileblade.geometry.region import Region
+from stileblade.geometry.transforms import translation
+
+SAFE = 6.0
+LEAST = 3.0
+
+
+@dataclass(frozen=True)
+class Gap:
+    """The distance of a window from a fold or the edge, and the two places measured."""
+
+    distance: float
+    window: Point
+    other: Point
+    to: str
+
+
+@CHECKS.register("windows")
+def windows(subject: Subject) -> Iterator[Finding]:
+    """Nearer than 6 mm: warning; nearer than 3 mm: error. Windows meant to cross are left out."""
+    work = subject.piece.work
+    if work is None:
+        return
+    for window in work.windows:
+        if window.crosses:
+            continue
+        gap = nearest_gap(work, window.outline)
+        if gap is None or gap.distance >= SAFE - 1e-9:
+            continue
+        severity = Severity.ERROR if gap.distance < LEAST else Severity.WARNING
+        yield Finding(
+            "window.near",
+            severity,
+            f"The window is {subject.say(gap.distance)} from the {gap.to}; "
+            f"{subject.say(SAFE)} is safe.",
+            subject.name,
+            gap.distance,
+            step=window.step,
+            place=Place(lines=((gap.window, gap.other),), outlines=(window.outline,)),
+            mends=_moved(subject, work, window, gap),
+        )
+
+
+def nearest_gap(work: Work, outline: Region) -> Gap | None:
+    """The smallest gap between a window and the base's outer edge or its folds."""
+    ring = distances.outline_of(outline)
+    gaps = []
+    if work.paper:
+        d, a, b = distances.nearest(ring, distances.shell_of(work.paper))
+        gaps.append(Gap(d, a, b, "edge"))
+    box = work.paper.bounds
+    for fold in work.folds:
+        ends = (
+            ((fold.at, box.head), (fold.at, box.foot))
+            if fold.axis == "x"
+            else ((box.left, fold.at), (box.right, fold.at))
+        )
+        d, a, b = distances.nearest(ring, distances.line_of(*ends))
+        gaps.append(Gap(d, a, b, "fold"))
+    return min(gaps, key=lambda g: g.distance) if gaps else None
+
+
+def _moved(subject: Subject, work: Work, window: Opened, gap: Gap) -> tuple[Mend, ...]:
+    """Away from what is near, if that leaves the window safe on all sides."""
+    outcome = subject.piece.outcome_of(window.step)
+    away = np.subtract(gap.window, gap.other)
+    size = float(np.hypot(*away))
+    if outcome is None or size < 1e-9:
+        return ()
+    dx, dy = away / size * (SAFE - gap.distance)
+    after = nearest_gap(work, window.outline.transformed(translation(dx, dy)))
+    if after is None or after.distance < SAFE - 0.01:
+        return ()
+    step = outcome.step
+    values = {
+        "dx": round(step.dx + float(dx), 3),  # type: ignore[attr-defined]
+        "dy": round(step.dy + float(dy), 3),  # type: ignore[attr-defined]
+    }
+    return (Mend(f"move {subject.say(SAFE - gap.distance)} away", window.step, values),)

@@ -1,0 +1,74 @@
+"""The errors of the core.
+
+    StilebladeError            a code, a message, a hint
+      GeometryError            an outline that cannot be computed with
+      ReadingError             a file that cannot be read
+      DocumentError            a design document that is wrong or from a later version
+      StepError                a build step that does not apply, with the field at fault
+      UnknownKind              a name that no registry holds; lists the known ones
+      MeasureError             text that is no length
+
+A *finding* about somebody's card is not an error: see ``stileblade.checks``.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+
+
+class StilebladeError(Exception):
+    """Root of all errors of ours: ``code`` for programs, ``message`` and ``hint`` for people."""
+
+    code = "error"
+
+    def __init__(self, message: str, *, hint: str = "", code: str | None = None) -> None:
+        super().__init__(message)
+        self.message = message
+        self.hint = hint
+        if code is not None:
+            self.code = code
+
+    def __str__(self) -> str:
+        return f"{self.message} {self.hint}".strip()
+
+
+class GeometryError(StilebladeError):
+    code = "geometry"
+
+
+class ReadingError(StilebladeError):
+    code = "reading"
+
+
+class DocumentError(StilebladeError):
+    code = "document"
+
+    def __init__(self, message: str, *, hint: str = "", where: str = "") -> None:
+        super().__init__(message, hint=hint)
+        self.where = where
+
+
+class MeasureError(StilebladeError):
+    code = "measure"
+
+
+class StepError(StilebladeError):
+    """A step cannot do what its values ask for; ``field`` names the value to change."""
+
+    code = "step"
+
+    def __init__(
+        self, message: str, *, hint: str = "", field: str = "", would_do: float | None = None
+    ) -> None:
+        super().__init__(message, hint=hint)
+        self.field = field
+        self.would_do = would_do
+
+
+class UnknownKind(StilebladeError):
+    code = "unknown-kind"
+
+    def __init__(self, what: str, name: str, known: Iterable[str]) -> None:
+        super().__init__(
+            f"{what}={name!r} is not known.", hint=f"Known are: {', '.join(sorted(known))}."
+        )

@@ -1,0 +1,1 @@
+"""The card folded: its faces, flat and in space."""

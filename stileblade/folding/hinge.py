@@ -1,0 +1,84 @@
+"""Hinges: how long the paper is that joins two panels."""
+
+from __future__ import annotations
+
+import math
+
+import numpy as np
+
+from stileblade.build.work import Fold, Made, Mirrored, Span
+from stileblade.geometry.clipping import Point
+from stileblade.geometry.region import Region
+
+LEAST_HINGE = 20.0
+LEAST_SHARE = 0.2
+LEAST_SPAN = 6.0
+
+
+def least_hinge(height: float) -> float:
+    """The hinge that a panel of this height along the crease needs."""
+    return max(LEAST_HINGE, LEAST_SHARE * height)
+
+
+def cut_count(span: float, fold: Fold) -> int:
+    """How many cuts a perforation has on a span: as many as fit, each with its paper."""
+    return max(0, math.floor((span - fold.leave) / (fold.cut + fold.leave) + 1e-9))
+
+
+def perforation(span: Span, fold: Fold) -> list[tuple[Point, Point]]:
+    """The cuts on a span, the pattern in its middle."""
+    n = cut_count(span.length, fold)
+    used = n * (fold.cut + fold.leave) - fold.leave if n else 0.0
+    first = (span.length - used) / 2
+    (x0, y0), (x1, y1) = span.start, span.end
+    ux, uy = ((x1 - x0) / span.length, (y1 - y0) / span.length) if span.length else (0.0, 0.0)
+    found = []
+    for k in range(n):
+        a = first + k * (fold.cut + fold.leave)
+        b = a + fold.cut
+        found.append(((x0 + ux * a, y0 + uy * a), (x0 + ux * b, y0 + uy * b)))
+    return found
+
+
+def hinge_length(spans: list[Span], fold: Fold) -> float:
+    """Summed length of the spans, less what a perforation cuts of them."""
+    total = sum(s.length for s in spans)
+    if fold.made is Made.PERFORATE:
+        total -= sum(cut_count(s.length, fold) * fold.cut for s in spans)
+    return total
+
+
+def chord(region: Region, axis: str, at: float) -> float:
+    """How much of an upright ("x") or level ("y") line lies on the region, to about 0.01 mm."""
+    p, q = region.flat.points, region.flat.ends
+    across, along = (0, 1) if axis == "x" else (1, 0)
+    a, b = p[:, across] - at, q[:, across] - at
+    hit = (a <= 0) != (b <= 0)
+    share = a[hit] / (a[hit] - b[hit])
+    where = np.sort(p[hit, along] + share * (q[hit, along] - p[hit, along]))
+    return float((where[1::2] - where[::2]).sum())
+
+
+def hinge_at_lap(mirrored: Mirrored, lap: float) -> float:
+    """The hinge that the mirrored figure would have with another lap."""
+    box = mirrored.figure.bounds
+    axis = "x" if mirrored.towards in ("left", "right") else "y"
+    low, high = (box.left, box.right) if axis == "x" else (box.head, box.foot)
+    at = low + lap / 2 if mirrored.towards in ("left", "above") else high - lap / 2
+    return chord(mirrored.figure, axis, at)
+
+
+def lap_for(mirrored: Mirrored, hinge: float) -> float | None:
+    """The smallest lap above the present, in tenths, that gives the hinge; None if none does."""
+    box = mirrored.figure.bounds
+    depth = box.width if mirrored.towards in ("left", "right") else box.height
+    laps = np.arange(round(mirrored.lap * 10) + 1, int(depth * 10), 1) / 10
+    coarse = laps[:: max(1, len(laps) // 120)]
+    hit = next((i for i, lap in enumerate(coarse) if hinge_at_lap(mirrored, lap) >= hinge), None)
+    if hit is None:
+        return None
+    low = coarse[hit - 1] if hit else mirrored.lap
+    for lap in laps[(laps > low) & (laps <= coarse[hit])]:
+        if hinge_at_lap(mirrored, float(lap)) >= hinge:
+            return round(float(lap), 1)
+    return round(float(coarse[hit]), 1)

@@ -1,0 +1,111 @@
+"""What goes to the machine: a finished piece's lines by operation, top left at 0, 0.
+
+Operations in the order of the passes: score, perforate, draw, inner cuts, outer cuts, so
+that the piece is held by its sheet until the last.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from enum import StrEnum
+
+from stileblade import __version__
+from stileblade.build.evaluation import Evaluation, PieceOutcome
+from stileblade.build.work import Made, Work
+from stileblade.errors import StilebladeError
+from stileblade.folding.hinge import perforation
+from stileblade.geometry.region import Region
+from stileblade.geometry.segments import Segments, lines
+from stileblade.geometry.transforms import translation
+from stileblade.registry import Registry, import_all
+
+
+class Operation(StrEnum):
+    SCORE = "score"
+    PERFORATE = "perforate"
+    DRAW = "draw"
+    CUT_INNER = "cut-inner"
+    CUT_OUTER = "cut-outer"
+
+
+@dataclass(frozen=True, eq=False)
+class Line:
+    """A contour or an open line of one operation."""
+
+    segments: Segments
+    closed: bool
+
+
+@dataclass(frozen=True, eq=False)
+class Plan:
+    """A piece's size in mm and its lines; what the file says of itself."""
+
+    design: str
+    piece: str
+    width: float
+    height: float
+    lines: dict[Operation, list[Line]]
+
+    @property
+    def title(self) -> str:
+        return f"{self.design}: {self.piece}"
+
+    @property
+    def about(self) -> str:
+        return (
+            f"Card piece, {self.width:.3f} x {self.height:.3f} mm, seen from outside. "
+            f"Made with Stileblade {__version__}."
+        )
+
+
+Writer = Callable[[Plan], bytes]
+FORMATS: Registry[Writer] = Registry("format")
+
+
+def formats() -> Registry[Writer]:
+    """All file formats by their endings."""
+    import_all("stileblade.formats")
+    return FORMATS
+
+
+def plan_of(evaluation: Evaluation, piece: PieceOutcome) -> Plan:
+    """The finished piece's lines. ``StilebladeError`` where it has no paper."""
+    work = piece.work
+    if work is None or not work.paper:
+        raise StilebladeError(
+            f"The piece {piece.piece.name!r} has no paper: there is nothing to export.",
+            hint="Start it with a blank or a figure.",
+            code="empty",
+        )
+    box = work.paper.bounds
+    move = translation(-box.left, -box.head)
+    found: dict[Operation, list[Line]] = {operation: [] for operation in Operation}
+    for operation, line in _creases(work):
+        found[operation].append(Line(line.transformed(move), False))
+    moved: Region = work.paper.transformed(move)
+    for contour in moved.contours:
+        operation = Operation.CUT_INNER if contour.opening else Operation.CUT_OUTER
+        found[operation].append(Line(contour.segments, True))
+    return Plan(
+        evaluation.design.name, piece.piece.name, box.width, box.height, found
+    )
+
+
+def _creases(work: Work) -> list[tuple[Operation, Segments]]:
+    found = []
+    for fold in work.folds:
+        for span in work.spans[fold.name]:
+            if fold.made is Made.PERFORATE:
+                found += [
+                    (Operation.PERFORATE, lines([a], [b])) for a, b in perforation(span, fold)
+                ]
+            elif fold.made is Made.SCORE and span.length > 2 * fold.setback:
+                (x0, y0), (x1, y1) = span.start, span.end
+                share = fold.setback / span.length
+                ends = (
+                    (x0 + (x1 - x0) * share, y0 + (y1 - y0) * share),
+                    (x1 - (x1 - x0) * share, y1 - (y1 - y0) * share),
+                )
+                found.append((Operation.SCORE, lines([ends[0]], [ends[1]])))
+    return found

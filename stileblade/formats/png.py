@@ -1,0 +1,38 @@
+"""PNG: the PDF page as a picture, 200 dots per inch."""
+
+from __future__ import annotations
+
+import io
+from threading import Lock
+
+import pypdfium2
+from PIL import Image
+from PIL.PngImagePlugin import PngInfo
+
+from stileblade.formats.pdf import page_size, pdf
+from stileblade.formats.plan import FORMATS, Plan
+
+DPI = 200
+MOST_PIXELS = 40_000_000
+_one_at_a_time = Lock()
+"""The renderer must not be entered by two threads."""
+
+
+@FORMATS.register("png")
+def png(plan: Plan) -> bytes:
+    """The plan as a picture; very large pieces get fewer dots, which the file states."""
+    width, height = page_size(plan)
+    dots = min(DPI, (MOST_PIXELS / (width * height)) ** 0.5 * 25.4)
+    with _one_at_a_time:
+        document = pypdfium2.PdfDocument(pdf(plan))
+        try:
+            image: Image.Image = document[0].render(scale=dots / 72).to_pil()
+        finally:
+            document.close()
+    info = PngInfo()
+    info.add_text("Title", plan.title)
+    info.add_text("Description", plan.about)
+    info.add_text("Software", "Stileblade")
+    stream = io.BytesIO()
+    image.save(stream, "PNG", dpi=(dots, dots), pnginfo=info)
+    return stream.getvalue()

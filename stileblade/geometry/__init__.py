@@ -1,0 +1,1 @@
+"""Exact outlines. The only package that imports the geometry kernel."""

@@ -1,0 +1,92 @@
+"""Corners that lie on, or all but on, another outline's edge are put into that edge.
+
+Without it the kernel sees crossings a nanometre from a corner: slivers and failed overlays.
+"""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+import numpy as np
+import shapely
+
+from stileblade.geometry.flatten import Flat, neighbours
+from stileblade.geometry.segments import Floats, Ints, Segments
+from stileblade.tolerance import TOLERANCE
+
+
+def conode(
+    first: tuple[Segments, Flat], second: tuple[Segments, Flat]
+) -> tuple[Flat, Flat]:
+    """Both outlines' vertices with each other's corners put in or moved on to them."""
+    (a_segments, a), (b_segments, b) = first, second
+    reach = TOLERANCE.conode
+    low = np.maximum(a.points.min(axis=0), b.points.min(axis=0)) - reach
+    high = np.minimum(a.points.max(axis=0), b.points.max(axis=0)) + reach
+    if (low > high).any():
+        return a, b
+    a, b = _into(a, b_segments, b, low, high)
+    b, a = _into(b, a_segments, a, low, high)
+    return a, b
+
+
+def _into(
+    host: Flat, guest_segments: Segments, guest: Flat, low: Floats, high: Floats
+) -> tuple[Flat, Flat]:
+    corner = guest.exact & np.r_[True, guest.segment[1:] != guest.segment[:-1]]
+    inside = (guest.points >= low).all(axis=1) & (guest.points <= high).all(axis=1)
+    corners = np.flatnonzero(corner & inside)
+    ends = host.ends
+    near = np.flatnonzero(
+        ((np.minimum(host.points, ends) <= high) & (np.maximum(host.points, ends) >= low)).all(
+            axis=1
+        )
+    )
+    if not len(corners) or not len(near):
+        return host, guest
+    edges = shapely.linestrings(np.stack([host.points[near], ends[near]], axis=1))
+    points = shapely.points(guest.points[corners])
+    c, e = shapely.STRtree(edges).query(points, predicate="dwithin", distance=TOLERANCE.conode)
+    if not len(c):
+        return host, guest
+    vertex, edge = corners[c], near[e]
+    p, a, b = guest.points[vertex], host.points[edge], ends[edge]
+    to_a, to_b = np.hypot(*(p - a).T), np.hypot(*(p - b).T)
+    # nearly on a corner: take that corner's place
+    moved = guest.points
+    close = (to_a > 0) & (to_a < TOLERANCE.conode) & (to_b > 0)
+    if close.any():
+        moved = guest.points.copy()
+        moved[vertex[close]] = a[close]
+    middle = (to_a >= TOLERANCE.conode) & (to_b >= TOLERANCE.conode)
+    if close.any():
+        guest = replace(guest, points=moved)
+        middle &= ~np.isin(vertex, vertex[close])
+    if middle.any():
+        host = _insert(host, edge[middle], p[middle], a[middle], b[middle])
+    return host, guest
+
+
+def _insert(flat: Flat, edge: Ints, p: Floats, a: Floats, b: Floats) -> Flat:
+    """``flat`` with points p put into its edges."""
+    d = b - a
+    share = ((p - a) * d).sum(axis=1) / (d * d).sum(axis=1)
+    order = np.lexsort((share, edge))
+    edge, p, share = edge[order], p[order], share[order]
+    once = np.r_[True, (edge[1:] != edge[:-1]) | (p[1:] != p[:-1]).any(axis=1)]
+    edge, p, share = edge[once], p[once], share[once]
+    t = flat.t0[edge] + share * (flat.t1[edge] - flat.t0[edge])
+    at = edge + 1
+    points = np.insert(flat.points, at, p, axis=0)
+    t0 = np.insert(flat.t0, at, t)
+    segment = np.insert(flat.segment, at, flat.segment[edge])
+    ring = np.insert(flat.ring, at, flat.ring[edge])
+    exact = np.insert(flat.exact, at, False)
+    after, before = neighbours(ring)
+    # an edge now ends where the next vertex of the same edge starts
+    t1 = np.insert(flat.t1, at, flat.t1[edge])
+    is_new = ~exact
+    t1[before[is_new]] = t0[is_new]
+    chained = is_new & is_new[after]
+    t1[chained] = t0[after[chained]]
+    return Flat(points, segment, t0, t1, ring, after, before, exact)

@@ -1,0 +1,133 @@
+"""Contours drawn stroke by stroke, in the verbs of path data. x right, y down, mm."""
+
+from __future__ import annotations
+
+import math
+
+import numpy as np
+
+from stileblade.geometry.segments import TAU, Segments
+
+ArcForm = tuple[float, float, float, float, float, float, float, float]
+
+
+class Drawing:
+    """Collects contours; each ends with ``close`` or the next ``move`` (then it is open)."""
+
+    def __init__(self) -> None:
+        self.contours: list[Segments] = []
+        self.open: list[Segments] = []
+        self.x = self.y = 0.0
+        self._first = (0.0, 0.0)
+        self._reset()
+
+    def _reset(self) -> None:
+        self._kind: list[int] = []
+        self._coef: list[tuple[float, ...]] = []
+        self._span: list[tuple[float, float]] = []
+        self._ends: list[tuple[float, float, float, float]] = []
+
+    def _add(self, kind: int, coef: tuple[float, ...], x: float, y: float) -> None:
+        self._kind.append(kind)
+        self._coef.append(coef)
+        self._span.append((0.0, 1.0))
+        self._ends.append((self.x, self.y, x, y))
+        self.x, self.y = x, y
+
+    def move(self, x: float, y: float) -> None:
+        self.finish()
+        self.x, self.y = x, y
+        self._first = (x, y)
+
+    def line(self, x: float, y: float) -> None:
+        if x != self.x or y != self.y:
+            self._add(0, (self.x, self.y, x, y, 0.0, 0.0, 0.0, 0.0), x, y)
+
+    def quad(self, cx: float, cy: float, x: float, y: float) -> None:
+        self._add(1, (self.x, self.y, cx, cy, x, y, 0.0, 0.0), x, y)
+
+    def cubic(self, ax: float, ay: float, bx: float, by: float, x: float, y: float) -> None:
+        self._add(2, (self.x, self.y, ax, ay, bx, by, x, y), x, y)
+
+    def arc(
+        self, rx: float, ry: float, turn_deg: float, large: bool, clockwise: bool, x: float, y: float
+    ) -> None:
+        """An elliptical arc by its end point, as path data has it (``clockwise`` as seen)."""
+        if (x, y) == (self.x, self.y):
+            return
+        rx, ry = abs(rx), abs(ry)
+        if rx < 1e-12 or ry < 1e-12:
+            self.line(x, y)
+            return
+        coef, t0, t1 = centre_form(self.x, self.y, rx, ry, turn_deg, large, clockwise, x, y)
+        self._add(3, coef, x, y)
+        self._span[-1] = (t0, t1)
+
+    def ellipse(self, cx: float, cy: float, rx: float, ry: float) -> None:
+        """A whole ellipse, clockwise, as a contour of its own."""
+        self.move(cx + rx, cy)
+        self._add(3, (cx, cy, rx, 0.0, 0.0, ry, 0.0, 0.0), cx + rx, cy)
+        self._span[-1] = (0.0, TAU)
+        self.close()
+
+    def close(self) -> None:
+        self.line(*self._first)
+        self._store(self.contours)
+        self.x, self.y = self._first
+
+    def finish(self) -> None:
+        """Ends a contour that was not closed."""
+        self._store(self.open)
+
+    def _store(self, where: list[Segments]) -> None:
+        if self._kind:
+            ends = np.array(self._ends, float)
+            where.append(
+                Segments(
+                    np.array(self._kind, np.int8),
+                    np.array(self._coef, float),
+                    np.array(self._span, float),
+                    ends[:, :2],
+                    ends[:, 2:],
+                )
+            )
+        self._reset()
+
+
+def centre_form(
+    x0: float,
+    y0: float,
+    rx: float,
+    ry: float,
+    turn_deg: float,
+    large: bool,
+    clockwise: bool,
+    x: float,
+    y: float,
+) -> tuple[ArcForm, float, float]:
+    """(centre, u, v, 0, 0) and the parameters at both ends of an arc given by its ends.
+
+    The conversion of SVG 2, appendix B.2.4; radii too small are enlarged as it says.
+    """
+    c, s = math.cos(math.radians(turn_deg)), math.sin(math.radians(turn_deg))
+    hx, hy = (x0 - x) / 2, (y0 - y) / 2
+    px, py = c * hx + s * hy, -s * hx + c * hy
+    over = (px / rx) ** 2 + (py / ry) ** 2
+    if over > 1:
+        rx, ry = rx * math.sqrt(over), ry * math.sqrt(over)
+        root = 0.0
+    else:
+        root = math.sqrt(max(0.0, 1 / over - 1)) if over > 0 else 0.0
+    if large == clockwise:
+        root = -root
+    mx, my = root * rx * py / ry, -root * ry * px / rx
+    cx, cy = c * mx - s * my + (x0 + x) / 2, s * mx + c * my + (y0 + y) / 2
+    t0 = math.atan2((py - my) / ry, (px - mx) / rx)
+    t1 = math.atan2((-py - my) / ry, (-px - mx) / rx)
+    if clockwise and t1 <= t0:
+        t1 += TAU
+    elif not clockwise and t1 >= t0:
+        t1 -= TAU
+    return (cx, cy, rx * c, rx * s, -ry * s, ry * c, 0.0, 0.0), t0, t1
+
+

@@ -1,0 +1,213 @@
+"""SVG path data, read and written. Arcs stay arcs, curves curves.
+
+Reading follows SVG 2, chapter 9: up to an error, which is an exception here, with its place.
+"""
+
+from __future__ import annotations
+
+import re
+
+import numpy as np
+
+from stileblade.errors import ReadingError
+from stileblade.geometry.drawing import Drawing
+from stileblade.geometry.fill import FillRule, fill
+from stileblade.geometry.pens import Arc, draw, draw_contour
+from stileblade.geometry.region import Region
+from stileblade.geometry.segments import Floats, Segments, concatenate, lines
+
+_COMMAND = re.compile(r"([MmZzLlHhVvCcSsQqTtAa])([^MmZzLlHhVvCcSsQqTtAa]*)")
+_NUMBER = re.compile(r"[+-]?(?:\d+\.?\d*|\.\d+)(?:[eE][+-]?\d+)?")
+_ARC = re.compile(
+    r"[\s,]*([+-]?(?:\d+\.?\d*|\.\d+)(?:[eE][+-]?\d+)?)" * 3
+    + r"[\s,]*([01])[\s,]*([01])"
+    + r"[\s,]*([+-]?(?:\d+\.?\d*|\.\d+)(?:[eE][+-]?\d+)?)" * 2
+)
+_ARGUMENTS = {"M": 2, "L": 2, "H": 1, "V": 1, "C": 6, "S": 4, "Q": 4, "T": 2, "A": 7, "Z": 0}
+MOST_SEGMENTS = 300_000
+FARTHEST = 1e7
+
+
+class _Reader:
+    def __init__(self, text: str) -> None:
+        if "_" in text:
+            raise ReadingError("Path data: '_' is not understood.")
+        self.text = text
+        self.drawing = Drawing()
+        self.handle: tuple[str, float, float] = ("", 0.0, 0.0)
+
+    def read(self) -> Drawing:
+        total, at = 0, 0
+        seen_move = False
+        for match in _COMMAND.finditer(self.text):
+            if match.start() != at and self.text[at : match.start()].strip(" \t\r\n,"):
+                raise self.error("no command", at)
+            at = match.end()
+            letter, rest = match.groups()
+            if not seen_move and letter not in "Mm":
+                raise self.error("it must start with a move (M)", match.start())
+            seen_move = True
+            rows = self.arguments(letter, rest, match.start())
+            total += max(len(rows), 1)
+            if total > MOST_SEGMENTS:
+                raise ReadingError(
+                    f"The path has more than {MOST_SEGMENTS} segments.",
+                    hint="Simplify the drawing before reading it.",
+                )
+            self.run(letter, rows)
+        if self.text[at:].strip(" \t\r\n,"):
+            raise self.error("no command", at)
+        self.drawing.finish()
+        return self.drawing
+
+    def error(self, what: str, at: int) -> ReadingError:
+        near = self.text[at : at + 16].strip()
+        return ReadingError(f"Path data at character {at + 1} ({near!r}): {what}.")
+
+    def arguments(self, letter: str, rest: str, at: int) -> list[list[float]]:
+        if letter in "Aa":
+            rows, end = [], 0
+            for match in iter(lambda: _ARC.match(rest, end), None):
+                rows.append([float(g) for g in match.groups()])
+                end = match.end()
+            if rest[end:].strip(" \t\r\n,") or not rows:
+                raise self.error("an arc has seven numbers, two of them flags 0 or 1", at)
+        else:
+            numbers = self.numbers(rest, at)
+            size = _ARGUMENTS[letter.upper()]
+            if size == 0:
+                if numbers:
+                    raise self.error("a close has no numbers", at)
+                return []
+            if not numbers or len(numbers) % size:
+                raise self.error(f"{letter} takes {size} numbers at a time", at)
+            rows = [numbers[i : i + size] for i in range(0, len(numbers), size)]
+        for row in rows:
+            for n in row:
+                if not abs(n) <= FARTHEST:
+                    raise self.error("a number is too large", at)
+        return rows
+
+    def numbers(self, text: str, at: int) -> list[float]:
+        try:
+            return [float(n) for n in text.replace(",", " ").split()]
+        except ValueError:  # written without spaces, as in 1-2 or .5.5
+            pass
+        if _NUMBER.sub("", text).strip(" \t\r\n,"):
+            raise self.error("a number is not understood", at)
+        return [float(n) for n in _NUMBER.findall(text)]
+
+    def run(self, letter: str, rows: list[list[float]]) -> None:
+        d, upper = self.drawing, letter.upper()
+        if upper == "Z":
+            d.close()
+            self.handle = ("", 0.0, 0.0)
+            return
+        relative = letter != upper
+        for i, a in enumerate(rows):
+            ox, oy = (d.x, d.y) if relative else (0.0, 0.0)
+            handle = ("", 0.0, 0.0)
+            if upper == "M" and i == 0:
+                d.move(ox + a[0], oy + a[1])
+            elif upper in "ML":
+                d.line(ox + a[0], oy + a[1])
+            elif upper == "H":
+                d.line(ox + a[0], d.y)
+            elif upper == "V":
+                d.line(d.x, oy + a[0])
+            elif upper == "C":
+                handle = ("C", ox + a[2], oy + a[3])
+                d.cubic(ox + a[0], oy + a[1], *handle[1:], ox + a[4], oy + a[5])
+            elif upper == "S":
+                first = self.reflected("C")
+                handle = ("C", ox + a[0], oy + a[1])
+                d.cubic(*first, *handle[1:], ox + a[2], oy + a[3])
+            elif upper == "Q":
+                handle = ("Q", ox + a[0], oy + a[1])
+                d.quad(*handle[1:], ox + a[2], oy + a[3])
+            elif upper == "T":
+                handle = ("Q", *self.reflected("Q"))
+                d.quad(*handle[1:], ox + a[0], oy + a[1])
+            else:
+                d.arc(a[0], a[1], a[2], a[3] == 1, a[4] == 1, ox + a[5], oy + a[6])
+            self.handle = handle
+
+    def reflected(self, of: str) -> tuple[float, float]:
+        """The last curve's handle mirrored at the present point, or that point itself."""
+        d = self.drawing
+        kind, x, y = self.handle
+        return (2 * d.x - x, 2 * d.y - y) if kind == of else (d.x, d.y)
+
+
+def read_path(text: str) -> Drawing:
+    """Contours of path data. ``ReadingError`` says where it is wrong."""
+    return _Reader(text).read()
+
+
+def region_from_path(text: str, rule: FillRule = "nonzero") -> Region:
+    """What the path paints; open contours are closed by a line, as painting does."""
+    drawing = read_path(text)
+    return fill([*drawing.contours, *(closed(c) for c in drawing.open)], rule)
+
+
+def closed(contour: Segments) -> Segments:
+    """An open contour with the line from its end to its start, if they differ."""
+    a, b = contour.end[-1:], contour.start[:1]
+    return contour if (a == b).all() else concatenate([contour, lines(a, b)])
+
+
+class PathPen:
+    """Writes path data with ``decimals`` places, or all digits where ``decimals`` is None."""
+
+    def __init__(self, decimals: int | None) -> None:
+        self.parts: list[str] = []
+        self.decimals = decimals
+
+    def numbers(self, values: Floats) -> list[float]:
+        if self.decimals is None:
+            return [float(v) for v in values.ravel()]
+        return (np.round(values.ravel(), self.decimals) + 0.0).tolist()  # type: ignore[no-any-return]
+
+    def write(self, letter: str, size: int, values: Floats) -> None:
+        numbers = self.numbers(values)
+        one = "%.9g" if self.decimals is not None else "%.17g"
+        row = letter + " ".join([one] * size)
+        self.parts.append(row * (len(numbers) // size) % tuple(numbers))
+
+    def move_to(self, point: Floats) -> None:
+        self.write("M", 2, point)
+
+    def lines_to(self, points: Floats) -> None:
+        self.write("L", 2, points)
+
+    def quads_to(self, points: Floats) -> None:
+        self.write("Q", 4, points)
+
+    def cubics_to(self, points: Floats) -> None:
+        self.write("C", 6, points)
+
+    def arc_to(self, arc: Arc) -> None:
+        for part in arc.split(0.9 * np.pi):
+            rx, ry, turn = part.axes()
+            sweep = int(part.clockwise)
+            self.write("A", 7, np.array([rx, ry, turn, 0, sweep, *part.end]))
+
+    def close(self) -> None:
+        self.parts.append("Z")
+
+    @property
+    def text(self) -> str:
+        return "".join(self.parts)
+
+
+def path_data(region: Region, decimals: int | None = 4) -> str:
+    """The region as path data: shells clockwise as seen, openings against them."""
+    pen = PathPen(decimals)
+    draw(region, pen)
+    return pen.text
+
+
+def contour_path(segments: Segments, decimals: int | None = 4) -> str:
+    pen = PathPen(decimals)
+    draw_contour(segments, pen)
+    return pen.text

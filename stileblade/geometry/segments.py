@@ -1,0 +1,290 @@
+"""Segments of outlines, kept as arrays: lines, quadratic and cubic Beziers, elliptical arcs.
+
+A segment is a stretch ``[t0, t1]`` of a *parent curve* with its exact end points. Cutting
+narrows the stretch and never touches the parent, so cuts do not add up errors; running a
+segment backwards swaps the two. x runs to the right and y downwards, in mm.
+
+Parents, by kind, as eight numbers (four points):
+
+    LINE   p0, p1                     p0 + (p1 - p0) t
+    QUAD   p0, c, p1                  Bernstein form, t from 0 to 1
+    CUBIC  p0, c1, c2, p1             Bernstein form, t from 0 to 1
+    ARC    centre, u, v               centre + u cos t + v sin t, t in radians
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from enum import IntEnum
+from functools import cached_property
+
+import numpy as np
+from numpy.typing import NDArray
+
+from stileblade.errors import GeometryError
+from stileblade.tolerance import TOLERANCE
+
+Floats = NDArray[np.float64]
+Ints = NDArray[np.int64]
+Bools = NDArray[np.bool_]
+TAU = 2 * np.pi
+
+
+class Kind(IntEnum):
+    LINE = 0
+    QUAD = 1
+    CUBIC = 2
+    ARC = 3
+
+
+@dataclass(frozen=True, eq=False)
+class Segments:
+    """``n`` segments: kind (n,), coef (n, 8), span (n, 2), start (n, 2), end (n, 2)."""
+
+    kind: NDArray[np.int8]
+    coef: Floats
+    span: Floats
+    start: Floats
+    end: Floats
+
+    def __len__(self) -> int:
+        return len(self.kind)
+
+    @staticmethod
+    def empty() -> Segments:
+        return Segments(
+            np.zeros(0, np.int8),
+            np.zeros((0, 8)),
+            np.zeros((0, 2)),
+            np.zeros((0, 2)),
+            np.zeros((0, 2)),
+        )
+
+    def take(self, index: NDArray[np.intp] | slice | Ints) -> Segments:
+        """The segments at ``index``, in that order."""
+        return Segments(
+            self.kind[index], self.coef[index], self.span[index], self.start[index], self.end[index]
+        )
+
+    def reversed(self) -> Segments:
+        """The same way run backwards: order, stretches and ends swapped."""
+        return Segments(
+            self.kind[::-1],
+            self.coef[::-1],
+            self.span[::-1, ::-1],
+            self.end[::-1],
+            self.start[::-1],
+        )
+
+    def points_at(self, index: Ints, t: Floats) -> Floats:
+        """Points (m, 2) of the parents of segments ``index`` (m,) at parameters ``t`` (m,)."""
+        return _evaluate(self.kind[index], self.coef[index], t)
+
+    def derivatives_at(self, index: Ints, t: Floats) -> Floats:
+        """First derivatives by t (m, 2) of the parents, like ``points_at``."""
+        return _differentiate(self.kind[index], self.coef[index], t)
+
+    def second_derivatives_at(self, index: Ints, t: Floats) -> Floats:
+        """Second derivatives by t (m, 2) of the parents, like ``points_at``."""
+        return _differentiate_twice(self.kind[index], self.coef[index], t)
+
+    def end_directions(self) -> tuple[Floats, Floats]:
+        """Unit tangents (n, 2) at start and end, in the direction of running.
+
+        Where the derivative vanishes (a control point on its end point) the chord stands in.
+        """
+        n = np.arange(len(self))
+        sign = np.where(self.span[:, 1] >= self.span[:, 0], 1.0, -1.0)[:, None]
+        chord = self.end - self.start
+        found = []
+        for end in (0, 1):
+            d = self.derivatives_at(n, self.span[:, end]) * sign
+            size = np.hypot(d[:, 0], d[:, 1])
+            weak = size < 1e-9
+            d[weak] = chord[weak]
+            size = np.maximum(np.hypot(d[:, 0], d[:, 1]), 1e-300)
+            found.append(d / size[:, None])
+        return found[0], found[1]
+
+    def transformed(self, matrix: Floats) -> Segments:
+        """Mapped by the 2x3 ``matrix`` [[a, c, e], [b, d, f]]: exact for every kind."""
+        linear, shift = matrix[:, :2], matrix[:, 2]
+        quads = self.coef.reshape(-1, 4, 2) @ linear.T
+        is_arc = self.kind == Kind.ARC
+        quads[~is_arc] += shift
+        quads[is_arc, 0] += shift
+        used = np.array([2, 3, 4, 3])[self.kind]
+        quads[np.arange(4)[None, :] >= used[:, None]] = 0.0
+        return Segments(
+            self.kind,
+            quads.reshape(-1, 8),
+            self.span,
+            self.start @ linear.T + shift,
+            self.end @ linear.T + shift,
+        )
+
+    @cached_property
+    def pieces_per_parent(self) -> Ints:
+        """Into how many equal steps of t the parent's whole range is cut for flattening (n,)."""
+        return parent_pieces(self.kind, self.coef, TOLERANCE.flatten)
+
+
+def parent_pieces(kind: NDArray[np.int8], coef: Floats, tolerance: float) -> Ints:
+    """Steps of t over 0..1 (a whole turn for arcs) so that chords stay within ``tolerance``.
+
+    Beziers: the bound by second differences (Wang's formula); arcs: sagitta of the larger
+    half axis. It depends on the parent alone: all stretches of one parent share its grid.
+    """
+    n = np.ones(len(kind), np.int64)
+    q = coef.reshape(-1, 4, 2)
+    m = kind == Kind.QUAD
+    if m.any():
+        dd = q[m, 0] - 2 * q[m, 1] + q[m, 2]
+        n[m] = np.ceil(np.sqrt(np.hypot(dd[:, 0], dd[:, 1]) / (4 * tolerance)))
+    m = kind == Kind.CUBIC
+    if m.any():
+        d1 = q[m, 0] - 2 * q[m, 1] + q[m, 2]
+        d2 = q[m, 1] - 2 * q[m, 2] + q[m, 3]
+        dd = np.maximum(np.hypot(d1[:, 0], d1[:, 1]), np.hypot(d2[:, 0], d2[:, 1]))
+        n[m] = np.ceil(np.sqrt(dd * 0.75 / tolerance))
+    m = kind == Kind.ARC
+    if m.any():
+        # the larger singular value of [u v] is the larger half axis
+        ux, uy, vx, vy = coef[m, 2], coef[m, 3], coef[m, 4], coef[m, 5]
+        s = ux * ux + uy * uy + vx * vx + vy * vy
+        det = ux * vy - uy * vx
+        r = np.sqrt((s + np.sqrt(np.maximum(s * s - 4 * det * det, 0))) / 2)
+        step = 2 * np.arccos(np.clip(1 - tolerance / np.maximum(r, 1e-9), 0.0, 1.0))
+        n[m] = np.maximum(np.ceil(TAU / step), 8)
+    return np.maximum(n, 1)
+
+
+def _evaluate(kind: NDArray[np.int8], coef: Floats, t: Floats) -> Floats:
+    out = np.empty((len(kind), 2))
+    q = coef.reshape(-1, 4, 2)
+    m = kind == Kind.LINE
+    if m.any():
+        out[m] = q[m, 0] + (q[m, 1] - q[m, 0]) * t[m, None]
+    m = kind == Kind.QUAD
+    if m.any():
+        s = t[m, None]
+        r = 1 - s
+        out[m] = r * r * q[m, 0] + 2 * r * s * q[m, 1] + s * s * q[m, 2]
+    m = kind == Kind.CUBIC
+    if m.any():
+        s = t[m, None]
+        r = 1 - s
+        out[m] = (
+            r * r * r * q[m, 0]
+            + 3 * r * r * s * q[m, 1]
+            + 3 * r * s * s * q[m, 2]
+            + s * s * s * q[m, 3]
+        )
+    m = kind == Kind.ARC
+    if m.any():
+        out[m] = q[m, 0] + q[m, 1] * np.cos(t[m, None]) + q[m, 2] * np.sin(t[m, None])
+    return out
+
+
+def _differentiate(kind: NDArray[np.int8], coef: Floats, t: Floats) -> Floats:
+    out = np.empty((len(kind), 2))
+    q = coef.reshape(-1, 4, 2)
+    m = kind == Kind.LINE
+    if m.any():
+        out[m] = q[m, 1] - q[m, 0]
+    m = kind == Kind.QUAD
+    if m.any():
+        s = t[m, None]
+        out[m] = 2 * ((1 - s) * (q[m, 1] - q[m, 0]) + s * (q[m, 2] - q[m, 1]))
+    m = kind == Kind.CUBIC
+    if m.any():
+        s = t[m, None]
+        r = 1 - s
+        out[m] = 3 * (
+            r * r * (q[m, 1] - q[m, 0])
+            + 2 * r * s * (q[m, 2] - q[m, 1])
+            + s * s * (q[m, 3] - q[m, 2])
+        )
+    m = kind == Kind.ARC
+    if m.any():
+        out[m] = q[m, 2] * np.cos(t[m, None]) - q[m, 1] * np.sin(t[m, None])
+    return out
+
+
+def _differentiate_twice(kind: NDArray[np.int8], coef: Floats, t: Floats) -> Floats:
+    out = np.zeros((len(kind), 2))
+    q = coef.reshape(-1, 4, 2)
+    m = kind == Kind.QUAD
+    if m.any():
+        out[m] = 2 * (q[m, 0] - 2 * q[m, 1] + q[m, 2])
+    m = kind == Kind.CUBIC
+    if m.any():
+        s = t[m, None]
+        out[m] = 6 * (
+            (1 - s) * (q[m, 0] - 2 * q[m, 1] + q[m, 2]) + s * (q[m, 1] - 2 * q[m, 2] + q[m, 3])
+        )
+    m = kind == Kind.ARC
+    if m.any():
+        out[m] = -q[m, 1] * np.cos(t[m, None]) - q[m, 2] * np.sin(t[m, None])
+    return out
+
+
+def concatenate(parts: Sequence[Segments]) -> Segments:
+    """All segments of ``parts`` one after the other."""
+    if not parts:
+        return Segments.empty()
+    return Segments(
+        np.concatenate([p.kind for p in parts]),
+        np.concatenate([p.coef for p in parts]),
+        np.concatenate([p.span for p in parts]),
+        np.concatenate([p.start for p in parts]),
+        np.concatenate([p.end for p in parts]),
+    )
+
+
+def lines(start: Floats, end: Floats) -> Segments:
+    """Straight segments from ``start`` (n, 2) to ``end`` (n, 2)."""
+    start, end = np.asarray(start, float), np.asarray(end, float)
+    n = len(start)
+    coef = np.zeros((n, 8))
+    coef[:, :2], coef[:, 2:4] = start, end
+    span = np.tile([0.0, 1.0], (n, 1))
+    return Segments(np.full(n, Kind.LINE, np.int8), coef, span, start, end)
+
+
+def beziers(points: Floats) -> Segments:
+    """Bezier segments from control points (n, 3, 2) or (n, 4, 2)."""
+    points = np.asarray(points, float)
+    n, degree = len(points), points.shape[1] - 1
+    if degree not in (2, 3):
+        raise GeometryError(f"points.shape={points.shape}: a Bezier segment has 3 or 4 points.")
+    coef = np.zeros((n, 8))
+    coef[:, : 2 * (degree + 1)] = points.reshape(n, -1)
+    kind = Kind.QUAD if degree == 2 else Kind.CUBIC
+    span = np.tile([0.0, 1.0], (n, 1))
+    return Segments(np.full(n, kind, np.int8), coef, span, points[:, 0], points[:, -1])
+
+
+def arc(
+    centre: Sequence[float],
+    u: Sequence[float],
+    v: Sequence[float],
+    t0: float,
+    t1: float,
+    *,
+    start: Sequence[float] | None = None,
+    end: Sequence[float] | None = None,
+) -> Segments:
+    """One elliptical arc, from t0 to t1 (radians, at most a whole turn apart)."""
+    coef = np.array([[*centre, *u, *v, 0.0, 0.0]], float)
+    kind = np.full(1, Kind.ARC, np.int8)
+    span = np.array([[t0, t1]], float)
+    ends = _evaluate(np.repeat(kind, 2), np.repeat(coef, 2, axis=0), span[0])
+    if abs(abs(t1 - t0) - TAU) < 1e-12:
+        ends[1] = ends[0]
+    if start is not None:
+        ends[0] = start
+    if end is not None:
+        ends[1] = end
+    return Segments(kind, coef, span, ends[:1], ends[1:])

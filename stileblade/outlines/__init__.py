@@ -1,0 +1,1 @@
+"""Outlines to build cards from: parametric figures, and artwork read from files."""

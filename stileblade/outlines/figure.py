@@ -1,0 +1,62 @@
+"""What a figure is: a named outline made from a few values."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from typing import ClassVar
+
+from stileblade.errors import StepError
+from stileblade.fields import Values
+from stileblade.geometry.drawing import Drawing
+from stileblade.geometry.fill import fill
+from stileblade.geometry.region import Region
+from stileblade.geometry.transforms import scaling
+from stileblade.registry import Registry
+
+FIGURES: Registry[type[Figure]] = Registry("figure")
+
+
+class Figure(Values):
+    """An outline by its values. ``kind`` names it in documents.
+
+    ``outline`` returns the region wherever it is convenient; who uses it places it by its box.
+    """
+
+    title: ClassVar[str]
+    words: ClassVar[str] = ""
+    """Further words under which it is found."""
+
+    def outline(self, shelf: Mapping[str, Region]) -> Region:
+        """The figure's region in mm. ``shelf`` holds the document's drawn outlines by name.
+
+        Raises StepError where the values do not make an outline.
+        """
+        raise NotImplementedError
+
+    def reads(self) -> tuple[str, ...]:
+        """Names of the drawn outlines it needs."""
+        return ()
+
+
+def register_figure(cls: type[Figure]) -> type[Figure]:
+    FIGURES.add(cls.model_fields["kind"].default, cls)
+    return cls
+
+
+def painted(drawing: Drawing) -> Region:
+    """The region that a drawing's closed contours enclose."""
+    drawing.finish()
+    return fill(drawing.contours)
+
+
+def stretched(region: Region, width: float, height: float) -> Region:
+    """The region scaled so that its box has just this width and height."""
+    box = region.bounds
+    matrix = scaling(width / box.width, height / box.height, about=(box.left, box.head))
+    return region.transformed(matrix)
+
+
+def require(condition: bool, message: str, field: str, would_do: float | None = None) -> None:
+    """A StepError for ``field`` unless the condition holds."""
+    if not condition:
+        raise StepError(message, field=field, would_do=would_do)

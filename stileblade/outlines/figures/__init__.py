@@ -1,0 +1,1 @@
+"""Parametric figures, one family a module; the registry finds them all."""

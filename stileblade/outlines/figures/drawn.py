@@ -1,0 +1,46 @@
+"""An outline that was read from a file and is kept in the document."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from typing import Literal
+
+from pydantic import Field
+
+from stileblade.errors import StepError
+from stileblade.fields import length
+from stileblade.geometry.region import Region
+from stileblade.geometry.transforms import scaling
+from stileblade.outlines.figure import Figure, register_figure
+
+
+@register_figure
+class Drawn(Figure):
+    """An outline of the shelf, as read or scaled to a width or height."""
+
+    title = "From the shelf"
+    words = "artwork file own drawing"
+    kind: Literal["drawn"] = "drawn"
+    ref: str = Field("", title="Outline", description="Its name in the document's outlines.")
+    width: float = length(0, "Width", "0 keeps it as read, or in proportion to the height.", least=0)
+    height: float = length(0, "Height", "0 keeps it as read, or in proportion to the width.", least=0)
+
+    def outline(self, shelf: Mapping[str, Region]) -> Region:
+        if self.ref not in shelf:
+            raise StepError(
+                f"The outline {self.ref!r} is not in this design."
+                if self.ref
+                else "No outline is chosen yet.",
+                hint="Choose a figure.",
+                field="ref",
+            )
+        region = shelf[self.ref]
+        box = region.bounds
+        sx = self.width / box.width if self.width else None
+        sy = self.height / box.height if self.height else None
+        if sx is None and sy is None:
+            return region
+        return region.transformed(scaling(sx or sy or 1.0, sy or sx or 1.0))
+
+    def reads(self) -> tuple[str, ...]:
+        return (self.ref,)

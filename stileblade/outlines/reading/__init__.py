@@ -1,0 +1,1 @@
+"""Outlines read from files. Files are hostile until read: see ``limits``."""

@@ -1,0 +1,66 @@
+"""Reading in a process of its own, bounded in time and memory.
+
+``read_bounded`` starts ``python -m stileblade.outlines.reading.child``, which takes the
+file on standard input and answers in JSON.
+"""
+
+from __future__ import annotations
+
+import json
+import resource
+import subprocess
+import sys
+from typing import Any
+
+from stileblade.errors import ReadingError, StilebladeError
+from stileblade.outlines.reading.limits import LIMITS
+
+_TOO_MUCH = ReadingError(
+    "The drawing takes too much time or memory to read.",
+    hint="Simplify it, or read a part of it.",
+    code="reading.limits",
+)
+
+
+def read_bounded(content: bytes) -> dict[str, Any]:
+    """What ``Found.as_data`` says of the file. ``ReadingError`` for all that goes wrong."""
+    if len(content) > LIMITS.bytes:
+        raise ReadingError(
+            f"The file has {len(content) / 1e6:.1f} MB; at most {LIMITS.bytes / 1e6:.0f} MB are read.",
+            hint="Leave embedded pictures out, or simplify the drawing.",
+        )
+    try:
+        done = subprocess.run(
+            [sys.executable, "-m", "stileblade.outlines.reading.child"],
+            input=content,
+            capture_output=True,
+            timeout=LIMITS.seconds + 2,
+            check=False,
+        )
+    except subprocess.TimeoutExpired:
+        raise _TOO_MUCH from None
+    try:
+        answer = json.loads(done.stdout)
+    except ValueError:
+        raise _TOO_MUCH from None
+    if "error" in answer:
+        raise ReadingError(answer["error"], hint=answer["hint"])
+    return answer  # type: ignore[no-any-return]
+
+
+def _main() -> None:
+    resource.setrlimit(resource.RLIMIT_AS, (LIMITS.memory, LIMITS.memory))
+    resource.setrlimit(resource.RLIMIT_CPU, (LIMITS.seconds, LIMITS.seconds))
+    from stileblade.outlines.reading.svg import read_svg
+
+    try:
+        answer = read_svg(sys.stdin.buffer.read()).as_data()
+    except StilebladeError as error:
+        answer = {"error": error.message, "hint": error.hint}
+    except (MemoryError, RecursionError):
+        answer = {"error": _TOO_MUCH.message, "hint": _TOO_MUCH.hint}
+    json.dump(answer, sys.stdout)
+
+
+if __name__ == "__main__":
+    _main()

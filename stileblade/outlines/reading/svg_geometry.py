@@ -1,0 +1,158 @@
+"""SVG's own measures: lengths with units, transforms, viewBox, and shapes as contours."""
+
+from __future__ import annotations
+
+import math
+import re
+
+import numpy as np
+from lxml import etree
+
+from stileblade.errors import ReadingError
+from stileblade.geometry.drawing import Drawing
+from stileblade.geometry.pathdata import read_path
+from stileblade.geometry.segments import Floats
+from stileblade.geometry.transforms import after, identity, rotation, scaling, translation
+
+PX = 25.4 / 96
+"""mm in a CSS pixel, of which there are 96 to an inch."""
+_UNIT_PX = {
+    "": 1.0, "px": 1.0, "mm": 96 / 25.4, "cm": 96 / 2.54, "in": 96.0, "pt": 96 / 72, "pc": 16.0,
+    "q": 96 / 101.6, "em": 16.0, "rem": 16.0, "ex": 8.0,
+}  # fmt: skip
+_LENGTH = re.compile(r"\s*([+-]?(?:\d+\.?\d*|\.\d+)(?:[eE][+-]?\d+)?)\s*(%|[a-zA-Z]*)\s*$")
+_TRANSFORM = re.compile(r"\s*,?\s*([a-zA-Z]+)\s*\(([^()]*)\)")
+_NUMBER = re.compile(r"[+-]?(?:\d+\.?\d*|\.\d+)(?:[eE][+-]?\d+)?")
+
+
+def length(text: str | None, of: float, default: float) -> float:
+    """A length in user units; percentages are parts of ``of``."""
+    if text is None or len(text) > 64:
+        return default
+    match = _LENGTH.match(text)
+    if not match:
+        return default
+    value, unit = float(match.group(1)), match.group(2).lower()
+    if unit == "%":
+        value *= of / 100
+    elif unit in _UNIT_PX:
+        value *= _UNIT_PX[unit]
+    else:
+        return default
+    return value if math.isfinite(value) else default
+
+
+def has_unit(text: str | None) -> bool:
+    """Whether a length says how large it is in the world."""
+    match = _LENGTH.match(text) if text and len(text) <= 64 else None
+    return bool(match and match.group(2).lower() in ("mm", "cm", "in", "pt", "pc", "q"))
+
+
+def numbers(text: str) -> list[float]:
+    return [float(n) for n in _NUMBER.findall(text)]
+
+
+def transform(text: str | None) -> Floats:
+    """The matrix of a transform attribute; what is not understood is an error, as in SVG."""
+    matrix = identity()
+    if not text:
+        return matrix
+    if len(text) > 4000:
+        raise ReadingError("A transform of more than 4,000 characters is not read.")
+    at = 0
+    while match := _TRANSFORM.match(text, at):
+        at = match.end()
+        matrix = after(matrix, _one(match.group(1), numbers(match.group(2))))
+    if text[at:].strip(" ,\t\r\n"):
+        raise ReadingError(f"The transform {text[:40]!r} is not understood.")
+    if not np.isfinite(matrix).all() or np.abs(matrix).max() > 1e7:
+        raise ReadingError(f"The transform {text[:40]!r} is too large.")
+    return matrix
+
+
+def _one(name: str, n: list[float]) -> Floats:
+    if name == "matrix" and len(n) == 6:
+        return np.array([[n[0], n[2], n[4]], [n[1], n[3], n[5]]])
+    if name == "translate" and len(n) in (1, 2):
+        return translation(n[0], n[1] if len(n) == 2 else 0.0)
+    if name == "scale" and len(n) in (1, 2):
+        return scaling(n[0], n[-1])
+    if name == "rotate" and len(n) in (1, 3):
+        return rotation(n[0], about=(n[1], n[2]) if len(n) == 3 else (0.0, 0.0))
+    if name in ("skewX", "skewY") and len(n) == 1:
+        t = math.tan(math.radians(n[0]))
+        return np.array([[1, t, 0], [0, 1, 0]] if name == "skewX" else [[1, 0, 0], [t, 1, 0]], float)
+    raise ReadingError(f"The transform {name}{tuple(n)} is not understood.")
+
+
+def view_transform(element: etree._Element, width: float, height: float) -> tuple[Floats, float, float]:
+    """Map from a viewBox to width x height user units, and the size of user space inside."""
+    box = numbers(element.get("viewBox", ""))
+    if len(box) != 4 or box[2] <= 0 or box[3] <= 0:
+        return identity(), width, height
+    sx, sy = width / box[2], height / box[3]
+    words = element.get("preserveAspectRatio", "xMidYMid meet").split()
+    align = next((w for w in words if w != "defer" and w not in ("meet", "slice")), "xMidYMid")
+    dx = dy = 0.0
+    if align != "none":
+        s = max(sx, sy) if "slice" in words else min(sx, sy)
+        part = {"Min": 0.0, "Mid": 0.5, "Max": 1.0}
+        dx = (width - s * box[2]) * part.get(align[1:4], 0.5)
+        dy = (height - s * box[3]) * part.get(align[5:8], 0.5)
+        sx = sy = s
+    matrix = after(translation(dx, dy), after(scaling(sx, sy), translation(-box[0], -box[1])))
+    return matrix, box[2], box[3]
+
+
+def shape(element: etree._Element, name: str, width: float, height: float) -> Drawing | None:
+    """The contours of a basic shape or path in user units; None for what draws nothing."""
+    diagonal = math.hypot(width, height) / math.sqrt(2)
+
+    def get(key: str, of: float, default: float = 0.0) -> float:
+        return length(element.get(key), of, default)
+
+    if name == "path":
+        return read_path(element.get("d", ""))
+    d = Drawing()
+    if name == "rect":
+        x, y, w, h = get("x", width), get("y", height), get("width", width), get("height", height)
+        if w <= 0 or h <= 0:
+            return None
+        rx, ry = get("rx", width, -1), get("ry", height, -1)
+        rx, ry = (ry if rx < 0 else rx), (rx if ry < 0 else ry)
+        rx, ry = min(max(rx, 0), w / 2), min(max(ry, 0), h / 2)
+        d.move(x + rx, y)
+        for lx, ly, ax, ay in (
+            (x + w - rx, y, x + w, y + ry),
+            (x + w, y + h - ry, x + w - rx, y + h),
+            (x + rx, y + h, x, y + h - ry),
+            (x, y + ry, x + rx, y),
+        ):
+            d.line(lx, ly)
+            if rx and ry:
+                d.arc(rx, ry, 0, False, True, ax, ay)
+        d.close()
+        return d
+    if name in ("circle", "ellipse"):
+        if name == "circle":
+            rx = ry = get("r", diagonal)
+        else:
+            rx, ry = get("rx", width, -1), get("ry", height, -1)
+            rx, ry = (ry if rx < 0 else rx), (rx if ry < 0 else ry)
+        if rx <= 0 or ry <= 0:
+            return None
+        d.ellipse(get("cx", width), get("cy", height), rx, ry)
+        return d
+    if name in ("polygon", "polyline"):
+        points = numbers(element.get("points", ""))
+        pairs = list(zip(points[::2], points[1::2], strict=False))
+        if len(pairs) < 3:
+            return None
+        d.move(*pairs[0])
+        for p in pairs[1:]:
+            d.line(*p)
+        if name == "polygon":
+            d.close()
+        d.finish()
+        return d
+    return None

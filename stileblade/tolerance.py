@@ -1,0 +1,49 @@
+"""Every tolerance of the geometry, in one place, each with its reason. Lengths in mm."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+
+@dataclass(frozen=True, slots=True)
+class Tolerance:
+    grid: float = 2.0**-20
+    """Vertices handed to the kernel are rounded to this: about a nanometre, and exact in binary,
+    so that a vertex that comes back from the kernel is found again by equality."""
+
+    reach: float = 2047.0
+    """Largest coordinate: two rounded coordinates must fit one 64-bit key."""
+
+    flatten: float = 0.004
+    """Largest distance of a flattened edge from its curve. The kernel only decides what meets
+    what; the curves come back by tracing, so this bounds what tiny crossings may be missed."""
+
+    conode: float = 1e-3
+    """A corner this close to another outline's edge lies on it."""
+
+    on_edge: float = 5e-5
+    """How far a crossing computed by the kernel may lie from the edge it came from."""
+
+    crossing: float = 0.05
+    """Refining a crossing on the true curves may move it by this; more, and it is a touch."""
+
+    leftover: float = 0.02
+    """Shorter pieces that a cut leaves of a segment are taken away."""
+
+    coincident: float = 3e-3
+    """Two curves that stay this close along a run are taken for one."""
+
+    sliver: float = 0.01
+    """A ring with a smaller mean width is no paper and no opening."""
+
+    straight: float = 4e-6
+    """Two lines that join with the corner this near to their chord are one line."""
+
+    fit: float = 0.004
+    """Fitted parallel curves stay this close to the true ones."""
+
+    touch: float = 0.02
+    """What lies this near the table or the fold touches it."""
+
+
+TOLERANCE = Tolerance()
