@@ -2,11 +2,13 @@
 
 The JSON Schema made from them travels to the browser, which makes its forms of it:
 ``unit`` is "mm", "deg", "mm2" or "count"; ``control`` names a control that is more than
-its type says ("outline", "target", "anchor").
+its type says ("outline", "target", "anchor"); ``when`` says for which values of other fields
+this one counts, so that only those are shown.
 """
 
 from __future__ import annotations
 
+from collections.abc import Mapping, Sequence
 from typing import Any
 
 from pydantic import BaseModel, ConfigDict, Field
@@ -21,6 +23,16 @@ class Values(BaseModel):
     model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False)
 
 
+When = Mapping[str, Sequence[str]]
+
+
+def _extra(unit: str, when: When | None) -> dict[str, Any]:
+    extra: dict[str, Any] = {"unit": unit}
+    if when:
+        extra["when"] = {name: [str(v) for v in values] for name, values in when.items()}
+    return extra
+
+
 def length(
     default: float,
     title: str,
@@ -29,6 +41,7 @@ def length(
     least: float | None = None,
     most: float = LARGEST,
     above: float | None = None,
+    when: When | None = None,
 ) -> Any:
     """A length in mm."""
     return Field(
@@ -38,7 +51,7 @@ def length(
         ge=least,
         gt=above,
         le=most,
-        json_schema_extra={"unit": "mm"},
+        json_schema_extra=_extra("mm", when),
     )
 
 
@@ -70,7 +83,7 @@ def count(default: int, title: str, description: str, *, least: int, most: int) 
     )
 
 
-def area(default: float, title: str, description: str) -> Any:
+def area(default: float, title: str, description: str, *, when: When | None = None) -> Any:
     """An area in mm^2."""
     return Field(
         default,
@@ -78,11 +91,19 @@ def area(default: float, title: str, description: str) -> Any:
         description=description,
         ge=0,
         le=LARGEST**2,
-        json_schema_extra={"unit": "mm2"},
+        json_schema_extra=_extra("mm2", when),
     )
 
 
-def share(default: float, title: str, description: str, *, least: float, most: float) -> Any:
+def share(
+    default: float,
+    title: str,
+    description: str,
+    *,
+    least: float,
+    most: float,
+    when: When | None = None,
+) -> Any:
     """A plain number that is part of a whole."""
     return Field(
         default,
@@ -90,7 +111,7 @@ def share(default: float, title: str, description: str, *, least: float, most: f
         description=description,
         ge=least,
         le=most,
-        json_schema_extra={"unit": "share"},
+        json_schema_extra=_extra("share", when),
     )
 
 

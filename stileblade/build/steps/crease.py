@@ -28,9 +28,25 @@ class Crease(Step):
         perforate="perforating",
         none="nothing",
     )
-    cut: float = length(2, "Cut", "Length of each cut of a perforation.", least=0.2, most=50)
-    leave: float = length(1, "Left", "Paper left between two cuts.", least=0.2, most=50)
-    setback: float = length(0, "Set-back", "How far a score stops before the edge.", least=0, most=50)
+    cut: float = length(
+        2,
+        "Cut",
+        "Length of each cut of a perforation.",
+        least=0.2,
+        most=50,
+        when={"made": ["perforate"]},
+    )
+    leave: float = length(
+        1, "Left", "Paper left between two cuts.", least=0.2, most=50, when={"made": ["perforate"]}
+    )
+    setback: float = length(
+        0,
+        "Set-back",
+        "How far a score stops before the edge.",
+        least=0,
+        most=50,
+        when={"made": ["score"]},
+    )
 
     def apply(self, work: Work | None, setting: Setting) -> Work:
         work = self.needs(work)

@@ -27,7 +27,9 @@ class Fill(Step):
     which: Which = choice(
         Which.ALL, "Fill", "Which openings are closed.", all="all", below="below an area"
     )
-    below: float = area(4, "Below", "Openings smaller than this are closed.")
+    below: float = area(
+        4, "Below", "Openings smaller than this are closed.", when={"which": ["below"]}
+    )
 
     def apply(self, work: Work | None, setting: Setting) -> Work:
         work = self.needs(work)

@@ -41,9 +41,19 @@ class Fit(Step):
         both="width and height",
         panel="the closed card",
     )
-    width: float = length(100, "Width", "The width it gets.", above=0)
-    height: float = length(100, "Height", "The height it gets.", above=0)
-    margin: float = length(6, "Margin", "Left free on all sides of the closed card.", least=0)
+    width: float = length(
+        100, "Width", "The width it gets.", above=0, when={"to": ["width", "both"]}
+    )
+    height: float = length(
+        100, "Height", "The height it gets.", above=0, when={"to": ["height", "both"]}
+    )
+    margin: float = length(
+        6,
+        "Margin",
+        "Left free on all sides of the closed card.",
+        least=0,
+        when={"to": ["panel"]},
+    )
     proportions: bool = Field(
         True, title="Keep proportions", description="Off: only what is fitted is stretched."
     )

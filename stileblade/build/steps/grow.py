@@ -35,6 +35,7 @@ class Grow(Step):
         "Pointed corners longer than this many margins are bevelled.",
         least=1,
         most=20,
+        when={"join": ["mitre"]},
     )
 
     def apply(self, work: Work | None, setting: Setting) -> Work:

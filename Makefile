@@ -1,0 +1,87 @@
+# Everything is installed into .venv and web/node_modules; Chromium comes from Debian's packages.
+
+PORT ?= 8123
+DATA ?= var
+PY := .venv/bin/python
+UV := .venv/bin/uv
+export PYTHONPATH := $(CURDIR)
+export DJANGO_SETTINGS_MODULE := server.config.settings
+
+.PHONY: help setup setup-dev build demo test test-core test-server test-web e2e bench lint types schema screenshots demo-designs requirements
+
+help:  ## this list
+	@grep -hE '^[a-z0-9-]+:.*## ' $(MAKEFILE_LIST) | sed 's/:.*## /\t/' | expand -t 16
+
+.venv/bin/uv:
+	python3 -m venv .venv
+	.venv/bin/python -m pip install --quiet --disable-pip-version-check uv==0.13.*
+
+.venv/.runtime: requirements.txt | .venv/bin/uv
+	$(UV) pip install --quiet --python $(PY) --compile-bytecode -r requirements.txt
+	@touch $@
+
+.venv/.development: requirements-dev.txt .venv/.runtime
+	$(UV) pip install --quiet --python $(PY) --compile-bytecode -r requirements-dev.txt
+	@touch $@
+
+web/node_modules/.installed: web/package.json web/package-lock.json
+	cd web && npm ci --no-fund --no-audit --loglevel=error
+	@touch $@
+
+/usr/bin/chromium:
+	(test "$$(id -u)" = 0 || sudo -n true) && \
+	SUDO=$$(test "$$(id -u)" = 0 || echo sudo); \
+	$$SUDO apt-get update -qq && $$SUDO apt-get install -y -qq --no-install-recommends chromium
+
+setup: .venv/.runtime web/node_modules/.installed
+setup-dev: setup .venv/.development
+
+web/src/shared/api/openapi.json: .venv/.runtime $(shell find server stileblade -name '*.py')
+	@mkdir -p $(dir $@)
+	STILEBLADE_DATA=var/build $(PY) manage.py export_openapi_schema --api server.config.api.api --output $@
+
+web/src/shared/api/schema.d.ts: web/src/shared/api/openapi.json web/node_modules/.installed
+	cd web && npm run --silent schema
+
+schema: web/src/shared/api/schema.d.ts  ## the API's types for the browser, made from the server
+
+web/dist/index.html: web/node_modules/.installed web/index.html web/vite.config.ts $(shell find web/src -type f -not -name openapi.json) web/src/shared/api/schema.d.ts
+	cd web && npm run --silent build
+	@touch $@
+
+build: setup web/dist/index.html  ## the front end
+
+demo: build  ## set up and start with demo data (PORT=8123 DATA=var)
+	@STILEBLADE_DEMO=1 STILEBLADE_DATA="$(DATA)" exec $(PY) manage.py serve --port $(PORT)
+
+test-core: setup-dev  ## the core and the server, without a browser
+	$(PY) -m pytest -q tests --ignore=tests/e2e
+
+test-web: setup-dev schema  ## the front end's own tests
+	cd web && npm run --silent test
+
+e2e: setup-dev build /usr/bin/chromium  ## the whole job in a real browser
+	$(PY) -m pytest -q tests/e2e
+
+test: test-core test-web e2e  ## set up and pass all tests
+
+lint: setup-dev schema  ## style of Python and TypeScript, and the layering
+	.venv/bin/ruff check . && .venv/bin/ruff format --check .
+	cd web && npm run --silent lint
+
+types: setup-dev schema  ## type checks of both sides
+	.venv/bin/mypy
+	cd web && npm run --silent types
+
+bench: setup-dev build /usr/bin/chromium  ## speed, as ratios measured in the same run
+	$(PY) -m bench
+
+demo-designs: setup  ## write demo/designs/*.json anew
+	$(PY) -m demo.build
+
+screenshots: setup-dev build /usr/bin/chromium  ## docs/screenshots, from the demo data
+	$(PY) -m demo.screenshots
+
+requirements: .venv/bin/uv  ## lock files, without download addresses
+	$(UV) pip compile -q --no-header requirements.in -o requirements.txt
+	$(UV) pip compile -q --no-header requirements-dev.in -o requirements-dev.txt

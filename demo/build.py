@@ -1,0 +1,168 @@
+"""Writes demo/designs/*.json: the outlines of demo/outlines read as a person's files are read,
+the steps made of the same classes that the bench uses."""
+
+from __future__ import annotations
+
+import hashlib
+from pathlib import Path
+from typing import Any
+
+from stileblade.build.document import Card, Design, DrawnOutline, Piece
+from stileblade.card.sizes import STANDARD_SIZES
+from stileblade.card.stock import Grain, Paper
+from stileblade.outlines.reading.child import read_bounded
+from stileblade.units import Unit
+
+HERE = Path(__file__).resolve().parent
+PAPERS = {
+    "harbour": Paper(id="harbour", name="Harbour blue", outside="#a9c4cc", inside="#f4efe2"),
+    "chalk": Paper(id="chalk", name="Chalk white", outside="#faf7ef", inside="#faf7ef",
+                   thickness=0.27, weight=220),
+    "sand": Paper(id="sand", name="Sand", outside="#e6d5b0", inside="#f4ead2", weight=250),
+    "brick": Paper(id="brick", name="Brick", outside="#c46f4e", inside="#f2e3d8",
+                   thickness=0.32, weight=270),
+    "kelp": Paper(id="kelp", name="Kelp green", outside="#7f9a7a", inside="#eef0e2",
+                  thickness=0.25, weight=200, grain=Grain.SHORT),
+}  # fmt: skip
+IN = 25.4
+
+
+def outline(file: str, name: str, title: str = "") -> tuple[str, DrawnOutline]:
+    """The named shape of a demo drawing, with the key that the shelf gives it."""
+    found = read_bounded((HERE / "outlines" / f"{file}.svg").read_bytes())
+    shape = next(o for o in found["outlines"] if o["name"] == name)
+    drawn = DrawnOutline(name=title or name.capitalize(), path=shape["path"])
+    digest = hashlib.blake2b(f"{drawn.rule}:{drawn.path}".encode(), digest_size=8).hexdigest()
+    return f"o{digest}", drawn
+
+
+def design(
+    name: str,
+    size: str,
+    paper: str,
+    steps: list[dict[str, Any]],
+    *,
+    way: str = "side-fold",
+    turned: bool = False,
+    units: Unit = Unit.MM,
+    drawn: tuple[tuple[str, DrawnOutline], ...] = (),
+) -> Design:
+    return Design(
+        name=name,
+        units=units,
+        card=Card(size=next(s for s in STANDARD_SIZES if s.name == size), turned=turned, way=way),
+        papers=[PAPERS[paper]],
+        outlines=dict(drawn),
+        pieces=[Piece.model_validate({"paper": paper, "steps": steps})],
+    )
+
+
+def shelf(key: str, **values: float) -> dict[str, Any]:
+    return {"kind": "drawn", "ref": key, **values}
+
+
+def designs() -> dict[str, Design]:
+    whale = outline("whale", "whale")
+    lighthouse = outline("lighthouse", "lighthouse")
+    boat, mainsail = outline("boat", "whole", "Sailing boat"), outline("boat", "mainsail")
+    hut = outline("hut", "hut")
+    shell = outline("shell", "shell")
+    return {
+        "01-whale-with-porthole": design(
+            "Whale with porthole", "A7", "harbour",
+            [
+                {"kind": "figure", "outline": shelf(whale[0])},
+                {"kind": "fit", "to": "width", "width": 137},
+                {"kind": "slice", "keep": "above", "edge": "far", "distance": 1.6},
+                {"kind": "mirror", "towards": "above", "lap": 8},
+                {"kind": "window", "outline": {"kind": "circle", "diameter": 22},
+                 "target": "front", "dx": -22, "dy": 6},
+            ],
+            way="top-fold", turned=True, drawn=(whale,),
+        ),
+        "02-lighthouse": design(
+            "Lighthouse", "DL", "brick",
+            [
+                {"kind": "figure", "outline": shelf(lighthouse[0])},
+                {"kind": "fit", "to": "height", "height": 178},
+                {"kind": "fill", "which": "below", "below": 6},
+                {"kind": "mirror", "towards": "left", "lap": 12},
+            ],
+            drawn=(lighthouse,),
+        ),
+        "03-tide-tables": design(
+            "Tide tables", "ISO A6", "sand",
+            [
+                {"kind": "blank"},
+                {"kind": "window", "target": "front", "at": "centre", "by": "centre", "dy": -18,
+                 "outline": {"kind": "arch", "width": 62, "height": 78, "rise": 31}},
+                {"kind": "crease", "made": "score", "setback": 1},
+            ],
+        ),
+        "04-sailing-boat": design(
+            "Sailing boat", "A7", "chalk",
+            [
+                {"kind": "blank"},
+                {"kind": "weld", "target": "front", "at": "foot-right", "by": "foot-right",
+                 "dx": 14, "dy": 0, "outline": shelf(boat[0], height=4.25 * IN)},
+                {"kind": "window", "target": "front", "at": "head-left", "by": "head-left",
+                 "dx": 0.5 * IN, "dy": 0.5 * IN,
+                 "outline": {"kind": "circle", "diameter": 1.25 * IN}},
+            ],
+            units=Unit.IN, drawn=(boat,),
+        ),
+        "05-beach-hut": design(
+            "Beach hut", "A2", "harbour",
+            [
+                {"kind": "figure", "outline": shelf(hut[0])},
+                {"kind": "fit", "to": "panel", "margin": 0.125 * IN},
+                {"kind": "flip", "swap": "left-right"},
+                {"kind": "mirror", "towards": "left", "lap": 0.5 * IN},
+                {"kind": "window", "target": "front", "at": "foot", "by": "foot", "dx": 6,
+                 "dy": -0.5 * IN,
+                 "outline": {"kind": "rectangle", "width": 1.125 * IN, "height": 2.25 * IN,
+                             "radius": 0.125 * IN}},
+                {"kind": "crease", "made": "perforate", "cut": 2, "leave": 1},
+            ],
+            units=Unit.IN, drawn=(hut,),
+        ),
+        "06-shell": design(
+            "Shell", "150 mm square", "sand",
+            [
+                {"kind": "figure", "outline": shelf(shell[0])},
+                {"kind": "turn", "angle": 180},
+                {"kind": "grow", "margin": 2.5, "join": "round"},
+                {"kind": "fit", "to": "width", "width": 124},
+                {"kind": "mirror", "towards": "below", "lap": 10},
+                {"kind": "weld", "target": "front", "at": "head", "by": "centre", "dy": 20,
+                 "outline": {"kind": "scalloped-circle", "diameter": 60, "scallops": 14}},
+            ],
+            way="top-fold", drawn=(shell,),
+        ),
+        "07-harbour-wall": design(
+            "Harbour wall", "ISO A6", "kelp",
+            [
+                {"kind": "blank"},
+                {"kind": "cut-away", "target": "card", "at": "head", "by": "head", "dy": -30,
+                 "outline": {"kind": "wave-top", "width": 240, "height": 42, "waves": 6}, "turn": 180},
+                {"kind": "window", "target": "front", "dy": 18,
+                 "outline": {"kind": "circle", "diameter": 46}},
+                {"kind": "weld", "target": "front", "at": "centre", "by": "centre", "dy": 18,
+                 "outline": shelf(mainsail[0], height=52)},
+            ],
+            turned=True, drawn=(mainsail,),
+        ),
+    }  # fmt: skip
+
+
+def main() -> None:
+    folder = HERE / "designs"
+    for path in folder.glob("*.json"):
+        path.unlink()
+    for name, made in designs().items():
+        (folder / f"{name}.json").write_text(made.model_dump_json(indent=1) + "\n")
+        print(name)
+
+
+if __name__ == "__main__":
+    main()

@@ -1,0 +1,32 @@
+"""Who is asking."""
+
+from __future__ import annotations
+
+from django.conf import settings
+from django.contrib.auth import get_user_model
+from django.contrib.auth.models import User
+from django.http import HttpRequest
+from ninja.errors import AuthenticationError
+
+DEMO_NAME = "demo"
+
+
+def demo_user() -> User:
+    """The demo designer, made when first needed, without a password."""
+    user, made = get_user_model().objects.get_or_create(username=DEMO_NAME)
+    if made:
+        user.set_unusable_password()
+        user.save()
+    return user
+
+
+def signed_in(request: HttpRequest) -> User:
+    """The signed-in user; AuthenticationError where there is none."""
+    user = request.user
+    if not isinstance(user, User):
+        raise AuthenticationError
+    return user
+
+
+def is_demo() -> bool:
+    return bool(settings.DEMO)

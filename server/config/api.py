@@ -1,0 +1,31 @@
+"""The API: one router for each app, errors as problem+json, CSRF on every change."""
+
+from __future__ import annotations
+
+from django.http import HttpRequest
+from django.middleware.csrf import get_token
+from ninja import NinjaAPI
+from ninja.errors import HttpError
+from ninja.utils import check_csrf
+
+from server.accounts.routes import router as accounts
+from server.config.problems import install
+from server.designs.routes import router as designs
+from server.designs.work_routes import router as work
+from server.shelf.routes import router as shelf
+
+
+def checked(request: HttpRequest) -> bool:
+    """Every request of the API: no change without the token of this site's own page."""
+    if check_csrf(request) is not None:
+        raise HttpError(403, "The request did not come from this site's own page.")
+    get_token(request)
+    return True
+
+
+api = NinjaAPI(title="Stileblade", version="1", docs_url=None, auth=checked)
+install(api)
+api.add_router("", accounts)
+api.add_router("", designs)
+api.add_router("", work)
+api.add_router("", shelf)

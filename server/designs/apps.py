@@ -1,0 +1,6 @@
+from django.apps import AppConfig
+
+
+class DesignsConfig(AppConfig):
+    name = "server.designs"
+    label = "designs"

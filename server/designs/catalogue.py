@@ -1,0 +1,100 @@
+"""What can be built: steps and figures with their forms and pictures, sizes, ways."""
+
+from __future__ import annotations
+
+from functools import lru_cache
+from typing import Any
+
+from pydantic import BaseModel
+
+from server.designs.views_of import PictureView, small_picture
+from stileblade.build.document import Card, Design, Piece
+from stileblade.build.evaluation import evaluate
+from stileblade.build.step import STEPS, Stage, Step
+from stileblade.build.steps.figure import StartFigure
+from stileblade.build.work import Work
+from stileblade.card.sizes import STANDARD_SIZES, CardSize
+from stileblade.card.ways import WAYS
+from stileblade.outlines.figure import FIGURES
+
+
+class StepKind(BaseModel):
+    kind: str
+    title: str
+    stage: str
+    words: str
+    description: str
+    starts: bool
+    form: dict[str, Any]
+    before: PictureView | None
+    after: PictureView | None
+
+
+class FigureKind(BaseModel):
+    kind: str
+    title: str
+    words: str
+    form: dict[str, Any]
+    picture: PictureView | None
+
+
+class WayKind(BaseModel):
+    kind: str
+    title: str
+    description: str
+
+
+class Catalogue(BaseModel):
+    stages: list[str]
+    steps: list[StepKind]
+    figures: list[FigureKind]
+    sizes: list[CardSize]
+    ways: list[WayKind]
+
+
+def _works(steps: list[Step]) -> list[Work | None]:
+    card = Card(size=next(s for s in STANDARD_SIZES if s.name == "ISO A6"))
+    data = [s.model_dump(exclude={"id"}) for s in steps]
+    design = Design(card=card, pieces=[Piece.model_validate({"steps": data})])
+    return [o.work for o in evaluate(design).pieces[0].outcomes]
+
+
+def _step(kind: str) -> StepKind:
+    cls = STEPS[kind]
+    works = _works(cls.sample())
+    before = works[-2] if len(works) > 1 else None
+    return StepKind(
+        kind=kind,
+        title=cls.title,
+        stage=cls.stage,
+        words=cls.words,
+        description=" ".join((cls.__doc__ or "").split()),
+        starts=cls.starts,
+        form=cls.model_json_schema(),
+        before=small_picture(before) if before else None,
+        after=small_picture(works[-1]) if works[-1] else None,
+    )
+
+
+def _figure(kind: str) -> FigureKind:
+    cls = FIGURES[kind]
+    figure = cls()
+    work = None if figure.reads() else _works([StartFigure(outline=figure)])[0]
+    return FigureKind(
+        kind=kind,
+        title=cls.title,
+        words=cls.words,
+        form=cls.model_json_schema(),
+        picture=small_picture(work) if work else None,
+    )
+
+
+@lru_cache(maxsize=1)
+def catalogue() -> Catalogue:
+    return Catalogue(
+        stages=[str(s) for s in Stage],
+        steps=[_step(kind) for kind in STEPS.names()],
+        figures=[_figure(kind) for kind in FIGURES.names()],
+        sizes=list(STANDARD_SIZES),
+        ways=[WayKind(kind=w.kind, title=w.title, description=w.description) for w in WAYS],
+    )

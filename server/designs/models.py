@@ -1,0 +1,38 @@
+"""Designs and their revisions. Documents are kept as JSON text, as the core wrote them."""
+
+from __future__ import annotations
+
+from django.contrib.auth.models import User
+from django.db import models
+
+
+class Design(models.Model):
+    """A person's design at its newest revision."""
+
+    owner = models.ForeignKey(User, on_delete=models.CASCADE, related_name="designs")
+    name = models.CharField(max_length=120)
+    document = models.TextField()
+    revision = models.PositiveIntegerField(default=1)
+    template = models.BooleanField(default=False)
+    binned = models.BooleanField(default=False)
+    created = models.DateTimeField(auto_now_add=True)
+    modified = models.DateTimeField(auto_now=True)
+    summary = models.JSONField(default=dict)
+    """What the list shows; of ``summary_revision``, made anew when that is behind."""
+    summary_revision = models.PositiveIntegerField(default=0)
+
+    class Meta:
+        ordering = ["-modified", "-id"]
+
+
+class Revision(models.Model):
+    """An earlier document of a design, or one that was refused because it came too late."""
+
+    design = models.ForeignKey(Design, on_delete=models.CASCADE, related_name="revisions")
+    number = models.PositiveIntegerField()
+    document = models.TextField()
+    conflicting = models.BooleanField(default=False)
+    saved = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["-saved", "-id"]

@@ -1,0 +1,131 @@
+"""Designs: list, open, save, copy, rename, template, bin."""
+
+from __future__ import annotations
+
+import json
+from datetime import datetime
+from typing import Annotated, Any
+
+from django.http import HttpRequest
+from ninja import Router
+from pydantic import BaseModel, Field
+
+from server.accounts.people import signed_in
+from server.designs import actions
+from server.designs.models import Design
+from server.designs.summary import Summary, summary_of
+
+router = Router(tags=["designs"])
+Name = Annotated[str, Field(min_length=1, max_length=120)]
+
+
+class DesignEntry(BaseModel):
+    id: int
+    name: str
+    revision: int
+    template: bool
+    binned: bool
+    modified: datetime
+    summary: Summary
+
+
+class OpenDesign(BaseModel):
+    id: int
+    revision: int
+    modified: datetime
+    document: dict[str, Any]
+
+
+class NewDesign(BaseModel):
+    document: dict[str, Any]
+
+
+class SaveDesign(BaseModel):
+    document: dict[str, Any]
+    revision: int
+
+
+class Saved(BaseModel):
+    id: int
+    revision: int
+    modified: datetime
+
+
+class DesignChange(BaseModel):
+    name: Name | None = None
+    template: bool | None = None
+    binned: bool | None = None
+
+
+class KeptVersion(BaseModel):
+    document: dict[str, Any]
+
+
+def _entry(design: Design) -> DesignEntry:
+    return DesignEntry(
+        id=design.pk,
+        name=design.name,
+        revision=design.revision,
+        template=design.template,
+        binned=design.binned,
+        modified=design.modified,
+        summary=Summary.model_validate(summary_of(design)),
+    )
+
+
+def _saved(design: Design) -> Saved:
+    return Saved(id=design.pk, revision=design.revision, modified=design.modified)
+
+
+@router.get("/designs", response=list[DesignEntry])
+def list_designs(request: HttpRequest, binned: bool = False) -> list[DesignEntry]:
+    user = signed_in(request)
+    return [_entry(d) for d in Design.objects.filter(owner=user, binned=binned)]
+
+
+@router.post("/designs", response=Saved)
+def create_design(request: HttpRequest, new: NewDesign) -> Saved:
+    return _saved(actions.create(signed_in(request), new.document))
+
+
+@router.get("/designs/{number}", response=OpenDesign)
+def open_design(request: HttpRequest, number: int) -> OpenDesign:
+    design = actions.own(signed_in(request), number)
+    return OpenDesign(
+        id=design.pk,
+        revision=design.revision,
+        modified=design.modified,
+        document=json.loads(design.document),
+    )
+
+
+@router.put("/designs/{number}", response=Saved)
+def save_design(request: HttpRequest, number: int, save: SaveDesign) -> Saved:
+    return _saved(actions.save(signed_in(request), number, save.document, save.revision))
+
+
+@router.patch("/designs/{number}", response=DesignEntry)
+def change_design(request: HttpRequest, number: int, change: DesignChange) -> DesignEntry:
+    user = signed_in(request)
+    if change.name is not None:
+        actions.rename(user, number, change.name)
+    return _entry(actions.mark(user, number, template=change.template, binned=change.binned))
+
+
+@router.post("/designs/{number}/copy", response=Saved)
+def copy_design(request: HttpRequest, number: int, from_template: bool = False) -> Saved:
+    return _saved(actions.duplicate(signed_in(request), number, from_template=from_template))
+
+
+@router.delete("/designs/{number}", response=Saved)
+def delete_design(request: HttpRequest, number: int) -> Saved:
+    user = signed_in(request)
+    design = actions.own(user, number)
+    saved = _saved(design)
+    actions.remove(user, number)
+    return saved
+
+
+@router.get("/designs/{number}/versions/{kept}", response=KeptVersion)
+def kept_version(request: HttpRequest, number: int, kept: int) -> KeptVersion:
+    return KeptVersion(document=actions.kept_version(signed_in(request), number, kept))

@@ -1,0 +1,430 @@
+"""What the browser is shown of an evaluation, as typed data. Lengths in mm, y downwards."""
+
+from __future__ import annotations
+
+from functools import lru_cache
+from typing import Any, Literal
+
+from pydantic import BaseModel
+
+from stileblade.build.evaluation import Evaluation, Outcome, PieceOutcome
+from stileblade.build.step import Handle
+from stileblade.build.work import Fold, Work
+from stileblade.card.stock import Paper, weight_of
+from stileblade.checks.check import Finding, Mend, Subject, run_checks
+from stileblade.checks.envelope import bulk_of, room_of
+from stileblade.checks.openings import left_in
+from stileblade.folding.flat import fold_flat
+from stileblade.folding.foot import contact_length
+from stileblade.folding.hinge import hinge_length
+from stileblade.folding.picture import half_open
+from stileblade.folding.space import faces_in_space
+from stileblade.geometry.distances import thinned
+from stileblade.geometry.pathdata import path_data
+from stileblade.geometry.region import Box
+
+Point = tuple[float, float]
+Bounds = tuple[float, float, float, float]
+Stroke = tuple[float, float, float, float]
+
+
+class PanelView(BaseModel):
+    name: str
+    box: Bounds
+
+
+class FoldView(BaseModel):
+    """from_left and from_right are from the piece's head and foot where the fold is level."""
+
+    name: str
+    axis: Literal["x", "y"]
+    at: float
+    made: str
+    direction: str
+    hinge: float
+    spans: list[Stroke]
+    from_left: float
+    from_right: float
+    from_centre: float
+
+
+class HandleView(BaseModel):
+    shape: Literal["line", "box"]
+    field: str
+    value: float
+    axis: str
+    at: float
+    origin: float
+    factor: float
+    least: float | None
+    field_y: str
+    value_y: float
+    box: Bounds
+    outline: str
+    word: str
+
+
+class Guide(BaseModel):
+    axis: Literal["x", "y"]
+    at: float
+    word: str
+
+
+class FlatView(BaseModel):
+    """The piece after the step in hand; ``before`` is what it was given, if different."""
+
+    path: str
+    box: Bounds
+    before: str
+    panels: list[PanelView]
+    folds: list[FoldView]
+    handles: list[HandleView]
+    guides: list[Guide]
+    targets: list[str]
+    fold_names: list[str]
+
+
+class HingeView(BaseModel):
+    axis: Literal["x", "y"]
+    at: float
+    direction: str
+
+
+class FaceView(BaseModel):
+    panel: str
+    rings: list[list[Point]]
+    parent: int | None
+    hinge: HingeView | None
+
+
+class SpaceView(BaseModel):
+    faces: list[FaceView]
+    outside: str
+    inside: str
+    thickness: float
+
+
+class Reading(BaseModel):
+    """One line of the readings: values with their unit ("mm", "g", "mm2", "count")."""
+
+    name: str
+    values: list[float]
+    unit: str
+    note: str = ""
+
+
+class Change(BaseModel):
+    """A change to the document: values set on a step, or a step put in before another."""
+
+    op: Literal["set", "add"]
+    piece: str
+    step: str
+    values: dict[str, Any]
+
+
+class MendView(BaseModel):
+    title: str
+    changes: list[Change]
+
+
+class FindingView(BaseModel):
+    code: str
+    severity: Literal["error", "warning", "note"]
+    message: str
+    hint: str
+    piece: str
+    step: str
+    value: float | None
+    lines: list[Stroke]
+    outlines: list[str]
+    mends: list[MendView]
+
+
+class CaptionView(BaseModel):
+    text: str
+    value: float | None
+    unit: str
+
+
+class PictureView(BaseModel):
+    path: str
+    box: Bounds
+    folds: list[Stroke]
+
+
+class ProblemView(BaseModel):
+    message: str
+    hint: str
+    field: str
+
+
+class StripView(BaseModel):
+    """A step in the build strip; its picture only where the browser does not have it yet."""
+
+    step: str
+    key: str
+    caption: CaptionView
+    problem: ProblemView | None
+    picture: PictureView | None
+
+
+class ShapeView(BaseModel):
+    path: str
+    fill: str
+    side: str
+
+
+class FoldedPicture(BaseModel):
+    box: Bounds
+    shapes: list[ShapeView]
+
+
+class Evaluated(BaseModel):
+    open: tuple[float, float]
+    closed: tuple[float, float]
+    flat: FlatView
+    space: SpaceView
+    readings: list[Reading]
+    findings: list[FindingView]
+    strip: list[StripView]
+
+
+def box_of(box: Box) -> Bounds:
+    return (box.left, box.head, box.right, box.foot)
+
+
+def view(
+    evaluation: Evaluation, piece: PieceOutcome, step: str | None, known: set[str]
+) -> Evaluated:
+    """All that the bench shows of a piece with a step in hand (None: the last)."""
+    outcome = piece.outcome_of(step) if step else None
+    if outcome is None and piece.outcomes:
+        outcome = piece.outcomes[-1]
+    work = piece.work
+    box = work.paper.bounds if work else Box(0.0, 0.0, 0.0, 0.0)
+    return Evaluated(
+        open=(box.width, box.height),
+        closed=fold_flat(work).closed if work else (0.0, 0.0),
+        flat=_flat(outcome, piece),
+        space=_space(work, piece.paper),
+        readings=_readings(evaluation, piece),
+        findings=[_finding(f, evaluation) for f in run_checks(evaluation)],
+        strip=[_strip(o, known) for o in piece.outcomes],
+    )
+
+
+def folds_of(work: Work) -> list[FoldView]:
+    box = work.paper.bounds
+    found = []
+    for fold in work.folds:
+        spans = work.spans[fold.name]
+        low, high = (box.left, box.right) if fold.axis == "x" else (box.head, box.foot)
+        found.append(
+            FoldView(
+                name=fold.name,
+                axis=fold.axis,
+                at=fold.at,
+                made=fold.made,
+                direction=fold.direction,
+                hinge=hinge_length(spans, fold),
+                spans=[(*s.start, *s.end) for s in spans],
+                from_left=fold.at - low,
+                from_right=high - fold.at,
+                from_centre=fold.at - (low + high) / 2,
+            )
+        )
+    return found
+
+
+def _flat(outcome: Outcome | None, piece: PieceOutcome) -> FlatView:
+    work = outcome.work if outcome else None
+    before = outcome.before if outcome else None
+    seen = work or before
+    handles: list[Handle] = []
+    if outcome is not None and outcome.step.on:
+        try:
+            handles = outcome.step.handles(before, piece.setting)
+        except Exception as error:  # a value that cannot be applied has no handle, but a finding
+            if outcome.problem is None:
+                raise error
+    changed = before is not None and work is not None and before.paper is not work.paper
+    grown = changed and work is not None and before is not None and not work.mirrored
+    return FlatView(
+        path=path_data(seen.paper, 3) if seen else "",
+        box=box_of(seen.paper.bounds) if seen else (0, 0, 0, 0),
+        before=path_data(before.paper, 3) if grown and before and before.paper.nodes < 4000 else "",
+        panels=[PanelView(name=p.name, box=box_of(p.box)) for p in seen.panels] if seen else [],
+        folds=folds_of(seen) if seen else [],
+        handles=[_handle(h) for h in handles],
+        guides=_guides(before or seen),
+        targets=(before or seen).targets() if (before or seen) else [],  # type: ignore[union-attr]
+        fold_names=[f.name for f in seen.folds] if seen else [],
+    )
+
+
+def _handle(h: Handle) -> HandleView:
+    return HandleView(
+        shape=h.shape,
+        field=h.field,
+        value=h.value,
+        axis=h.axis,
+        at=h.at,
+        origin=h.origin,
+        factor=h.factor,
+        least=h.least,
+        field_y=h.field_y,
+        value_y=h.value_y,
+        box=h.box,
+        outline=path_data(h.outline, 3) if h.outline else "",
+        word=h.word,
+    )
+
+
+def _guides(work: Work | None) -> list[Guide]:
+    """Lines worth snapping to: edges and centres of panels or figure, folds, windows' centres."""
+    if work is None:
+        return []
+    boxes = [(p.name, p.box) for p in work.panels] or [("figure", work.reference)]
+    found: dict[tuple[str, float], str] = {}
+    for fold in work.folds:
+        found[fold.axis, round(fold.at, 6)] = fold.name
+    for name, box in boxes:
+        cx, cy = box.centre
+        for axis, at, word in (
+            ("x", box.left, "left"), ("x", cx, "centre"), ("x", box.right, "right"),
+            ("y", box.head, "head"), ("y", cy, "middle"), ("y", box.foot, "foot"),
+        ):  # fmt: skip
+            found.setdefault((axis, round(at, 6)), f"{name} {word}")
+    for window in work.windows:
+        x, y = window.outline.bounds.centre
+        found.setdefault(("x", round(x, 6)), "window centre")
+        found.setdefault(("y", round(y, 6)), "window middle")
+    return [Guide(axis="x" if a == "x" else "y", at=at, word=w) for (a, at), w in found.items()]
+
+
+def _space(work: Work | None, paper: Paper) -> SpaceView:
+    faces = faces_in_space(work) if work and work.paper else ()
+    return SpaceView(
+        faces=[
+            FaceView(
+                panel=f.panel,
+                rings=[[(round(x, 3), round(y, 3)) for x, y in ring] for ring in f.rings],
+                parent=f.parent,
+                hinge=HingeView(axis=f.hinge.axis, at=f.hinge.at, direction=f.hinge.direction)
+                if f.hinge
+                else None,
+            )
+            for f in faces
+        ],
+        outside=paper.outside,
+        inside=paper.inside,
+        thickness=paper.thickness,
+    )
+
+
+def _readings(evaluation: Evaluation, piece: PieceOutcome) -> list[Reading]:
+    work = piece.work
+    if work is None or not work.paper:
+        return []
+    box, closed = work.paper.bounds, fold_flat(work).closed
+    found = [
+        Reading(name="Open", values=[box.width, box.height], unit="mm"),
+        Reading(name="Closed", values=list(closed), unit="mm"),
+    ]
+    found += [_hinge(work, fold) for fold in work.folds]
+    if work.mirrored:
+        found.append(
+            Reading(
+                name="Lost to the lap", values=[work.mirrored.loss], unit="mm2", note="of each half"
+            )
+        )
+    subject = Subject(evaluation, piece)
+    room = room_of(subject)
+    if room:
+        note = f"in the {room[0].name or 'own'} envelope" + (", turned" if room[1].turned else "")
+        found.append(
+            Reading(name="Room", values=[room[1].width, room[1].height], unit="mm", note=note)
+        )
+    found += [
+        Reading(name="Bulk", values=[bulk_of(subject, work)], unit="mm"),
+        Reading(name="Foot touches", values=[_foot(work)], unit="mm", note="along the table"),
+        Reading(name="Pieces", values=[work.paper.pieces], unit="count"),
+        Reading(name="Openings", values=[len(work.paper.openings)], unit="count", note=_left(work)),
+        Reading(name="Area", values=[work.paper.area], unit="mm2"),
+        Reading(name="Weight", values=[weight_of(work.paper.area, piece.paper)], unit="g"),
+    ]
+    return found
+
+
+def _foot(work: Work) -> float:
+    front = next((f for f in fold_flat(work).faces if f.panel == work.front), None)
+    return contact_length(front.region if front else work.paper)
+
+
+def _left(work: Work) -> str:
+    left = len(left_in(work))
+    return f"{left} not cut on purpose" if left else "all cut on purpose" if work.windows else ""
+
+
+def _hinge(work: Work, fold: Fold) -> Reading:
+    spans = work.spans[fold.name]
+    note = "no span" if not spans else "one span" if len(spans) == 1 else f"{len(spans)} spans"
+    if len(spans) > 1:
+        note += ": " + ", ".join(f"{s.length:.1f}" for s in spans[:4])
+    name = "Hinge" if len(work.folds) == 1 else f"Hinge, {fold.name}"
+    return Reading(name=name, values=[hinge_length(spans, fold)], unit="mm", note=note)
+
+
+def _finding(finding: Finding, evaluation: Evaluation) -> FindingView:
+    piece = next((p.piece.id for p in evaluation.pieces if p.piece.name == finding.piece), "")
+    return FindingView(
+        code=finding.code,
+        severity=finding.severity.value,
+        message=finding.message,
+        hint=finding.hint,
+        piece=piece,
+        step=finding.step,
+        value=finding.value,
+        lines=[(*a, *b) for a, b in finding.place.lines],
+        outlines=[path_data(r, 3) for r in finding.place.outlines[:200]],
+        mends=[MendView(title=m.title, changes=[_change(m, piece)]) for m in finding.mends],
+    )
+
+
+def _change(mend: Mend, piece: str) -> Change:
+    if mend.add is not None:
+        values = mend.add.model_dump(mode="json", exclude={"id"})
+        return Change(op="add", piece=piece, step=mend.before, values=values)
+    return Change(op="set", piece=piece, step=mend.step, values=mend.values)
+
+
+def _strip(outcome: Outcome, known: set[str]) -> StripView:
+    caption, problem = outcome.step.caption(), outcome.problem
+    work = outcome.work
+    return StripView(
+        step=outcome.step.id,
+        key=outcome.key,
+        caption=CaptionView(text=caption.text, value=caption.value, unit=caption.unit),
+        problem=ProblemView(message=problem.message, hint=problem.hint, field=problem.field)
+        if problem
+        else None,
+        picture=small_picture(work) if work and outcome.key not in known else None,
+    )
+
+
+@lru_cache(maxsize=512)
+def small_picture(work: Work) -> PictureView:
+    """A thinned-out picture of the work, at about a 300th of its size."""
+    box = work.paper.bounds
+    rings = thinned(work.paper, max(box.width, box.height) / 300)
+    path = "".join("M" + "L".join(f"{x:.1f} {y:.1f}" for x, y in ring) + "Z" for ring in rings)
+    folds = [(*s.start, *s.end) for fold in work.folds for s in work.spans[fold.name]]
+    return PictureView(path=path, box=box_of(box), folds=folds)
+
+
+def folded_picture(work: Work, paper: Paper) -> FoldedPicture:
+    picture = half_open(work, paper)
+    return FoldedPicture(
+        box=picture.box,
+        shapes=[ShapeView(path=s.path, fill=s.fill, side=s.side) for s in picture.shapes],
+    )

@@ -1,0 +1,76 @@
+"""Computing: what can be built, an evaluation, and files."""
+
+from __future__ import annotations
+
+from typing import Any, Literal
+
+from django.http import HttpRequest, HttpResponse
+from ninja import Router
+from pydantic import BaseModel, Field
+
+from server.accounts.people import signed_in
+from server.designs.catalogue import Catalogue, catalogue
+from server.designs.evaluating import evaluated
+from server.designs.views_of import Evaluated, view
+from stileblade.__main__ import file_name
+from stileblade.build.document import load_design
+from stileblade.build.evaluation import PieceOutcome
+from stileblade.errors import DocumentError
+from stileblade.formats.plan import formats, plan_of
+
+router = Router(tags=["work"])
+TYPES = {
+    "svg": "image/svg+xml",
+    "pdf": "application/pdf",
+    "dxf": "image/vnd.dxf",
+    "png": "image/png",
+}
+
+
+class Evaluate(BaseModel):
+    """A document, the piece looked at, the step in hand, and the pictures already known."""
+
+    document: dict[str, Any]
+    piece: str
+    step: str | None = None
+    known: list[str] = Field(default_factory=list, max_length=2000)
+
+
+class Export(BaseModel):
+    document: dict[str, Any]
+    piece: str
+    format: Literal["svg", "pdf", "dxf", "png"]
+
+
+@router.get("/catalogue", response=Catalogue)
+def get_catalogue(request: HttpRequest) -> Catalogue:
+    signed_in(request)
+    return catalogue()
+
+
+@router.post("/evaluate", response=Evaluated)
+def evaluate(request: HttpRequest, wish: Evaluate) -> Evaluated:
+    signed_in(request)
+    evaluation = evaluated(load_design(wish.document))
+    return view(evaluation, _piece(evaluation.pieces, wish.piece), wish.step, set(wish.known))
+
+
+@router.post("/export")
+def export(request: HttpRequest, wish: Export) -> HttpResponse:
+    signed_in(request)
+    evaluation = evaluated(load_design(wish.document))
+    piece = _piece(evaluation.pieces, wish.piece)
+    content = formats()[wish.format](plan_of(evaluation, piece))
+    response = HttpResponse(content, content_type=TYPES[wish.format])
+    name = file_name(f"{evaluation.design.name}-{piece.piece.name}")
+    ascii_name = name.encode("ascii", "replace").decode().replace("?", "_")
+    response["Content-Disposition"] = f'attachment; filename="{ascii_name}.{wish.format}"'
+    response["X-Content-Type-Options"] = "nosniff"
+    return response
+
+
+def _piece(pieces: tuple[PieceOutcome, ...], name: str) -> PieceOutcome:
+    for piece in pieces:
+        if piece.piece.id == name:
+            return piece
+    raise DocumentError(f"piece={name[:40]!r} is not in the design.", where="piece")

@@ -1,0 +1,21 @@
+<script setup lang="ts">
+import { RouterLink } from 'vue-router'
+</script>
+
+<template>
+  <main class="missing">
+    <h1>There is nothing at this address.</h1>
+    <RouterLink to="/">Back to the designs</RouterLink>
+  </main>
+</template>
+
+<style scoped>
+.missing {
+  padding: 80px;
+  display: grid;
+  gap: 12px;
+}
+h1 {
+  font-size: 20px;
+}
+</style>

@@ -1,0 +1,180 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { RouterLink } from 'vue-router'
+import type { DesignData, Unit } from '@/shared/api/document'
+import BrandMark from '@/shared/components/BrandMark.vue'
+import { formatMeasures } from '@/shared/units/figures'
+import type { SaveState } from './useDesign'
+
+const props = defineProps<{
+  document: DesignData
+  closed: readonly number[]
+  state: SaveState
+  trouble: string
+  savedAt: Date | null
+  canUndo: boolean
+  canRedo: boolean
+  exporting: boolean
+  errors: number
+}>()
+const emit = defineEmits<{
+  rename: [name: string]
+  unit: [unit: Unit]
+  undo: []
+  redo: []
+  save: []
+  export: [format: string]
+}>()
+
+const FORMATS = [
+  ['svg', 'SVG', 'true size, a group for each operation'],
+  ['pdf', 'PDF', 'at 1:1, with a rule to check by'],
+  ['dxf', 'DXF', 'R2010, mm, a layer for each operation'],
+  ['png', 'PNG', 'a picture'],
+]
+const saving = computed(() => {
+  switch (props.state) {
+    case 'saved':
+      return props.savedAt ? `saved ${props.savedAt.toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' })}` : 'saved'
+    case 'offline':
+      return 'no connection, kept here'
+    case 'refused':
+      return 'not saved'
+    case 'conflict':
+      return 'two versions'
+    default:
+      return 'saving …'
+  }
+})
+const card = computed(() => {
+  const { size, way } = props.document.card
+  return `${size.name} ${way.replace('-', ' ')}`
+})
+</script>
+
+<template>
+  <header class="bar">
+    <RouterLink to="/" class="home" title="Back to the designs"><BrandMark /></RouterLink>
+    <ElInput
+      :model-value="document.name"
+      class="name"
+      aria-label="Name of the design"
+      maxlength="120"
+      @change="(v: string) => emit('rename', v)"
+    />
+    <span class="card" :title="card">
+      <span class="what">{{ card }}</span>
+      <span class="figure" title="Closed size">closed {{ formatMeasures(closed, 'mm', document.units) }}</span>
+    </span>
+    <span class="spring" />
+    <ElRadioGroup
+      :model-value="document.units"
+      size="small"
+      aria-label="Unit"
+      @update:model-value="(v) => emit('unit', v as Unit)"
+    >
+      <ElRadioButton value="mm">mm</ElRadioButton>
+      <ElRadioButton value="in">in</ElRadioButton>
+    </ElRadioGroup>
+    <span class="pair">
+      <ElButton text :disabled="!canUndo" title="Undo (Ctrl+Z)" @click="emit('undo')">Undo</ElButton>
+      <ElButton text :disabled="!canRedo" title="Redo (Ctrl+Shift+Z)" @click="emit('redo')">Redo</ElButton>
+    </span>
+    <button
+      class="plain-button saved"
+      :class="state"
+      :title="trouble || 'Work is saved by itself'"
+      data-testid="save-state"
+      @click="emit('save')"
+    >
+      {{ saving }}
+    </button>
+    <ElDropdown trigger="click" @command="(f: string) => emit('export', f)">
+      <ElButton type="primary" :loading="exporting">Cut files</ElButton>
+      <template #dropdown>
+        <ElDropdownMenu>
+          <li v-if="errors" class="warn">{{ errors === 1 ? 'One check says: it will fail.' : `${errors} checks say: it will fail.` }}</li>
+          <ElDropdownItem v-for="[key, title, text] in FORMATS" :key="key" :command="key">
+            <strong>{{ title }}</strong>&nbsp;<span class="soft">{{ text }}</span>
+          </ElDropdownItem>
+        </ElDropdownMenu>
+      </template>
+    </ElDropdown>
+  </header>
+</template>
+
+<style scoped>
+.bar {
+  display: flex;
+  align-items: center;
+  gap: 14px;
+  height: 48px;
+  padding: 0 16px;
+  background: var(--surface);
+  border-bottom: 1px solid var(--border);
+}
+.home {
+  color: inherit;
+  text-decoration: none;
+}
+.name {
+  width: 210px;
+}
+.name :deep(.el-input__wrapper) {
+  box-shadow: none;
+  background: none;
+  padding: 0 8px;
+}
+.name :deep(.el-input__wrapper:hover),
+.name :deep(.el-input__wrapper.is-focus) {
+  box-shadow: 0 0 0 1px var(--border-strong);
+}
+.name :deep(input) {
+  font-weight: 650;
+  font-size: 15px;
+  text-overflow: ellipsis;
+}
+.card {
+  display: flex;
+  gap: 12px;
+  align-items: baseline;
+  min-width: 0;
+  padding: 3px 10px;
+  border-radius: 6px;
+  background: var(--chrome-deep);
+  font-size: 13px;
+  white-space: nowrap;
+}
+.what {
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+.spring {
+  flex: 1;
+}
+.pair {
+  display: flex;
+}
+.pair :deep(.el-button) {
+  padding: 6px 8px;
+  margin: 0;
+}
+.saved {
+  min-width: 84px;
+  text-align: right;
+  font-size: 12.5px;
+  color: var(--text-soft);
+  white-space: nowrap;
+}
+.offline,
+.refused,
+.conflict {
+  color: var(--error);
+  font-weight: 600;
+}
+.warn {
+  padding: 6px 16px;
+  color: var(--error);
+  font-size: 13px;
+}
+</style>

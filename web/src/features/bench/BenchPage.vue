@@ -1,0 +1,435 @@
+<script setup lang="ts">
+/** The bench: flat and folded side by side, the step in hand, readings, checks, the strip. */
+import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
+import { useRouter } from 'vue-router'
+import { fetchFile, type Schemas } from '@/shared/api/client'
+import type { DesignData, StepData, Unit } from '@/shared/api/document'
+import { ApiError } from '@/shared/api/errors'
+import { useCatalogue, type StepKind } from '@/shared/catalogue'
+import { tell, tellError } from '@/shared/messages'
+import { initialValues } from '@/shared/schemaForm'
+import type { PickedOutline } from '@/features/outlines/OutlinePicker.vue'
+import BenchHeader from './BenchHeader.vue'
+import BuildStrip from './BuildStrip.vue'
+import ChecksPane from './ChecksPane.vue'
+import ConflictDialog from './ConflictDialog.vue'
+import * as edits from './edits'
+import FlatView from './flat/FlatView.vue'
+import FoldedView from './folded/FoldedView.vue'
+import ReadingsPane from './ReadingsPane.vue'
+import SizePane from './SizePane.vue'
+import StepBar from './StepBar.vue'
+import StepPane from './StepPane.vue'
+import StepSearch from './StepSearch.vue'
+import { useDesign } from './useDesign'
+import { useEvaluation } from './useEvaluation'
+
+const props = defineProps<{ id: number }>()
+const router = useRouter()
+const catalogue = useCatalogue()
+const design = useDesign(props.id)
+const document_ = design.document
+const pieceId = ref('base')
+/** The step in hand; null is the card's size. */
+const stepId = ref<string | null>(null)
+const { outcome, pictures, trouble: computeTrouble } = useEvaluation(document_, pieceId, stepId)
+
+const loadTrouble = ref('')
+const searching = ref(false)
+const tab = ref<'readings' | 'checks'>('readings')
+const marked = ref<Schemas['FindingView'] | null>(null)
+const exporting = ref(false)
+const flatView = ref<InstanceType<typeof FlatView> | null>(null)
+
+async function load() {
+  loadTrouble.value = ''
+  try {
+    await Promise.all([catalogue.load(), design.load()])
+    pieceId.value = document_.value?.pieces[0]?.id ?? 'base'
+    stepId.value = document_.value?.pieces[0]?.steps.at(-1)?.id ?? null
+    if (design.restored.value) tell('Changes that were not saved yet are here again.', 'info')
+  } catch (error) {
+    if (!(error instanceof ApiError)) throw error
+    loadTrouble.value = error.text
+  }
+}
+
+const piece = computed(() => (document_.value ? edits.pieceOf(document_.value, pieceId.value) : null))
+const steps = computed(() => piece.value?.steps ?? [])
+const step = computed(() => steps.value.find((s) => s.id === stepId.value) ?? null)
+const unit = computed<Unit>(() => document_.value?.units ?? 'mm')
+const paper = computed(() => document_.value?.papers.find((p) => p.id === piece.value?.paper))
+const colour = computed(() => paper.value?.outside ?? '#ddd')
+const problem = computed(() => outcome.value?.strip.find((s) => s.step === stepId.value)?.problem ?? null)
+const findings = computed(() => outcome.value?.findings ?? [])
+const wanting = computed(() => findings.value.filter((f) => f.severity !== 'note').length)
+const errors = computed(() => findings.value.filter((f) => f.severity === 'error').length)
+
+// a finding that is gone needs no mark; one that stays is marked where it is now
+watch(findings, (now) => {
+  if (marked.value) {
+    const before = marked.value
+    marked.value = now.find((f) => f.code === before.code && f.step === before.step) ?? null
+  }
+})
+watch(steps, (now) => {
+  if (stepId.value && !now.some((s) => s.id === stepId.value)) stepId.value = now.at(-1)?.id ?? null
+})
+
+function changed(next: DesignData) {
+  design.change(next)
+}
+function setValues(values: Readonly<Record<string, unknown>>) {
+  if (document_.value && step.value) changed(edits.setValues(document_.value, pieceId.value, step.value.id, values))
+}
+function previewValues(values: Readonly<Record<string, unknown>>) {
+  if (document_.value && step.value) {
+    design.preview(edits.setValues(document_.value, pieceId.value, step.value.id, values))
+  }
+}
+
+function setOutline(field: string, picked: PickedOutline) {
+  if (!document_.value || !step.value) return
+  let next = document_.value
+  if (picked.drawn) next = edits.withOutline(next, picked.drawn.key, picked.drawn.outline)
+  changed(edits.setValues(next, pieceId.value, step.value.id, { [field]: picked.values }))
+}
+
+function addStep(kind: StepKind) {
+  searching.value = false
+  if (!document_.value) return
+  const at = kind.starts ? 0 : step.value ? steps.value.indexOf(step.value) + 1 : steps.value.length
+  const [next, key] = edits.addStep(document_.value, pieceId.value, at, { ...initialValues(kind.form), kind: kind.kind })
+  changed(next)
+  stepId.value = key
+}
+
+function actOn(id: string, action: string) {
+  const doc = document_.value
+  const target = steps.value.find((s) => s.id === id)
+  if (!doc || !target) return
+  const index = steps.value.indexOf(target)
+  if (action === 'switch') changed(edits.setValues(doc, pieceId.value, id, { on: !target.on }))
+  else if (action === 'earlier') moveStep(id, index - 1)
+  else if (action === 'later') moveStep(id, index + 1)
+  else if (action === 'duplicate') {
+    const [next, key] = edits.duplicateStep(doc, pieceId.value, id)
+    changed(next)
+    stepId.value = key
+  } else if (action === 'remove') {
+    const neighbour: StepData | undefined = steps.value[index - 1] ?? steps.value[index + 1]
+    changed(edits.removeStep(doc, pieceId.value, id))
+    stepId.value = neighbour?.id ?? null
+  }
+}
+function moveStep(id: string, to: number) {
+  if (document_.value) changed(edits.moveStep(document_.value, pieceId.value, id, to))
+}
+
+function mend(wish: Schemas['MendView']) {
+  if (!document_.value) return
+  const [next, touched] = edits.applyChanges(document_.value, wish.changes)
+  changed(next)
+  if (touched) stepId.value = touched
+  tell(`Mended: ${wish.title}. Undo takes it back.`)
+}
+
+function mark(finding: Schemas['FindingView'] | null) {
+  marked.value = finding
+  // places are measured on the finished piece
+  if (finding) stepId.value = finding.step || steps.value.at(-1)?.id || null
+}
+
+async function exportFile(format: string) {
+  if (!document_.value) return
+  exporting.value = true
+  try {
+    const { blob, name } = await fetchFile('/api/export', {
+      document: document_.value,
+      piece: pieceId.value,
+      format,
+    })
+    const link = window.document.createElement('a')
+    link.href = URL.createObjectURL(blob)
+    link.download = name
+    link.click()
+    setTimeout(() => URL.revokeObjectURL(link.href), 10_000)
+    tell(`${name} is written.`)
+  } catch (error) {
+    tellError(error)
+  } finally {
+    exporting.value = false
+  }
+}
+
+async function keepBoth() {
+  try {
+    const number = await design.keepBoth()
+    tell('Your version is a design of its own now.')
+    await router.push({ name: 'bench', params: { id: number } })
+  } catch (error) {
+    tellError(error)
+  }
+}
+
+function key(event: KeyboardEvent) {
+  const typing = (event.target as HTMLElement).closest('input, textarea, [role="combobox"]')
+  const command = event.ctrlKey || event.metaKey
+  if (command && event.key.toLowerCase() === 'z') {
+    if (typing && (event.target as HTMLInputElement).type !== 'checkbox') return
+    event.preventDefault()
+    if (event.shiftKey) design.redo()
+    else design.undo()
+  } else if (command && event.key.toLowerCase() === 'y' && !typing) {
+    event.preventDefault()
+    design.redo()
+  } else if (command && event.key.toLowerCase() === 's') {
+    event.preventDefault()
+    void design.save()
+  } else if (!command && !typing && !searching.value && event.key === '/') {
+    event.preventDefault()
+    searching.value = true
+  } else if (!command && !typing && event.key.toLowerCase() === 'f') {
+    flatView.value?.fit()
+  } else if (event.key === 'Escape') {
+    marked.value = null
+    design.giveUp()
+  }
+}
+onMounted(() => {
+  window.addEventListener('keydown', key)
+  void load()
+})
+onBeforeUnmount(() => window.removeEventListener('keydown', key))
+</script>
+
+<template>
+  <div v-if="loadTrouble" class="state" role="alert">
+    <p>{{ loadTrouble }}</p>
+    <span><ElButton @click="load">Try again</ElButton> <ElButton text @click="router.push('/')">Back to the designs</ElButton></span>
+  </div>
+  <div v-else-if="!document_ || !piece || !outcome" class="state" aria-busy="true">
+    <p class="soft">{{ computeTrouble || 'Laying out the card …' }}</p>
+  </div>
+  <div v-else class="bench">
+    <BenchHeader
+      :document="document_"
+      :closed="outcome.closed"
+      :state="design.state.value"
+      :trouble="design.trouble.value"
+      :saved-at="design.savedAt.value"
+      :can-undo="design.canUndo.value"
+      :can-redo="design.canRedo.value"
+      :exporting="exporting"
+      :errors="errors"
+      @rename="(name) => name.trim() && document_ && changed({ ...document_, name: name.trim() })"
+      @unit="(units) => document_ && changed({ ...document_, units })"
+      @undo="design.undo"
+      @redo="design.redo"
+      @save="design.save"
+      @export="exportFile"
+    />
+    <div class="left">
+      <div class="pieces" role="tablist" aria-label="Pieces">
+        <button
+          v-for="p in document_.pieces"
+          :key="p.id"
+          class="plain-button piece"
+          role="tab"
+          :aria-selected="p.id === pieceId"
+          :class="{ chosen: p.id === pieceId }"
+          @click="pieceId = p.id"
+        >
+          <svg viewBox="0 0 10 10" aria-hidden="true"><circle cx="5" cy="5" r="4.2" :fill="colour" /></svg>
+          {{ p.name }}
+        </button>
+        <span class="paper soft">{{ paper?.name }}, {{ paper?.weight }} g/m²</span>
+        <span class="spring" />
+        <span v-if="computeTrouble" class="trouble" role="alert">{{ computeTrouble }}</span>
+      </div>
+      <FlatView
+        ref="flatView"
+        :flat="outcome.flat"
+        :step="step"
+        :unit="unit"
+        :colour="colour"
+        :marked="marked"
+        :design="id"
+        @preview="previewValues"
+        @commit="setValues"
+      />
+    </div>
+    <aside class="right">
+      <FoldedView class="folded" :space="outcome.space" />
+      <div class="in-hand">
+        <StepBar
+          :step="step"
+          :index="step ? steps.indexOf(step) : -1"
+          :count="steps.length"
+          @act="(a: string) => step && actOn(step.id, a)"
+        />
+        <div class="scroll">
+          <StepPane
+            v-if="step"
+            :step="step"
+            :document="document_"
+            :problem="problem"
+            :targets="outcome.flat.targets"
+            :folds="outcome.flat.fold_names"
+            :unit="unit"
+            @change="setValues"
+            @outline="setOutline"
+          />
+          <SizePane v-else :document="document_" :piece="piece" @change="changed" />
+        </div>
+      </div>
+      <div class="figures">
+        <div class="tabs" role="tablist">
+          <button class="plain-button" role="tab" :aria-selected="tab === 'readings'" :class="{ chosen: tab === 'readings' }" @click="tab = 'readings'">
+            Readings
+          </button>
+          <button class="plain-button" role="tab" :aria-selected="tab === 'checks'" :class="{ chosen: tab === 'checks' }" @click="tab = 'checks'">
+            Checks
+            <span class="count" :class="{ error: errors, warning: !errors && wanting }">{{ findings.length ? findings.length : '✓' }}</span>
+          </button>
+        </div>
+        <div class="scroll">
+          <ReadingsPane v-if="tab === 'readings'" :readings="outcome.readings" :unit="unit" />
+          <ChecksPane v-else :findings="findings" :marked="marked" @mark="mark" @mend="mend" />
+        </div>
+      </div>
+    </aside>
+    <BuildStrip
+      class="strip"
+      :document="document_"
+      :steps="steps"
+      :strip="outcome.strip"
+      :pictures="pictures"
+      :chosen="stepId"
+      :unit="unit"
+      :colour="colour"
+      @choose="(s) => ((stepId = s), (marked = null))"
+      @add="searching = true"
+      @move="moveStep"
+      @act="actOn"
+    />
+    <StepSearch v-if="searching" :started="steps.length > 0" @close="searching = false" @pick="addStep" />
+    <ConflictDialog v-if="design.conflict.value" @mine="design.keepMine" @theirs="design.takeTheirs" @both="keepBoth" />
+  </div>
+</template>
+
+<style scoped>
+.state {
+  height: 100%;
+  display: grid;
+  place-content: center;
+  gap: 14px;
+  justify-items: center;
+}
+.bench {
+  height: 100%;
+  display: grid;
+  grid-template: 48px minmax(0, 1fr) auto / minmax(0, 1fr) 376px;
+}
+.bench > header {
+  grid-column: 1 / -1;
+}
+.strip {
+  grid-column: 1 / -1;
+}
+.left {
+  display: grid;
+  grid-template-rows: 34px minmax(0, 1fr);
+  min-width: 0;
+}
+.pieces {
+  display: flex;
+  align-items: end;
+  gap: 4px;
+  padding: 0 12px;
+  background: var(--chrome-deep);
+}
+.piece {
+  display: flex;
+  align-items: center;
+  gap: 7px;
+  padding: 5px 14px;
+  border-radius: 7px 7px 0 0;
+}
+.piece.chosen {
+  background: var(--surface);
+  font-weight: 650;
+}
+.piece svg {
+  width: 11px;
+  height: 11px;
+  stroke: var(--ink-2);
+}
+.paper {
+  padding: 5px 10px;
+  font-size: 12.5px;
+}
+.spring {
+  flex: 1;
+}
+.trouble {
+  align-self: center;
+  color: var(--error);
+  font-size: 13px;
+}
+.right {
+  display: grid;
+  grid-template-rows: minmax(150px, 1fr) minmax(0, auto) minmax(122px, 0.72fr);
+  border-left: 1px solid var(--border);
+  min-height: 0;
+  background: var(--chrome);
+}
+.in-hand,
+.figures {
+  display: grid;
+  grid-template-rows: auto minmax(0, 1fr);
+  min-height: 0;
+  border-top: 1px solid var(--border);
+}
+.in-hand {
+  max-height: 292px;
+}
+.scroll {
+  overflow: auto;
+  padding: 6px 16px 12px;
+  font-size: 13.5px;
+}
+.tabs {
+  display: flex;
+  gap: 18px;
+  padding: 0 16px;
+  border-bottom: 1px solid var(--border);
+}
+.tabs button {
+  padding: 6px 0 5px;
+  font-weight: 600;
+  color: var(--text-soft);
+  border-bottom: 2px solid transparent;
+}
+.tabs .chosen {
+  color: var(--text);
+  border-bottom-color: var(--accent);
+}
+.count {
+  display: inline-block;
+  min-width: 18px;
+  padding: 0 5px;
+  border-radius: 9px;
+  background: var(--paper-3);
+  color: var(--text);
+  text-align: center;
+  font: 600 11px/16px var(--figures);
+}
+.count.error {
+  background: var(--error);
+  color: #fff;
+}
+.count.warning {
+  background: #f0d58a;
+}
+</style>

@@ -1,0 +1,257 @@
+<script setup lang="ts">
+/** The making of the piece, left to right: one picture a step, the stage's name over its run. */
+import { computed, nextTick, ref, watch } from 'vue'
+import type { Schemas } from '@/shared/api/client'
+import type { DesignData, StepData, Unit } from '@/shared/api/document'
+import { useCatalogue } from '@/shared/catalogue'
+import PathPicture from '@/shared/components/PathPicture.vue'
+import { formatFigure } from '@/shared/units/figures'
+import SizeThumb from './SizeThumb.vue'
+import type { Picture } from './useEvaluation'
+
+const props = defineProps<{
+  document: DesignData
+  steps: readonly StepData[]
+  strip: readonly Schemas['StripView'][]
+  pictures: ReadonlyMap<string, Picture>
+  chosen: string | null
+  unit: Unit
+  colour: string
+}>()
+const emit = defineEmits<{
+  choose: [step: string | null]
+  add: []
+  move: [step: string, to: number]
+  act: [step: string, action: string]
+}>()
+
+const catalogue = useCatalogue()
+const row = ref<HTMLElement | null>(null)
+const dragged = ref<string | null>(null)
+
+const tiles = computed(() => {
+  let last: Picture | undefined
+  return props.steps.map((step, index) => {
+    const view = props.strip.find((s) => s.step === step.id)
+    const own = view ? props.pictures.get(view.key) : undefined
+    const before = last
+    last = own ?? last
+    const kind = catalogue.step(step.kind)
+    const stage = kind?.stage ?? ''
+    const previous = index ? catalogue.step(props.steps[index - 1]!.kind)?.stage : ''
+    const caption = view?.caption
+    const figure = caption && typeof caption.value === 'number' ? formatFigure(caption.value, caption.unit, props.unit) : ''
+    return {
+      step,
+      index,
+      title: kind?.title ?? step.kind,
+      stage: stage === previous ? '' : stage,
+      picture: own ?? before,
+      problem: view?.problem ?? null,
+      caption: [caption?.text, figure].filter(Boolean).join(' '),
+    }
+  })
+})
+
+watch(
+  () => props.chosen,
+  async () => {
+    await nextTick()
+    row.value?.querySelector('[aria-current="step"]')?.scrollIntoView({ block: 'nearest', inline: 'nearest' })
+  },
+)
+
+function key(event: KeyboardEvent, step: StepData | null, index: number) {
+  const to = event.key === 'ArrowRight' ? index + 1 : event.key === 'ArrowLeft' ? index - 1 : null
+  if (to !== null && event.altKey && step) {
+    event.preventDefault()
+    emit('move', step.id, to)
+    refocus(step.id)
+  } else if (to !== null) {
+    event.preventDefault()
+    const tile = row.value?.querySelectorAll<HTMLElement>('.pick')[to + 1]
+    tile?.focus()
+    tile?.click()
+  } else if (event.key === 'Delete' && step) {
+    emit('act', step.id, 'remove')
+  }
+}
+
+async function refocus(step: string) {
+  await nextTick()
+  row.value?.querySelector<HTMLElement>(`[data-step="${step}"]`)?.focus()
+}
+
+function drop(index: number) {
+  if (dragged.value) emit('move', dragged.value, index)
+  dragged.value = null
+}
+</script>
+
+<template>
+  <nav ref="row" class="strip" aria-label="Build strip">
+    <div class="tile">
+      <span class="stage">Size</span>
+      <button
+        class="plain-button pick"
+        :class="{ chosen: chosen === null }"
+        :aria-current="chosen === null ? 'step' : undefined"
+        @click="emit('choose', null)"
+        @keydown="(e) => key(e, null, -1)"
+      >
+        <span class="picture"><SizeThumb :card="document.card" /></span>
+        <span class="title">{{ document.card.size.name }}</span>
+        <span class="caption">{{ document.card.way.replace('-', ' ') }}</span>
+      </button>
+    </div>
+    <div
+      v-for="t in tiles"
+      :key="t.step.id"
+      class="tile"
+      :class="{ staged: t.stage, over: dragged && dragged !== t.step.id }"
+      @dragover.prevent
+      @drop.prevent="drop(t.index)"
+    >
+      <span class="stage">{{ t.stage }}</span>
+      <button
+        class="plain-button pick"
+        draggable="true"
+        :data-step="t.step.id"
+        :class="{ chosen: chosen === t.step.id, off: !t.step.on, failed: t.problem }"
+        :aria-current="chosen === t.step.id ? 'step' : undefined"
+        :title="t.problem ? t.problem.message : `${t.title}${t.step.on ? '' : ', switched off'}`"
+        @click="emit('choose', t.step.id)"
+        @keydown="(e) => key(e, t.step, t.index)"
+        @dragstart="dragged = t.step.id"
+        @dragend="dragged = null"
+      >
+        <span class="picture">
+          <PathPicture v-if="t.picture" :path="t.picture.path" :box="t.picture.box" :folds="t.picture.folds" :colour="colour" />
+          <span v-if="t.problem" class="badge error" aria-label="cannot be applied">!</span>
+          <span v-else-if="!t.step.on" class="badge" aria-label="switched off">off</span>
+        </span>
+        <span class="title">{{ t.title }}</span>
+        <span class="caption figure">{{ t.caption }}</span>
+      </button>
+    </div>
+    <div class="tile">
+      <span class="stage" />
+      <button class="plain-button add" title="Add a step (/)" @click="emit('add')">
+        <span class="plus" aria-hidden="true">＋</span>
+        <span>Add a step</span>
+        <kbd>/</kbd>
+      </button>
+    </div>
+  </nav>
+</template>
+
+<style scoped>
+.strip {
+  display: flex;
+  gap: 8px;
+  padding: 8px 16px 8px;
+  overflow-x: auto;
+  background: var(--chrome);
+  border-top: 1px solid var(--border);
+}
+.tile {
+  flex: none;
+  width: 118px;
+}
+.stage {
+  display: block;
+  height: 17px;
+  font-size: 11.5px;
+  font-weight: 650;
+  color: var(--text-soft);
+  white-space: nowrap;
+  overflow: visible;
+}
+.tile.staged {
+  border-left: 1px solid var(--border-strong);
+  padding-left: 8px;
+  width: 127px;
+}
+.pick {
+  display: block;
+  width: 118px;
+  border-radius: 7px;
+}
+.picture {
+  position: relative;
+  display: block;
+  height: 76px;
+  padding: 5px;
+  background: var(--surface);
+  border: 1.5px solid var(--border);
+  border-radius: 7px;
+}
+.chosen .picture {
+  border-color: var(--accent);
+  box-shadow: 0 0 0 1px var(--accent);
+}
+.off .picture > svg {
+  opacity: 0.35;
+}
+.failed .picture {
+  border-color: var(--error);
+}
+.badge {
+  position: absolute;
+  right: 4px;
+  top: 4px;
+  padding: 0 6px;
+  border-radius: 8px;
+  font-size: 11px;
+  background: var(--paper-3);
+}
+.badge.error {
+  background: var(--error);
+  color: #fff;
+  font-weight: 700;
+}
+.title,
+.caption {
+  display: block;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+  line-height: 1.3;
+}
+.title {
+  font-size: 12.5px;
+  font-weight: 550;
+  margin-top: 2px;
+}
+.caption {
+  font-size: 11.5px;
+  color: var(--text-soft);
+  min-height: 15px;
+}
+.add {
+  display: grid;
+  place-items: center;
+  align-content: center;
+  gap: 1px;
+  width: 118px;
+  height: 76px;
+  border: 1.5px dashed var(--border-strong);
+  border-radius: 7px;
+  font-size: 12.5px;
+  color: var(--ink-1);
+}
+.add:hover {
+  border-color: var(--accent);
+}
+.plus {
+  font-size: 18px;
+  line-height: 1;
+}
+kbd {
+  font: 11px var(--figures);
+  padding: 0 5px;
+  border: 1px solid var(--border-strong);
+  border-radius: 3px;
+  background: var(--surface);
+}
+</style>

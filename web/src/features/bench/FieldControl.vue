@@ -1,0 +1,128 @@
+<script setup lang="ts">
+/** One value of a step, with the control that its schema asks for. */
+import type { Unit } from '@/shared/api/document'
+import LengthInput from '@/shared/components/LengthInput.vue'
+import type { Field } from '@/shared/schemaForm'
+import AnchorGrid from './AnchorGrid.vue'
+import NumberInput from './NumberInput.vue'
+
+const props = defineProps<{
+  field: Field
+  value: unknown
+  unit: Unit
+  targets: readonly string[]
+  folds: readonly string[]
+  trouble?: string
+}>()
+const emit = defineEmits<{ change: [value: unknown] }>()
+
+const SUFFIX: Record<string, string> = { angle: '°', area: 'mm²', count: '', share: '' }
+const ARROWS: Record<string, string> = { left: '←', right: '→', above: '↑', below: '↓' }
+const asArrows = () => props.field.options.length === 4 && props.field.options.every((o) => o.value in ARROWS)
+</script>
+
+<template>
+  <div class="field" :class="field.control">
+    <span v-if="field.control !== 'switch'" class="title" :title="field.description">{{ field.title }}</span>
+    <LengthInput
+      v-if="field.control === 'length'"
+      :model-value="Number(value)"
+      :unit="unit"
+      :label="field.title"
+      :min="field.min"
+      :max="field.max"
+      :above="field.above"
+      :trouble="trouble"
+      @update:model-value="(v) => emit('change', v)"
+    />
+    <NumberInput
+      v-else-if="['angle', 'area', 'count', 'share'].includes(field.control)"
+      :model-value="Number(value)"
+      :whole="field.control === 'count'"
+      :suffix="SUFFIX[field.control] ?? ''"
+      :label="field.title"
+      :min="field.min"
+      :max="field.max"
+      :trouble="trouble"
+      @update:model-value="(v) => emit('change', v)"
+    />
+    <ElSwitch
+      v-else-if="field.control === 'switch'"
+      :model-value="Boolean(value)"
+      :active-text="field.title"
+      :aria-label="field.title"
+      @update:model-value="(v) => emit('change', v)"
+    />
+    <AnchorGrid
+      v-else-if="field.control === 'anchor'"
+      :model-value="String(value)"
+      :label="field.title"
+      @update:model-value="(v) => emit('change', v)"
+    />
+    <ElRadioGroup
+      v-else-if="field.control === 'choice' && asArrows()"
+      :model-value="String(value)"
+      :aria-label="field.title"
+      @update:model-value="(v) => emit('change', v)"
+    >
+      <ElRadioButton v-for="o in field.options" :key="o.value" :value="o.value" :aria-label="o.label">
+        <span :title="o.label">{{ ARROWS[o.value] }}</span>
+      </ElRadioButton>
+    </ElRadioGroup>
+    <ElSelect
+      v-else-if="field.control === 'choice'"
+      :model-value="String(value)"
+      :aria-label="field.title"
+      @update:model-value="(v: string) => emit('change', v)"
+    >
+      <ElOption v-for="o in field.options" :key="o.value" :value="o.value" :label="o.label" />
+    </ElSelect>
+    <ElSelect
+      v-else-if="field.control === 'target'"
+      :model-value="String(value)"
+      :aria-label="field.title"
+      @update:model-value="(v: string) => emit('change', v)"
+    >
+      <ElOption
+        v-for="t in targets.includes(String(value)) ? targets : [String(value), ...targets]"
+        :key="t"
+        :value="t"
+        :label="t === 'card' ? 'the open card' : t === 'figure' ? 'the figure' : t"
+      />
+    </ElSelect>
+    <ElSelect
+      v-else-if="field.control === 'fold'"
+      :model-value="String(value)"
+      :aria-label="field.title"
+      @update:model-value="(v: string) => emit('change', v)"
+    >
+      <ElOption value="" label="all folds" />
+      <ElOption v-for="f in folds" :key="f" :value="f" :label="f" />
+    </ElSelect>
+    <ElInput v-else :model-value="String(value ?? '')" :aria-label="field.title" @change="(v: string) => emit('change', v)" />
+    <p v-if="trouble && !['length', 'angle', 'area', 'count', 'share'].includes(field.control)" class="message" role="alert">
+      {{ trouble }}
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.field {
+  min-width: 0;
+}
+.title {
+  display: block;
+  font-size: 12px;
+  color: var(--text-soft);
+}
+.message {
+  color: var(--error);
+  font-size: 12.5px;
+}
+.field :deep(.el-radio-button__inner) {
+  padding: 8px 11px;
+}
+.switch {
+  align-self: end;
+}
+</style>

@@ -1,0 +1,96 @@
+/** Changes to a document, each a pure function to a new one. */
+import type { Schemas } from '@/shared/api/client'
+import type { DesignData, DrawnOutline, PieceData, StepData } from '@/shared/api/document'
+
+export function pieceOf(document: DesignData, piece: string): PieceData {
+  const found = document.pieces.find((p) => p.id === piece) ?? document.pieces[0]
+  if (!found) throw new Error('a design has at least one piece')
+  return found
+}
+
+function withSteps(
+  document: DesignData,
+  piece: string,
+  change: (steps: readonly StepData[]) => readonly StepData[],
+): DesignData {
+  const pieces = document.pieces.map((p) => (p.id === piece ? { ...p, steps: change(p.steps) } : p))
+  return { ...document, pieces }
+}
+
+export function setValues(
+  document: DesignData,
+  piece: string,
+  step: string,
+  values: Readonly<Record<string, unknown>>,
+): DesignData {
+  return withSteps(document, piece, (steps) =>
+    steps.map((s) => (s.id === step ? { ...s, ...values } : s)),
+  )
+}
+
+/** A key that no step of the piece has. */
+export function freshKey(steps: readonly StepData[]): string {
+  const taken = new Set(steps.map((s) => s.id))
+  let n = steps.length + 1
+  while (taken.has(`s${n}`)) n += 1
+  return `s${n}`
+}
+
+/** The document with a step put in at `index`, and the step's key. */
+export function addStep(
+  document: DesignData,
+  piece: string,
+  index: number,
+  values: Readonly<Record<string, unknown>>,
+): [DesignData, string] {
+  const id = freshKey(pieceOf(document, piece).steps)
+  const step = { on: true, ...values, id } as unknown as StepData
+  const next = withSteps(document, piece, (steps) => [
+    ...steps.slice(0, index),
+    step,
+    ...steps.slice(index),
+  ])
+  return [next, id]
+}
+
+export function duplicateStep(document: DesignData, piece: string, step: string): [DesignData, string] {
+  const steps = pieceOf(document, piece).steps
+  const index = steps.findIndex((s) => s.id === step)
+  return addStep(document, piece, index + 1, steps[index] as unknown as Record<string, unknown>)
+}
+
+export function removeStep(document: DesignData, piece: string, step: string): DesignData {
+  return withSteps(document, piece, (steps) => steps.filter((s) => s.id !== step))
+}
+
+/** Moved by one place, or to `to`; the same document where there is no such place. */
+export function moveStep(document: DesignData, piece: string, step: string, to: number): DesignData {
+  const steps = pieceOf(document, piece).steps
+  const from = steps.findIndex((s) => s.id === step)
+  if (from < 0 || to < 0 || to >= steps.length || to === from) return document
+  const rest = steps.filter((s) => s.id !== step)
+  return withSteps(document, piece, () => [...rest.slice(0, to), steps[from]!, ...rest.slice(to)])
+}
+
+/** A mend's changes applied; also the key of the step that they touch last. */
+export function applyChanges(
+  document: DesignData,
+  changes: readonly Schemas['Change'][],
+): [DesignData, string] {
+  let touched = ''
+  for (const change of changes) {
+    if (change.op === 'set') {
+      document = setValues(document, change.piece, change.step, change.values)
+      touched = change.step
+    } else {
+      const steps = pieceOf(document, change.piece).steps
+      const at = steps.findIndex((s) => s.id === change.step)
+      ;[document, touched] = addStep(document, change.piece, at < 0 ? steps.length : at, change.values)
+    }
+  }
+  return [document, touched]
+}
+
+export function withOutline(document: DesignData, key: string, outline: DrawnOutline): DesignData {
+  return { ...document, outlines: { ...document.outlines, [key]: outline } }
+}

@@ -1,0 +1,32 @@
+/** Snapping to guides: which of several places is nearest to a guide of its axis. */
+import type { Schemas } from '@/shared/api/client'
+
+type Guide = Schemas['Guide']
+export interface Snap {
+  /** How far to move so that the place lies on the guide, in mm. */
+  by: number
+  guide: Guide
+}
+
+/** The smallest move within `reach` mm that brings one of the places on to a guide. */
+export function snap(
+  axis: 'x' | 'y',
+  places: readonly number[],
+  guides: readonly Guide[],
+  reach: number,
+): Snap | null {
+  let best: Snap | null = null
+  for (const guide of guides) {
+    if (guide.axis !== axis) continue
+    for (const place of places) {
+      const by = guide.at - place
+      if (Math.abs(by) <= reach && (!best || Math.abs(by) < Math.abs(best.by))) best = { by, guide }
+    }
+  }
+  return best
+}
+
+/** A length dragged by hand, to a hundredth of a mm; snapped ones keep all their digits. */
+export function byHand(value: number): number {
+  return Math.round(value * 100) / 100
+}

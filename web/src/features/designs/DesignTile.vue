@@ -1,0 +1,138 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Schemas } from '@/shared/api/client'
+import FoldedPicture from '@/shared/components/FoldedPicture.vue'
+import type { Unit } from '@/shared/api/document'
+import { formatMeasures } from '@/shared/units/figures'
+
+const props = defineProps<{ entry: Schemas['DesignEntry'] }>()
+const emit = defineEmits<{ act: [action: string] }>()
+
+const actions = computed(() =>
+  props.entry.binned
+    ? [
+        ['restore', 'Restore'],
+        ['delete', 'Delete for good'],
+      ]
+    : [
+        [props.entry.template ? 'use' : 'open', props.entry.template ? 'Start a card from it' : 'Open'],
+        ...(props.entry.template ? [['open', 'Edit the template']] : []),
+        ['rename', 'Rename'],
+        ['copy', 'Duplicate'],
+        ['template', props.entry.template ? 'No template any more' : 'Make it a template'],
+        ['bin', 'To the bin'],
+      ],
+)
+const checks = computed(() => {
+  const s = props.entry.summary
+  if (s.problem) return { kind: 'error', mark: '✕', text: 'cannot be read' }
+  const plural = (n: number, word: string) => `${n} ${word}${n === 1 ? '' : 's'}`
+  if (s.errors) return { kind: 'error', mark: '✕', text: plural(s.errors, 'error') }
+  if (s.warnings) return { kind: 'warning', mark: '△', text: plural(s.warnings, 'warning') }
+  if (s.notes) return { kind: 'note', mark: '○', text: plural(s.notes, 'note') }
+  return { kind: 'good', mark: '✓', text: 'all checks passed' }
+})
+const closed = computed(() =>
+  formatMeasures(props.entry.summary.closed, 'mm', props.entry.summary.units as Unit),
+)
+const first = computed(() => actions.value[0]![0]!)
+</script>
+
+<template>
+  <article class="tile">
+    <button class="plain-button view" :aria-label="`${actions[0]![1]}: ${entry.name}`" @click="emit('act', first)">
+      <FoldedPicture v-if="entry.summary.picture" :picture="entry.summary.picture" />
+      <span v-else class="soft">{{ entry.summary.problem || 'nothing built yet' }}</span>
+    </button>
+    <div class="text">
+      <button class="plain-button name" :title="entry.name" tabindex="-1" @click="emit('act', first)">
+        {{ entry.name }}
+      </button>
+      <ElDropdown trigger="click" @command="(a: string) => emit('act', a)">
+        <button class="plain-button more" :aria-label="`Actions for ${entry.name}`">···</button>
+        <template #dropdown>
+          <ElDropdownMenu>
+            <ElDropdownItem v-for="[key, label] in actions" :key="key" :command="key">{{ label }}</ElDropdownItem>
+          </ElDropdownMenu>
+        </template>
+      </ElDropdown>
+      <span class="size soft">
+        {{ entry.summary.size }} {{ entry.summary.way.replace('-', ' ') }}
+      </span>
+      <span class="closed figure" title="Closed size">{{ closed }}</span>
+      <span class="checks" :class="checks.kind"><span aria-hidden="true">{{ checks.mark }}</span> {{ checks.text }}</span>
+    </div>
+  </article>
+</template>
+
+<style scoped>
+.tile {
+  background: var(--surface);
+  border: 1px solid var(--border);
+  border-radius: 10px;
+  overflow: hidden;
+}
+.tile:hover {
+  border-color: var(--border-strong);
+}
+.view {
+  display: grid;
+  place-items: center;
+  width: 100%;
+  height: 176px;
+  padding: 16px;
+  background: linear-gradient(var(--paper-2), var(--paper-1));
+}
+.view :deep(svg) {
+  height: 144px;
+}
+.text {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+  gap: 1px 8px;
+  padding: 10px 14px 12px;
+}
+.name {
+  font-weight: 650;
+  font-size: 15px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.more {
+  font-weight: 800;
+  letter-spacing: 1px;
+  padding: 0 6px;
+  border-radius: 4px;
+}
+.more:hover {
+  background: var(--chrome-deep);
+}
+.size,
+.closed {
+  font-size: 12.5px;
+}
+.closed {
+  grid-row: 3;
+  grid-column: 1;
+}
+.checks {
+  grid-row: 3;
+  grid-column: 2;
+  font-size: 12.5px;
+  font-weight: 550;
+  white-space: nowrap;
+}
+.error {
+  color: var(--error);
+}
+.warning {
+  color: var(--warning);
+}
+.note {
+  color: var(--note);
+}
+.good {
+  color: var(--good);
+}
+</style>

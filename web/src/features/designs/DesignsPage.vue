@@ -1,0 +1,193 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue'
+import { RouterLink, useRouter } from 'vue-router'
+import { answer, client, type Schemas } from '@/shared/api/client'
+import { ApiError } from '@/shared/api/errors'
+import BrandMark from '@/shared/components/BrandMark.vue'
+import { ask, askText, tell, tellError } from '@/shared/messages'
+import { useSession } from '@/features/session/session'
+import DesignTile from './DesignTile.vue'
+
+type Entry = Schemas['DesignEntry']
+const session = useSession()
+const router = useRouter()
+const entries = ref<Entry[] | null>(null)
+const trouble = ref('')
+const words = ref('')
+const showBin = ref(false)
+
+const found = computed(() => {
+  const wanted = words.value.toLowerCase().split(/\s+/).filter(Boolean)
+  return (entries.value ?? []).filter((e) => {
+    const text = `${e.name} ${e.summary.size} ${e.summary.way.replace('-', ' ')}`.toLowerCase()
+    return wanted.every((w) => text.includes(w))
+  })
+})
+const designs = computed(() => found.value.filter((e) => !e.template))
+const templates = computed(() => found.value.filter((e) => e.template))
+
+async function load() {
+  trouble.value = ''
+  entries.value = null
+  try {
+    entries.value = (await answer(
+      client.GET('/api/designs', { params: { query: { binned: showBin.value } } }),
+    )) as Entry[]
+  } catch (error) {
+    if (!(error instanceof ApiError)) throw error
+    trouble.value = error.text
+  }
+}
+watch(showBin, load, { immediate: true })
+
+const path = (entry: Entry) => ({ params: { path: { number: entry.id } } })
+
+async function act(how: () => Promise<unknown>, done?: string) {
+  try {
+    await how()
+    await load()
+    if (done) tell(done)
+  } catch (error) {
+    tellError(error)
+  }
+}
+
+async function run(entry: Entry, action: string) {
+  if (action === 'open') return void router.push({ name: 'bench', params: { id: entry.id } })
+  if (action === 'use') {
+    try {
+      const made = await answer(
+        client.POST('/api/designs/{number}/copy', {
+          params: { path: { number: entry.id }, query: { from_template: true } },
+        }),
+      )
+      await router.push({ name: 'bench', params: { id: made.id } })
+    } catch (error) {
+      tellError(error)
+    }
+    return
+  }
+  const change = (body: Schemas['DesignChange']) =>
+    answer(client.PATCH('/api/designs/{number}', { ...path(entry), body }))
+  if (action === 'rename') {
+    const name = await askText('Rename', 'New name', entry.name)
+    if (name) await act(() => change({ name }))
+  } else if (action === 'copy') {
+    await act(() => answer(client.POST('/api/designs/{number}/copy', path(entry))), 'Duplicated.')
+  } else if (action === 'template') {
+    await act(() => change({ template: !entry.template }))
+  } else if (action === 'bin') {
+    await act(() => change({ binned: true }), `“${entry.name}” is in the bin.`)
+  } else if (action === 'restore') {
+    await act(() => change({ binned: false }), 'Restored.')
+  } else if (action === 'delete') {
+    const sure = await ask('Delete for good?', `“${entry.name}” cannot be brought back.`, 'Delete')
+    if (sure) await act(() => answer(client.DELETE('/api/designs/{number}', path(entry))))
+  }
+  return
+}
+
+async function signOut() {
+  await session.signOut()
+  await router.push({ name: 'sign-in' })
+}
+</script>
+
+<template>
+  <div class="page">
+    <header class="top">
+      <BrandMark />
+      <ElInput v-model="words" class="search" placeholder="Search designs" aria-label="Search designs" clearable />
+      <span class="spring" />
+      <span class="who soft">
+        <template v-if="session.demo && session.name === 'demo'">Signed in as the demo designer</template>
+        <template v-else>{{ session.name }}</template>
+      </span>
+      <ElButton text @click="signOut">Sign out</ElButton>
+      <RouterLink to="/new" class="new">New card</RouterLink>
+    </header>
+    <main class="page-inner">
+      <div class="heading">
+        <h1>{{ showBin ? 'Bin' : 'Designs' }}</h1>
+        <ElButton text @click="showBin = !showBin">{{ showBin ? 'Back to the designs' : 'Open the bin' }}</ElButton>
+      </div>
+      <p v-if="trouble" class="state" role="alert">
+        {{ trouble }} <ElButton size="small" @click="load">Try again</ElButton>
+      </p>
+      <p v-else-if="!entries" class="state soft" aria-busy="true">Folding the cards …</p>
+      <p v-else-if="!found.length && words" class="state soft">No design is called “{{ words }}”.</p>
+      <p v-else-if="!found.length && showBin" class="state soft">The bin is empty.</p>
+      <div v-else-if="!found.length" class="state">
+        <p>No card yet. A card begins with its size and an envelope.</p>
+        <RouterLink to="/new" class="new">Start the first card</RouterLink>
+      </div>
+      <template v-else>
+        <div class="grid">
+          <DesignTile v-for="e in designs" :key="e.id" :entry="e" @act="(a: string) => run(e, a)" />
+        </div>
+        <template v-if="templates.length">
+          <h2 class="templates">Templates</h2>
+          <div class="grid">
+            <DesignTile v-for="e in templates" :key="e.id" :entry="e" @act="(a: string) => run(e, a)" />
+          </div>
+        </template>
+      </template>
+    </main>
+  </div>
+</template>
+
+<style scoped>
+.top {
+  display: flex;
+  align-items: center;
+  gap: 16px;
+  height: 56px;
+  padding: 0 28px;
+  background: var(--surface);
+  border-bottom: 1px solid var(--border);
+}
+.search {
+  width: 260px;
+}
+.spring {
+  flex: 1;
+}
+.who {
+  font-size: 13px;
+}
+.new {
+  display: inline-block;
+  padding: 6px 16px;
+  border-radius: var(--radius);
+  background: var(--accent);
+  color: #fff;
+  font-weight: 600;
+  text-decoration: none;
+}
+.new:hover {
+  background: var(--accent-strong);
+}
+.heading {
+  display: flex;
+  align-items: baseline;
+  justify-content: space-between;
+  margin-bottom: 12px;
+}
+h1 {
+  font-size: 20px;
+}
+.templates {
+  margin: 28px 0 12px;
+}
+.grid {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(258px, 1fr));
+  gap: 18px;
+}
+.state {
+  padding: 48px 0;
+  display: grid;
+  gap: 14px;
+  justify-items: start;
+}
+</style>

@@ -1,0 +1,331 @@
+<script setup lang="ts">
+import { computed, onMounted, ref } from 'vue'
+import { RouterLink, useRouter } from 'vue-router'
+import { answer, client } from '@/shared/api/client'
+import type { CardSize, DesignData, Paper, Unit } from '@/shared/api/document'
+import { useCatalogue } from '@/shared/catalogue'
+import BrandMark from '@/shared/components/BrandMark.vue'
+import { tellError } from '@/shared/messages'
+import { useShelf } from '@/shared/shelf'
+import { formatMeasures } from '@/shared/units/figures'
+import OutlinePicker, { type PickedOutline } from '@/features/outlines/OutlinePicker.vue'
+import OwnSizeForm from './OwnSizeForm.vue'
+import PaperChooser from './PaperChooser.vue'
+import SizePicture from './SizePicture.vue'
+
+const router = useRouter()
+const catalogue = useCatalogue()
+const shelf = useShelf()
+const name = ref('New card')
+const unit = ref<Unit>('mm')
+const size = ref<CardSize | null>(null)
+const turned = ref(false)
+const way = ref('side-fold')
+const paper = ref<Paper | null>(null)
+const start = ref<'blank' | 'figure'>('blank')
+const picked = ref<PickedOutline | null>(null)
+const pickerOpen = ref(false)
+const ownOpen = ref(false)
+const busy = ref(false)
+
+onMounted(async () => {
+  try {
+    await Promise.all([catalogue.load(), shelf.load()])
+    size.value = catalogue.data?.sizes.find((s) => s.name === 'A2') ?? catalogue.data?.sizes[0] ?? null
+    paper.value = shelf.papers[0] ?? null
+  } catch (error) {
+    tellError(error)
+  }
+})
+
+const sizes = computed(() => [...(catalogue.data?.sizes ?? []), ...shelf.sizes])
+const scale = computed(() => {
+  const longest = Math.max(...sizes.value.map((s) => Math.max(s.height, s.width, s.envelope?.height ?? 0, s.envelope?.width ?? 0)), 1)
+  return 106 / longest
+})
+const measures = computed(() => {
+  if (!size.value) return ''
+  const { width, height } = size.value
+  return formatMeasures(turned.value ? [height, width] : [width, height], 'mm', unit.value)
+})
+
+async function ownSize(own: CardSize) {
+  ownOpen.value = false
+  try {
+    await shelf.keepSize(own)
+    size.value = own
+  } catch (error) {
+    tellError(error)
+  }
+}
+
+function take(outline: PickedOutline) {
+  picked.value = outline
+  start.value = 'figure'
+  pickerOpen.value = false
+}
+
+async function make() {
+  if (!size.value || !paper.value) return
+  busy.value = true
+  const outline = start.value === 'figure' ? picked.value : null
+  const document: Partial<DesignData> = {
+    name: name.value.trim() || 'New card',
+    units: unit.value,
+    card: { size: size.value, turned: turned.value, way: way.value, slack: 2 },
+    papers: [paper.value],
+    outlines: outline?.drawn ? { [outline.drawn.key]: outline.drawn.outline } : {},
+    pieces: [
+      {
+        id: 'base',
+        name: 'Base',
+        paper: paper.value.id,
+        steps: [
+          outline
+            ? { id: 's1', kind: 'figure', on: true, outline: outline.values }
+            : { id: 's1', kind: 'blank', on: true },
+        ],
+      },
+    ],
+  }
+  try {
+    const made = await answer(client.POST('/api/designs', { body: { document } }))
+    await router.push({ name: 'bench', params: { id: made.id } })
+  } catch (error) {
+    tellError(error)
+  } finally {
+    busy.value = false
+  }
+}
+</script>
+
+<template>
+  <div class="page">
+    <header class="top">
+      <RouterLink to="/" class="home"><BrandMark /></RouterLink>
+      <ElInput v-model="name" class="name" aria-label="Name of the card" maxlength="120" />
+      <ElRadioGroup v-model="unit" size="small" aria-label="Unit">
+        <ElRadioButton value="mm">mm</ElRadioButton>
+        <ElRadioButton value="in">in</ElRadioButton>
+      </ElRadioGroup>
+      <span class="spring" />
+      <ElButton type="primary" :loading="busy" :disabled="!size || !paper || (start === 'figure' && !picked)" @click="make">
+        Build it
+      </ElButton>
+    </header>
+    <main class="columns">
+      <section class="sizes" aria-labelledby="size-heading">
+        <div class="line">
+          <h2 id="size-heading">Card and envelope, to scale</h2>
+          <ElSwitch v-model="turned" active-text="turned" aria-label="Turned" />
+          <span class="spring" />
+          <span class="figure">{{ measures }}</span>
+        </div>
+        <p v-if="!sizes.length" class="soft" aria-busy="true">Fetching the sizes …</p>
+        <div class="grid" role="radiogroup" aria-labelledby="size-heading">
+          <button
+            v-for="(s, i) in sizes"
+            :key="i"
+            class="plain-button size-tile"
+            role="radio"
+            :aria-checked="size === s"
+            :class="{ chosen: size?.name === s.name && size?.width === s.width }"
+            @click="size = s"
+          >
+            <SizePicture :size="s" :turned="turned" :scale="scale" />
+            <strong>{{ s.name }}</strong>
+            <span class="figure soft">{{ formatMeasures([s.width, s.height], 'mm', unit) }}</span>
+            <span class="soft envelope">{{ s.envelope ? `in ${s.envelope.name || 'its own'} envelope` : 'no envelope' }}</span>
+          </button>
+          <button class="plain-button size-tile own" @click="ownOpen = true">
+            <span class="plus" aria-hidden="true">＋</span>
+            <strong>Own measures</strong>
+          </button>
+        </div>
+      </section>
+      <aside class="rest">
+        <section aria-labelledby="way-heading">
+          <h2 id="way-heading">Way of folding</h2>
+          <div class="ways" role="radiogroup" aria-labelledby="way-heading">
+            <button
+              v-for="w in catalogue.data?.ways ?? []"
+              :key="w.kind"
+              class="plain-button way"
+              role="radio"
+              :aria-checked="way === w.kind"
+              :class="{ chosen: way === w.kind }"
+              @click="way = w.kind"
+            >
+              <svg viewBox="0 0 64 48" aria-hidden="true">
+                <g v-if="w.kind === 'side-fold'">
+                  <path class="inside" d="M14 6h32v36H14z" /><path class="outside" d="M14 6 36 1v46L14 42z" />
+                </g>
+                <g v-else>
+                  <path class="inside" d="M12 6h40v30H12z" /><path class="outside" d="M12 6h40l6 38H6z" />
+                </g>
+              </svg>
+              <span><strong>{{ w.title }}</strong><br /><span class="soft">{{ w.description }}</span></span>
+            </button>
+          </div>
+        </section>
+        <section aria-labelledby="paper-heading">
+          <h2 id="paper-heading">Paper</h2>
+          <PaperChooser v-model="paper" :unit="unit" />
+        </section>
+        <section aria-labelledby="start-heading">
+          <h2 id="start-heading">Start with</h2>
+          <div class="ways" role="radiogroup" aria-labelledby="start-heading">
+            <button
+              class="plain-button way"
+              role="radio"
+              :aria-checked="start === 'blank'"
+              :class="{ chosen: start === 'blank' }"
+              @click="start = 'blank'"
+            >
+              <svg viewBox="0 0 64 48" aria-hidden="true">
+                <path class="inside" d="M6 8h52v32H6z" /><path class="fold" d="M32 8v32" />
+              </svg>
+              <span><strong>A plain blank</strong><br /><span class="soft">Panels and fold of the card.</span></span>
+            </button>
+            <button
+              class="plain-button way"
+              role="radio"
+              :aria-checked="start === 'figure'"
+              :class="{ chosen: start === 'figure' }"
+              @click="pickerOpen = true"
+            >
+              <svg v-if="!picked" viewBox="0 0 64 48" aria-hidden="true">
+                <path class="inside" d="M12 34C8 18 22 8 32 20 42 8 56 18 52 34 46 44 18 44 12 34z" />
+              </svg>
+              <svg v-else :viewBox="picked.view" aria-hidden="true"><path class="inside thin" :d="picked.picture" /></svg>
+              <span>
+                <strong>A figure</strong><br />
+                <span class="soft">{{ picked ? `${picked.title}, choose another` : 'From the shelf or a file.' }}</span>
+              </span>
+            </button>
+          </div>
+        </section>
+      </aside>
+    </main>
+    <OwnSizeForm v-if="ownOpen" :unit="unit" @close="ownOpen = false" @take="ownSize" />
+    <OutlinePicker v-if="pickerOpen" :unit="unit" @close="pickerOpen = false" @pick="take" />
+  </div>
+</template>
+
+<style scoped>
+.top {
+  display: flex;
+  align-items: center;
+  gap: 16px;
+  height: 56px;
+  padding: 0 28px;
+  background: var(--surface);
+  border-bottom: 1px solid var(--border);
+}
+.home {
+  color: inherit;
+  text-decoration: none;
+}
+.name {
+  width: 260px;
+}
+.spring {
+  flex: 1;
+}
+.columns {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 372px;
+  height: calc(100% - 56px);
+}
+.sizes {
+  padding: 18px 24px;
+  overflow: auto;
+}
+.rest {
+  padding: 18px 24px;
+  background: var(--surface);
+  border-left: 1px solid var(--border);
+  overflow: auto;
+  display: grid;
+  align-content: start;
+  gap: 22px;
+}
+.line {
+  display: flex;
+  align-items: center;
+  gap: 16px;
+  margin-bottom: 12px;
+}
+.grid {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(150px, 1fr));
+  gap: 12px;
+}
+.size-tile {
+  display: grid;
+  justify-items: center;
+  gap: 1px;
+  padding: 10px 8px;
+  background: var(--surface);
+  border: 1px solid var(--border);
+  border-radius: 8px;
+  font-size: 13px;
+}
+.size-tile .figure,
+.size-tile .envelope {
+  font-size: 11.5px;
+  text-align: center;
+}
+.own {
+  align-content: center;
+  border-style: dashed;
+  border-color: var(--border-strong);
+}
+.plus {
+  font-size: 24px;
+}
+.chosen {
+  border-color: var(--accent);
+  box-shadow: inset 0 0 0 1px var(--accent);
+  background: var(--accent-pale);
+}
+.ways {
+  display: grid;
+  gap: 8px;
+  margin-top: 8px;
+}
+.way {
+  display: grid;
+  grid-template-columns: 64px 1fr;
+  gap: 12px;
+  align-items: center;
+  padding: 8px 10px;
+  border: 1px solid var(--border);
+  border-radius: 8px;
+  font-size: 13px;
+}
+.way svg {
+  width: 64px;
+  height: 48px;
+}
+.way.chosen {
+  border-color: var(--accent);
+}
+.inside {
+  fill: var(--paper-2);
+  stroke: var(--ink-1);
+}
+.thin {
+  stroke-width: 1px;
+  vector-effect: non-scaling-stroke;
+  fill: #c3d1d2;
+}
+.outside {
+  fill: #c3d1d2;
+  stroke: var(--ink-1);
+}
+.fold {
+  stroke: var(--line-fold);
+  stroke-dasharray: 5 2 1 2;
+}
+</style>

@@ -1,0 +1,58 @@
+<script setup lang="ts">
+import { reactive, ref } from 'vue'
+import type { CardSize, Unit } from '@/shared/api/document'
+import LengthInput from '@/shared/components/LengthInput.vue'
+
+defineProps<{ unit: Unit }>()
+const emit = defineEmits<{ close: []; take: [size: CardSize] }>()
+const own = reactive({ name: 'Own size', width: 105, height: 148 })
+const envelope = reactive({ name: 'Own envelope', width: 114, height: 162 })
+const hasEnvelope = ref(true)
+
+function take() {
+  emit('take', {
+    name: own.name.trim() || 'Own size',
+    width: own.width,
+    height: own.height,
+    envelope: hasEnvelope.value ? { ...envelope } : null,
+  })
+}
+</script>
+
+<template>
+  <ElDialog :model-value="true" title="Own measures" width="440" @close="emit('close')">
+    <div class="form">
+      <label><span>Name</span><ElInput v-model="own.name" maxlength="60" /></label>
+      <div class="pair">
+        <label><span>Card, wide</span><LengthInput v-model="own.width" :unit="unit" label="Card width" :min="10" :max="1000" /></label>
+        <label><span>Card, high</span><LengthInput v-model="own.height" :unit="unit" label="Card height" :min="10" :max="1000" /></label>
+      </div>
+      <ElCheckbox v-model="hasEnvelope">It goes in an envelope</ElCheckbox>
+      <div v-if="hasEnvelope" class="pair">
+        <label><span>Envelope inside, wide</span><LengthInput v-model="envelope.width" :unit="unit" label="Envelope width" :min="10" :max="1000" /></label>
+        <label><span>Envelope inside, high</span><LengthInput v-model="envelope.height" :unit="unit" label="Envelope height" :min="10" :max="1000" /></label>
+      </div>
+    </div>
+    <template #footer>
+      <ElButton @click="emit('close')">Cancel</ElButton>
+      <ElButton type="primary" @click="take">Use this size</ElButton>
+    </template>
+  </ElDialog>
+</template>
+
+<style scoped>
+.form {
+  display: grid;
+  gap: 14px;
+}
+.pair {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 12px;
+}
+label span {
+  display: block;
+  font-size: 13px;
+  color: var(--text-soft);
+}
+</style>

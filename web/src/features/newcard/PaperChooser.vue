@@ -1,0 +1,138 @@
+<script setup lang="ts">
+/** Papers of the shelf as swatches, and the values of the one that is chosen. */
+import { computed } from 'vue'
+import type { Paper, Unit } from '@/shared/api/document'
+import LengthInput from '@/shared/components/LengthInput.vue'
+import { tell, tellError } from '@/shared/messages'
+import { useShelf } from '@/shared/shelf'
+
+const props = defineProps<{ modelValue: Paper | null; unit: Unit }>()
+const emit = defineEmits<{ 'update:modelValue': [paper: Paper] }>()
+const shelf = useShelf()
+const paper = computed(() => props.modelValue)
+
+function set(values: Partial<Paper>) {
+  if (paper.value) emit('update:modelValue', { ...paper.value, ...values })
+}
+
+async function keep() {
+  if (!paper.value) return
+  try {
+    emit('update:modelValue', await shelf.keepPaper(paper.value))
+    tell('Kept on the shelf.')
+  } catch (error) {
+    tellError(error)
+  }
+}
+</script>
+
+<template>
+  <div class="chooser">
+    <div class="swatches" role="radiogroup" aria-label="Papers">
+      <button
+        v-for="p in shelf.papers"
+        :key="p.id"
+        class="plain-button swatch"
+        role="radio"
+        :aria-checked="paper?.id === p.id"
+        :class="{ chosen: paper?.id === p.id }"
+        :title="`${p.name}, ${p.weight} g/m²`"
+        @click="emit('update:modelValue', p)"
+      >
+        <svg viewBox="0 0 36 28" aria-hidden="true">
+          <rect width="36" height="28" rx="3" :fill="p.outside" />
+          <path d="M36 12v13a3 3 0 0 1-3 3H18z" :fill="p.inside" />
+        </svg>
+        <span class="visually-hidden">{{ p.name }}</span>
+      </button>
+    </div>
+    <div v-if="paper" class="values">
+      <label class="wide"><span>Name</span><ElInput :model-value="paper.name" maxlength="60" @change="(v: string) => set({ name: v || 'Paper' })" /></label>
+      <label><span>Outside</span><input type="color" :value="paper.outside" @change="set({ outside: ($event.target as HTMLInputElement).value })" /></label>
+      <label><span>Inside</span><input type="color" :value="paper.inside" @change="set({ inside: ($event.target as HTMLInputElement).value })" /></label>
+      <label class="wide">
+        <span>Thickness</span>
+        <LengthInput :model-value="paper.thickness" :unit="unit" label="Thickness" :min="0.02" :max="5" @update:model-value="(v) => set({ thickness: v })" />
+      </label>
+      <label>
+        <span>g/m²</span>
+        <ElInput :model-value="String(paper.weight)" inputmode="numeric" aria-label="Weight in g/m²" @change="(v: string) => Number(v) >= 20 && Number(v) <= 3000 && set({ weight: Number(v) })" />
+      </label>
+      <label class="two">
+        <span>Grain</span>
+        <ElSelect :model-value="paper.grain" aria-label="Grain" @update:model-value="(v: Paper['grain']) => set({ grain: v })">
+          <ElOption value="long" label="along the long side" />
+          <ElOption value="short" label="along the short side" />
+          <ElOption value="unknown" label="not known" />
+        </ElSelect>
+      </label>
+      <label class="half"><span>Sheet, wide</span><LengthInput :model-value="paper.sheet_width" :unit="unit" label="Sheet width" :min="20" :max="2000" @update:model-value="(v) => set({ sheet_width: v })" /></label>
+      <label class="half"><span>Sheet, high</span><LengthInput :model-value="paper.sheet_height" :unit="unit" label="Sheet height" :min="20" :max="2000" @update:model-value="(v) => set({ sheet_height: v })" /></label>
+    </div>
+    <ElButton v-if="paper" text size="small" class="keep" @click="keep">Keep it on the shelf as a new paper</ElButton>
+  </div>
+</template>
+
+<style scoped>
+.chooser {
+  display: grid;
+  gap: 10px;
+  margin-top: 8px;
+}
+.swatches {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+}
+.swatch {
+  width: 46px;
+  padding: 3px;
+  border: 1px solid var(--border-strong);
+  border-radius: 6px;
+}
+.swatch svg {
+  display: block;
+  width: 100%;
+}
+.chosen {
+  border-color: var(--accent);
+  box-shadow: 0 0 0 1px var(--accent);
+}
+.values {
+  display: grid;
+  grid-template-columns: repeat(6, 1fr);
+  gap: 8px;
+}
+label {
+  grid-column: span 2;
+  min-width: 0;
+}
+label.wide {
+  grid-column: span 4;
+}
+label.wide:first-child {
+  grid-column: span 2;
+}
+label.two {
+  grid-column: span 6;
+}
+label.half {
+  grid-column: span 3;
+}
+label span:first-child {
+  display: block;
+  font-size: 12px;
+  color: var(--text-soft);
+}
+input[type='color'] {
+  width: 100%;
+  height: 32px;
+  padding: 2px;
+  border: 1px solid var(--border-strong);
+  border-radius: var(--radius);
+  background: var(--surface);
+}
+.keep {
+  justify-self: start;
+}
+</style>

@@ -1,0 +1,66 @@
+import createClient, { type Middleware } from 'openapi-fetch'
+import { ApiError } from './errors'
+import type { components, paths } from './schema'
+
+export type Schemas = components['schemas']
+
+export function csrfToken(): string {
+  return document.cookie.match(/(?:^|; )csrftoken=([^;]*)/)?.[1] ?? ''
+}
+
+const csrf: Middleware = {
+  onRequest({ request }) {
+    if (request.method !== 'GET') request.headers.set('X-CSRFToken', csrfToken())
+    return request
+  },
+}
+
+const client = createClient<paths>({ baseUrl: '/' })
+client.use(csrf)
+export { client }
+
+/** The data of an answer; an ApiError for everything else, a lost connection included. */
+export async function answer<T>(
+  call: Promise<{ data?: T; error?: unknown; response: Response }>,
+): Promise<T> {
+  let done
+  try {
+    done = await call
+  } catch {
+    throw ApiError.offline()
+  }
+  if (done.data === undefined || !done.response.ok) {
+    throw ApiError.from(done.response.status, done.error)
+  }
+  return done.data
+}
+
+/** A request whose answer is a file. */
+export async function fetchFile(path: string, body: unknown): Promise<{ blob: Blob; name: string }> {
+  const response = await fetch(path, {
+    method: 'POST',
+    headers: { 'Content-Type': 'application/json', 'X-CSRFToken': csrfToken() },
+    body: JSON.stringify(body),
+  }).catch(() => {
+    throw ApiError.offline()
+  })
+  if (!response.ok) throw ApiError.from(response.status, await response.json().catch(() => null))
+  const name = response.headers.get('Content-Disposition')?.match(/filename="([^"]+)"/)?.[1]
+  return { blob: await response.blob(), name: name ?? 'card' }
+}
+
+/** A file sent for reading. */
+export async function sendFile<T>(path: string, file: File): Promise<T> {
+  const form = new FormData()
+  form.append('file', file)
+  const response = await fetch(path, {
+    method: 'POST',
+    headers: { 'X-CSRFToken': csrfToken() },
+    body: form,
+  }).catch(() => {
+    throw ApiError.offline()
+  })
+  const body: unknown = await response.json().catch(() => null)
+  if (!response.ok) throw ApiError.from(response.status, body)
+  return body as T
+}

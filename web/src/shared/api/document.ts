@@ -1,0 +1,43 @@
+/** The design document as the browser handles it: steps are opaque but for their key and kind. */
+import type { Schemas } from './client'
+
+export type Unit = 'mm' | 'in'
+export type Envelope = Required<Schemas['Envelope']>
+export type CardSize = Required<Omit<Schemas['CardSize'], 'envelope'>> & { envelope: Envelope | null }
+export type Paper = Required<Schemas['Paper']>
+
+export interface StepData {
+  readonly id: string
+  readonly kind: string
+  readonly on: boolean
+  readonly [field: string]: unknown
+}
+
+export interface PieceData {
+  readonly id: string
+  readonly name: string
+  readonly paper: string
+  readonly steps: readonly StepData[]
+  readonly [field: string]: unknown
+}
+
+export interface DrawnOutline {
+  readonly name: string
+  readonly path: string
+  readonly rule: string
+}
+
+export interface DesignData {
+  readonly name: string
+  readonly units: Unit
+  readonly card: {
+    readonly size: CardSize
+    readonly turned: boolean
+    readonly way: string
+    readonly slack: number
+  }
+  readonly papers: readonly Paper[]
+  readonly outlines: Readonly<Record<string, DrawnOutline>>
+  readonly pieces: readonly PieceData[]
+  readonly [field: string]: unknown
+}

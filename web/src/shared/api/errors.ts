@@ -1,0 +1,41 @@
+/** What the API answers when it refuses: problem+json, as the one error of the browser. */
+export class ApiError extends Error {
+  constructor(
+    readonly status: number,
+    readonly code: string,
+    message: string,
+    readonly hint: string,
+    readonly field: string,
+    readonly more: Record<string, unknown>,
+  ) {
+    super(message)
+    this.name = 'ApiError'
+  }
+
+  /** Message and hint in one sentence or two. */
+  get text(): string {
+    return this.hint ? `${this.message} ${this.hint}` : this.message
+  }
+
+  get isOffline(): boolean {
+    return this.status === 0
+  }
+
+  static from(status: number, body: unknown): ApiError {
+    const data = (typeof body === 'object' && body !== null ? body : {}) as Record<string, unknown>
+    const text = (key: string, fallback: string) =>
+      typeof data[key] === 'string' ? (data[key] as string) : fallback
+    return new ApiError(
+      status,
+      text('type', '').replace('stileblade:', ''),
+      text('title', `The server answered with ${status}.`),
+      text('hint', ''),
+      text('field', ''),
+      data,
+    )
+  }
+
+  static offline(): ApiError {
+    return new ApiError(0, 'offline', 'The server cannot be reached.', 'Your work is kept in this browser.', '', {})
+  }
+}

@@ -1,0 +1,19 @@
+import { fileURLToPath } from 'node:url'
+import vue from '@vitejs/plugin-vue'
+import Components from 'unplugin-vue-components/vite'
+import { ElementPlusResolver } from 'unplugin-vue-components/resolvers'
+import { defineConfig } from 'vitest/config'
+
+export default defineConfig(({ command }) => ({
+  base: command === 'build' ? '/static/' : '/',
+  plugins: [
+    vue(),
+    Components({ resolvers: [ElementPlusResolver()], dirs: [], dts: 'components.d.ts' }),
+  ],
+  resolve: { alias: { '@': fileURLToPath(new URL('./src', import.meta.url)) } },
+  build: { target: 'es2022', chunkSizeWarningLimit: 900, assetsInlineLimit: 0 },
+  server: {
+    proxy: { '/api': { target: 'http://127.0.0.1:8123', changeOrigin: false } },
+  },
+  test: { environment: 'jsdom', include: ['src/**/*.test.ts'] },
+}))
