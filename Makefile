@@ -66,7 +66,7 @@ e2e: setup-dev build /usr/bin/chromium  ## the whole job in a real browser
 test: test-core test-web e2e  ## set up and pass all tests
 
 lint: setup-dev schema  ## style of Python and TypeScript, and the layering
-	.venv/bin/ruff check . && .venv/bin/ruff format --check .
+	.venv/bin/ruff check . && .venv/bin/ruff format --check . && .venv/bin/lint-imports --no-logo
 	cd web && npm run --silent lint
 
 types: setup-dev schema  ## type checks of both sides

@@ -103,8 +103,8 @@ def designs() -> dict[str, Design]:
             "Sailing boat", "A7", "chalk",
             [
                 {"kind": "blank"},
-                {"kind": "weld", "target": "front", "at": "foot-right", "by": "foot-right",
-                 "dx": 14, "dy": 0, "outline": shelf(boat[0], height=4.25 * IN)},
+                {"kind": "weld", "target": "front", "at": "foot-right", "by": "foot",
+                 "dx": -0.25 * IN, "dy": -0.5 * IN, "outline": shelf(boat[0], height=4.5 * IN)},
                 {"kind": "window", "target": "front", "at": "head-left", "by": "head-left",
                  "dx": 0.5 * IN, "dy": 0.5 * IN,
                  "outline": {"kind": "circle", "diameter": 1.25 * IN}},

@@ -9,7 +9,6 @@ from typing import Generic, TypeVar
 
 from stileblade.errors import UnknownKind
 
-
 T = TypeVar("T")
 
 

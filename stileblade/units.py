@@ -69,7 +69,7 @@ class _Parser:
         place = "" if at is None else f" (at character {at + 1})"
         return MeasureError(
             f"{self.text.strip()!r}: {what}{place}.",
-            hint='Type a length such as 108, 4.25in, 5 1/8 in or 10 1/4in / 2.',
+            hint="Type a length such as 108, 4.25in, 5 1/8 in or 10 1/4in / 2.",
         )
 
     def peek(self) -> tuple[str, str, int]:
@@ -136,7 +136,9 @@ class _Parser:
             return self.with_unit(value)
         kind, text, at = self.peek()
         if kind not in ("mixed", "fraction", "number"):
-            raise self.error("a number is missing" if kind == "end" else f"{text!r} is no number", at)
+            raise self.error(
+                "a number is missing" if kind == "end" else f"{text!r} is no number", at
+            )
         self.at += 1
         return self.with_unit(_Value(self.number(kind, text, at), False))
 

@@ -17,9 +17,14 @@ class DemoVisitor:
         self.get_response = get_response
 
     def __call__(self, request: HttpRequest) -> HttpResponse:
-        static = request.path.startswith("/static/")
-        if is_demo() and not static and not request.user.is_authenticated:
-            if not request.session.get(SIGNED_OUT):
-                user = demo_user()
-                login(request, user, "django.contrib.auth.backends.ModelBackend")
+        if is_demo() and self.is_stranger(request):
+            login(request, demo_user(), "django.contrib.auth.backends.ModelBackend")
         return self.get_response(request)
+
+    def is_stranger(self, request: HttpRequest) -> bool:
+        """Neither signed in nor signed out by choice; files of the page do not count."""
+        return not (
+            request.path.startswith("/static/")
+            or request.user.is_authenticated
+            or request.session.get(SIGNED_OUT)
+        )

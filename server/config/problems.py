@@ -24,9 +24,7 @@ class Conflict(StilebladeError):
         self.revision, self.kept = revision, kept
 
 
-def problem(
-    status: int, code: str, title: str, hint: str = "", **more: Any
-) -> HttpResponse:
+def problem(status: int, code: str, title: str, hint: str = "", **more: Any) -> HttpResponse:
     data = {"type": f"stileblade:{code}", "status": status, "title": title, "hint": hint, **more}
     return JsonResponse(data, status=status, content_type="application/problem+json")
 

@@ -52,9 +52,7 @@ def save(user: User, number: int, data: dict[str, Any], base: int) -> Design:
                 design=design, number=base, document=text, conflicting=True
             )
         elif text != design.document:
-            Revision.objects.create(
-                design=design, number=design.revision, document=design.document
-            )
+            Revision.objects.create(design=design, number=design.revision, document=design.document)
             design.document, design.name = text, document.name
             design.revision += 1
             design.save()
@@ -81,7 +79,7 @@ def kept_version(user: User, number: int, kept: int) -> dict[str, Any]:
     """The document of a revision."""
     design = own(user, number)
     try:
-        return json.loads(design.revisions.get(pk=kept).document)  # type: ignore[no-any-return]
+        return json.loads(design.revisions.get(pk=kept).document)
     except Revision.DoesNotExist:
         raise Http404 from None
 

@@ -19,7 +19,7 @@ from stileblade.folding.foot import contact_length
 from stileblade.folding.hinge import hinge_length
 from stileblade.folding.picture import half_open
 from stileblade.folding.space import faces_in_space
-from stileblade.geometry.distances import thinned
+from stileblade.geometry.distances import label_point, thinned
 from stileblade.geometry.pathdata import path_data
 from stileblade.geometry.region import Box
 
@@ -29,8 +29,11 @@ Stroke = tuple[float, float, float, float]
 
 
 class PanelView(BaseModel):
+    """label is a place well inside the panel's paper, for its name."""
+
     name: str
     box: Bounds
+    label: Point
 
 
 class FoldView(BaseModel):
@@ -253,12 +256,20 @@ def _flat(outcome: Outcome | None, piece: PieceOutcome) -> FlatView:
         path=path_data(seen.paper, 3) if seen else "",
         box=box_of(seen.paper.bounds) if seen else (0, 0, 0, 0),
         before=path_data(before.paper, 3) if grown and before and before.paper.nodes < 4000 else "",
-        panels=[PanelView(name=p.name, box=box_of(p.box)) for p in seen.panels] if seen else [],
+        panels=list(panels_of(seen)) if seen else [],
         folds=folds_of(seen) if seen else [],
         handles=[_handle(h) for h in handles],
         guides=_guides(before or seen),
         targets=(before or seen).targets() if (before or seen) else [],  # type: ignore[union-attr]
         fold_names=[f.name for f in seen.folds] if seen else [],
+    )
+
+
+@lru_cache(maxsize=128)
+def panels_of(work: Work) -> tuple[PanelView, ...]:
+    return tuple(
+        PanelView(name=p.name, box=box_of(p.box), label=label_point(work.paper, p.box))
+        for p in work.panels
     )
 
 
@@ -331,14 +342,14 @@ def _readings(evaluation: Evaluation, piece: PieceOutcome) -> list[Reading]:
         Reading(name="Open", values=[box.width, box.height], unit="mm"),
         Reading(name="Closed", values=list(closed), unit="mm"),
     ]
-    found += [_hinge(work, fold) for fold in work.folds]
+    subject = Subject(evaluation, piece)
+    found += [_hinge(subject, work, fold) for fold in work.folds]
     if work.mirrored:
         found.append(
             Reading(
                 name="Lost to the lap", values=[work.mirrored.loss], unit="mm2", note="of each half"
             )
         )
-    subject = Subject(evaluation, piece)
     room = room_of(subject)
     if room:
         note = f"in the {room[0].name or 'own'} envelope" + (", turned" if room[1].turned else "")
@@ -366,11 +377,11 @@ def _left(work: Work) -> str:
     return f"{left} not cut on purpose" if left else "all cut on purpose" if work.windows else ""
 
 
-def _hinge(work: Work, fold: Fold) -> Reading:
+def _hinge(subject: Subject, work: Work, fold: Fold) -> Reading:
     spans = work.spans[fold.name]
     note = "no span" if not spans else "one span" if len(spans) == 1 else f"{len(spans)} spans"
     if len(spans) > 1:
-        note += ": " + ", ".join(f"{s.length:.1f}" for s in spans[:4])
+        note += ": " + ", ".join(subject.say(s.length) for s in spans[:4])
     name = "Hinge" if len(work.folds) == 1 else f"Hinge, {fold.name}"
     return Reading(name=name, values=[hinge_length(spans, fold)], unit="mm", note=note)
 

@@ -58,7 +58,9 @@ def keep_size(user: User, size: CardSize) -> OwnSize:
     return OwnSize.objects.create(owner=user, data=size.model_dump(mode="json"))
 
 
-def remove(user: User, model: type[Outline] | type[StockPaper] | type[OwnSize], number: int) -> None:
+def remove(
+    user: User, model: type[Outline] | type[StockPaper] | type[OwnSize], number: int
+) -> None:
     """Taken off the shelf; designs keep their own copies."""
     gone, _ = model.objects.filter(owner=user, pk=number).delete()
     if not gone:

@@ -32,7 +32,9 @@ class Card(Values):
     way: str = Field(
         "side-fold", title="Way of folding", description=f"One of: {', '.join(WAYS.names())}."
     )
-    slack: float = length(2, "Slack", "Room wished for in the envelope, each way.", least=0, most=50)
+    slack: float = length(
+        2, "Slack", "Room wished for in the envelope, each way.", least=0, most=50
+    )
 
     @model_validator(mode="after")
     def _known_way(self) -> Card:
@@ -128,7 +130,8 @@ def load_design(data: Any) -> Design:
         raise DocumentError("This is no design document: it is not a JSON object.")
     if data.get("format", "stileblade") != "stileblade":
         raise DocumentError(
-            f"format={str(data.get('format'))[:40]!r}: this is no Stileblade design.", where="format"
+            f"format={str(data.get('format'))[:40]!r}: this is no Stileblade design.",
+            where="format",
         )
     version = data.get("version", VERSION)
     if not isinstance(version, int) or isinstance(version, bool) or version < 1:

@@ -97,9 +97,7 @@ def _reads(step: Step, design: Design) -> str:
     found = []
     if step.reads_card:
         size = design.card.size
-        found.append(
-            json.dumps([size.width, size.height, design.card.turned, design.card.way])
-        )
+        found.append(json.dumps([size.width, size.height, design.card.turned, design.card.way]))
     for name in step.outlines():
         drawn = design.outlines.get(name)
         found.append(f"{drawn.rule}:{drawn.path}" if drawn else f"no {name}")

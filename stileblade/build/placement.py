@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from enum import StrEnum
 
-
 from stileblade.build.step import Handle, Setting, Step
 from stileblade.build.work import Work
 from stileblade.fields import angle, offset, special
@@ -46,7 +45,10 @@ class PlacedStep(Step):
         Anchor.CENTRE, "At", "The place on the panel that it is set to.", control="anchor"
     )
     by: Anchor = special(
-        Anchor.CENTRE, "By", "The place of the figure's own box that is set there.", control="anchor"
+        Anchor.CENTRE,
+        "By",
+        "The place of the figure's own box that is set there.",
+        control="anchor",
     )
     dx: float = offset(0, "To the right", "Moved on from there; negative is to the left.")
     dy: float = offset(0, "Down", "Moved on from there; negative is up.")
@@ -76,5 +78,3 @@ class PlacedStep(Step):
                 word=self.outline.title.lower(),
             )
         ]
-
-

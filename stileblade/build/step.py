@@ -9,6 +9,7 @@ from typing import ClassVar, Literal
 
 from pydantic import Field
 
+from stileblade.build.work import Work
 from stileblade.card.sizes import CardSize
 from stileblade.card.stock import Paper
 from stileblade.card.ways import WAYS, Layout, Way
@@ -16,7 +17,6 @@ from stileblade.errors import StepError
 from stileblade.fields import Values
 from stileblade.geometry.region import Region
 from stileblade.registry import Registry
-from stileblade.build.work import Work
 
 STEPS: Registry[type[Step]] = Registry("kind of step")
 
@@ -98,9 +98,7 @@ class Step(Values):
     reads_card: ClassVar[bool] = False
     """Whether its outcome depends on the card's size and way of folding."""
 
-    id: str = Field(
-        "", title="Key", description="The step's key within its piece.", max_length=40
-    )
+    id: str = Field("", title="Key", description="The step's key within its piece.", max_length=40)
     on: bool = Field(True, title="On", description="Steps switched off are passed over.")
 
     def apply(self, work: Work | None, setting: Setting) -> Work:
@@ -160,5 +158,3 @@ def kept_whole(paper: Region, message: str, *, field: str, would_do: float | Non
     if not paper:
         raise StepError(message, field=field, would_do=would_do)
     return paper
-
-

@@ -77,6 +77,9 @@ class Mirrored:
         return self.figure.area - self.half.area
 
 
+NO_BOX = Box(0.0, 0.0, 0.0, 0.0)
+
+
 @dataclass(frozen=True, eq=False)
 class Work:
     """paper, the panels it is divided into, its folds, and the figure's own box.
@@ -88,7 +91,7 @@ class Work:
     paper: Region
     panels: tuple[Panel, ...] = ()
     folds: tuple[Fold, ...] = ()
-    reference: Box = Box(0.0, 0.0, 0.0, 0.0)
+    reference: Box = NO_BOX
     windows: tuple[Opened, ...] = ()
     mirrored: Mirrored | None = None
     front: str = ""

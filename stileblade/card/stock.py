@@ -53,7 +53,9 @@ class Paper(Values):
         unknown="not known",
     )
     sheet_width: float = length(210, "Sheet width", "Of the sheet as bought.", least=20, most=2000)
-    sheet_height: float = length(297, "Sheet height", "Of the sheet as bought.", least=20, most=2000)
+    sheet_height: float = length(
+        297, "Sheet height", "Of the sheet as bought.", least=20, most=2000
+    )
 
 
 def weight_of(area: float, paper: Paper) -> float:

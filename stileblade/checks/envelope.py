@@ -76,9 +76,7 @@ def _other_envelope(width: float, height: float, bulk: float, slack: float) -> s
     return f"Envelope {min(takes)[1]} would take it." if takes else "No standard envelope takes it."
 
 
-def _smaller(
-    subject: Subject, work: Work, inside: Envelope, slack: float
-) -> tuple[Mend, ...]:
+def _smaller(subject: Subject, work: Work, inside: Envelope, slack: float) -> tuple[Mend, ...]:
     """Scale a mirrored figure so that the card goes in with its slack."""
     if work.mirrored is None:
         return ()

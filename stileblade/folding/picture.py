@@ -41,12 +41,12 @@ def half_open(work: Work, paper: Paper) -> Picture:
         front = face.parent is None and hinge is not None
         rings = [[_project(p, face, front, faces) for p in ring] for ring in face.rings]
         points += [p for ring in rings for p in ring]
-        path = "".join(
-            "M" + "L".join(f"{x:.2f} {y:.2f}" for x, y in ring) + "Z" for ring in rings
-        )
+        path = "".join("M" + "L".join(f"{x:.2f} {y:.2f}" for x, y in ring) + "Z" for ring in rings)
         inside = hinge is not None and not front
         shapes.append(
-            Shape(path, paper.inside if inside else paper.outside, "inside" if inside else "outside")
+            Shape(
+                path, paper.inside if inside else paper.outside, "inside" if inside else "outside"
+            )
         )
     if not points:
         return Picture((0, 0, 1, 1), ())
@@ -55,9 +55,7 @@ def half_open(work: Work, paper: Paper) -> Picture:
     return Picture((left, head, right - left, foot - head), tuple(shapes))
 
 
-def _project(
-    point: Point, face: SpaceFace, front: bool, faces: tuple[SpaceFace, ...]
-) -> Point:
+def _project(point: Point, face: SpaceFace, front: bool, faces: tuple[SpaceFace, ...]) -> Point:
     hinge = face.hinge or next((f.hinge for f in faces if f.hinge), None)
     if hinge is None:
         return point

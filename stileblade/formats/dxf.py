@@ -8,9 +8,9 @@ from __future__ import annotations
 
 import io
 
-import ezdxf
 import numpy as np
-from ezdxf.layouts import Modelspace
+from ezdxf.document import Drawing
+from ezdxf.layouts.layout import Modelspace
 from ezdxf.math import Bezier3P, Bezier4P, bezier_to_bspline
 
 from stileblade.formats.plan import FORMATS, Line, Operation, Plan
@@ -64,9 +64,7 @@ class _DxfPen:
             return
         if not close:
             self.vertex(0.0)
-        self.space.add_lwpolyline(
-            self.vertices, format="xyb", close=close, dxfattribs=self.style
-        )
+        self.space.add_lwpolyline(self.vertices, format="xyb", close=close, dxfattribs=self.style)
         self.vertices = []
 
     def arc_to(self, arc: Arc) -> None:
@@ -140,7 +138,8 @@ def write_line(space: Modelspace, layer: str, height: float, line: Line) -> None
 @FORMATS.register("dxf")
 def dxf(plan: Plan) -> bytes:
     """The plan as a DXF file."""
-    document = ezdxf.new("R2010", units=4)
+    document = Drawing.new("R2010")
+    document.units = 4
     document.header.custom_vars.append("Title", plan.title)
     document.header.custom_vars.append("Description", plan.about)
     space = document.modelspace()
@@ -152,4 +151,3 @@ def dxf(plan: Plan) -> bytes:
     stream = io.StringIO()
     document.write(stream)
     return stream.getvalue().encode("utf-8")
-

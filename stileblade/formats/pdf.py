@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import io
 
+import pikepdf
 from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
 from reportlab.pdfgen.pathobject import PDFPathObject
@@ -70,9 +71,7 @@ def pdf(plan: Plan) -> bytes:
     """The plan as a one-page PDF; the page is as large as the piece with its margins."""
     width, height = page_size(plan)
     stream = io.BytesIO()
-    canvas = Canvas(
-        stream, pagesize=(width * mm, height * mm), initialFontName="Helvetica", invariant=1
-    )
+    canvas = Canvas(stream, pagesize=(width * mm, height * mm), invariant=1)
     canvas.setTitle(plan.title)
     canvas.setSubject(plan.about)
     canvas.setCreator("Stileblade")
@@ -88,6 +87,18 @@ def pdf(plan: Plan) -> bytes:
             canvas.drawPath(path)
     _check_rule(canvas)
     canvas.save()
+    return _without_font(stream.getvalue())
+
+
+def _without_font(content: bytes) -> bytes:
+    """The page shows no text: the font that the canvas lists, not embedded, is taken out."""
+    stream = io.BytesIO()
+    with pikepdf.open(io.BytesIO(content)) as document:
+        for page in document.pages:
+            if "/Font" in page.Resources:
+                del page.Resources["/Font"]
+            page.contents_coalesce()
+        document.save(stream, deterministic_id=True)
     return stream.getvalue()
 
 

@@ -87,9 +87,7 @@ def plan_of(evaluation: Evaluation, piece: PieceOutcome) -> Plan:
     for contour in moved.contours:
         operation = Operation.CUT_INNER if contour.opening else Operation.CUT_OUTER
         found[operation].append(Line(contour.segments, True))
-    return Plan(
-        evaluation.design.name, piece.piece.name, box.width, box.height, found
-    )
+    return Plan(evaluation.design.name, piece.piece.name, box.width, box.height, found)
 
 
 def _creases(work: Work) -> list[tuple[Operation, Segments]]:

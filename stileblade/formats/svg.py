@@ -32,12 +32,16 @@ def svg(plan: Plan) -> bytes:
     root = etree.Element(
         f"{{{_NS}}}svg",
         {"width": f"{w}mm", "height": f"{h}mm", "viewBox": f"0 0 {w} {h}", "version": "1.1"},
-        nsmap={None: _NS, "dc": _DC},
+        nsmap={None: _NS, "dc": _DC},  # type: ignore[dict-item]
     )
     etree.SubElement(root, f"{{{_NS}}}title").text = plan.title
     etree.SubElement(root, f"{{{_NS}}}desc").text = plan.about
     metadata = etree.SubElement(root, f"{{{_NS}}}metadata")
-    for name, text in (("title", plan.title), ("description", plan.about), ("creator", "Stileblade")):
+    for name, text in (
+        ("title", plan.title),
+        ("description", plan.about),
+        ("creator", "Stileblade"),
+    ):
         etree.SubElement(metadata, f"{{{_DC}}}{name}").text = text
     cut = None
     for operation in Operation:

@@ -17,7 +17,6 @@ from stileblade.geometry.region import Region
 from stileblade.geometry.segments import TAU, Bools, Floats, Ints, Kind, Segments
 from stileblade.tolerance import TOLERANCE
 
-
 _HOP = 4
 """How many runs ahead a curve is looked for again."""
 
@@ -147,8 +146,7 @@ def meet(runs: Runs, curves: Curves) -> tuple[Runs, Bools]:
             t[~found] = feet(curves, p[miss], t_end[miss], vertex[miss])
             s[~found] = feet(curves, runs.curve[miss], t_start[miss], vertex[miss])
             spot[~found] = (
-                curves.points_at(p[miss], t[~found])
-                + curves.points_at(runs.curve[miss], s[~found])
+                curves.points_at(p[miss], t[~found]) + curves.points_at(runs.curve[miss], s[~found])
             ) / 2
         t_end[todo], t_start[todo], point[todo] = t, s, spot
     t1 = runs.t1.copy()

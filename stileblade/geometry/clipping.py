@@ -91,6 +91,8 @@ def _refined(region: Region, a: Floats, b: Floats, along: Floats, at: Floats) ->
     line = np.full(len(pick), len(region.segments))
     _, s, found = crossings(curves, flat.segment[pick], t, line, at[close] / length)
     out = at.copy()
-    value = np.where(found & (np.abs(s * length - at[close]) < TOLERANCE.crossing), s * length, at[close])
+    value = np.where(
+        found & (np.abs(s * length - at[close]) < TOLERANCE.crossing), s * length, at[close]
+    )
     out[close] = value
     return out

@@ -15,9 +15,7 @@ from stileblade.geometry.segments import Floats, Ints, Segments
 from stileblade.tolerance import TOLERANCE
 
 
-def conode(
-    first: tuple[Segments, Flat], second: tuple[Segments, Flat]
-) -> tuple[Flat, Flat]:
+def conode(first: tuple[Segments, Flat], second: tuple[Segments, Flat]) -> tuple[Flat, Flat]:
     """Both outlines' vertices with each other's corners put in or moved on to them."""
     (a_segments, a), (b_segments, b) = first, second
     reach = TOLERANCE.conode

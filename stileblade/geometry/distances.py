@@ -5,7 +5,7 @@ from __future__ import annotations
 import numpy as np
 import shapely
 
-from stileblade.geometry.region import Contour, Region
+from stileblade.geometry.region import Box, Contour, Region
 
 Point = tuple[float, float]
 
@@ -39,6 +39,19 @@ def is_inside(contour: Contour, region: Region) -> bool:
     """Whether a contour lies within a region, edges included, up to a hundredth of a mm."""
     covered = shapely.buffer(region.polygons, 0.01)
     return bool(shapely.covers(covered, contour.as_region().polygons))
+
+
+def label_point(region: Region, box: Box) -> Point:
+    """A place well inside the region's part in a box, for a name; the box's centre if none."""
+    thin = shapely.simplify(region.polygons, max(box.width, box.height) / 200)
+    part = shapely.intersection(shapely.make_valid(thin), shapely.box(*box.as_list()))
+    polygons = shapely.get_parts(part)
+    polygons = polygons[shapely.get_type_id(polygons) == 3]
+    if not len(polygons):
+        return box.centre
+    largest = polygons[int(np.argmax(shapely.area(polygons)))]
+    x, y = shapely.get_coordinates(shapely.maximum_inscribed_circle(largest, 1.0))[0]
+    return float(x), float(y)
 
 
 def covers_point(region: Region, point: Point) -> bool:

@@ -50,7 +50,14 @@ class Drawing:
         self._add(2, (self.x, self.y, ax, ay, bx, by, x, y), x, y)
 
     def arc(
-        self, rx: float, ry: float, turn_deg: float, large: bool, clockwise: bool, x: float, y: float
+        self,
+        rx: float,
+        ry: float,
+        turn_deg: float,
+        large: bool,
+        clockwise: bool,
+        x: float,
+        y: float,
     ) -> None:
         """An elliptical arc by its end point, as path data has it (``clockwise`` as seen)."""
         if (x, y) == (self.x, self.y):
@@ -129,5 +136,3 @@ def centre_form(
     elif not clockwise and t1 >= t0:
         t1 -= TAU
     return (cx, cy, rx * c, rx * s, -ry * s, ry * c, 0.0, 0.0), t0, t1
-
-

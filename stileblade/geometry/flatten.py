@@ -45,7 +45,6 @@ class Flat:
         return self.points[self.after]
 
 
-
 def rounded(points: Floats) -> Floats:
     """Points on the grid; an error beyond the reach of the keys."""
     if len(points) and not float(np.abs(points).max()) <= TOLERANCE.reach:

@@ -136,7 +136,9 @@ def _match(
     arc = (curve >= n) & (curve < 2 * n)
     t1[arc] = t0[arc] + np.remainder(t1[arc] - t0[arc] + np.pi, 2 * np.pi) - np.pi
     inexact = np.zeros(len(middle), bool)
-    return ResultEdges(u, rings.ring, curve, t0, _unwrapped(t0, t1, curve, rings, arc), inexact, inexact)
+    return ResultEdges(
+        u, rings.ring, curve, t0, _unwrapped(t0, t1, curve, rings, arc), inexact, inexact
+    )
 
 
 def _unwrapped(t0: Floats, t1: Floats, curve: Ints, rings: ResultRings, arc: np.ndarray) -> Floats:

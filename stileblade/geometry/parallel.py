@@ -13,7 +13,16 @@ from functools import cached_property
 
 import numpy as np
 
-from stileblade.geometry.segments import TAU, Floats, Ints, Kind, Segments, beziers, concatenate, lines
+from stileblade.geometry.segments import (
+    TAU,
+    Floats,
+    Ints,
+    Kind,
+    Segments,
+    beziers,
+    concatenate,
+    lines,
+)
 from stileblade.tolerance import TOLERANCE
 
 

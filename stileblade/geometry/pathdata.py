@@ -66,8 +66,9 @@ class _Reader:
 
     def arguments(self, letter: str, rest: str, at: int) -> list[list[float]]:
         if letter in "Aa":
-            rows, end = [], 0
-            for match in iter(lambda: _ARC.match(rest, end), None):
+            rows: list[list[float]] = []
+            end = 0
+            while match := _ARC.match(rest, end):
                 rows.append([float(g) for g in match.groups()])
                 end = match.end()
             if rest[end:].strip(" \t\r\n,") or not rows:
@@ -166,7 +167,7 @@ class PathPen:
     def numbers(self, values: Floats) -> list[float]:
         if self.decimals is None:
             return [float(v) for v in values.ravel()]
-        return (np.round(values.ravel(), self.decimals) + 0.0).tolist()  # type: ignore[no-any-return]
+        return (np.round(values.ravel(), self.decimals) + 0.0).tolist()
 
     def write(self, letter: str, size: int, values: Floats) -> None:
         numbers = self.numbers(values)

@@ -86,6 +86,7 @@ def bezier_points(segments: Segments) -> Floats:
         out[:, 1] = mix(a, b, t1)
         last = 2
     else:
+
         def blossom(r: Floats, s: Floats, t: Floats) -> Floats:
             a, b, c = (mix(q[:, i], q[:, i + 1], r) for i in range(3))
             return mix(mix(a, b, s), mix(b, c, s), t)

@@ -48,9 +48,7 @@ class Box:
         ]
 
     def shrunk(self, margin: float) -> Box:
-        return Box(
-            self.left + margin, self.head + margin, self.right - margin, self.foot - margin
-        )
+        return Box(self.left + margin, self.head + margin, self.right - margin, self.foot - margin)
 
     def transformed(self, matrix: Floats) -> Box:
         """The box of the mapped corners."""

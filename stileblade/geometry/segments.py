@@ -20,7 +20,7 @@ from enum import IntEnum
 from functools import cached_property
 
 import numpy as np
-from numpy.typing import NDArray
+from numpy.typing import ArrayLike, NDArray
 
 from stileblade.errors import GeometryError
 from stileblade.tolerance import TOLERANCE
@@ -61,7 +61,7 @@ class Segments:
             np.zeros((0, 2)),
         )
 
-    def take(self, index: NDArray[np.intp] | slice | Ints) -> Segments:
+    def take(self, index: Bools | slice | Ints) -> Segments:
         """The segments at ``index``, in that order."""
         return Segments(
             self.kind[index], self.coef[index], self.span[index], self.start[index], self.end[index]
@@ -243,19 +243,19 @@ def concatenate(parts: Sequence[Segments]) -> Segments:
     )
 
 
-def lines(start: Floats, end: Floats) -> Segments:
+def lines(start: ArrayLike, end: ArrayLike) -> Segments:
     """Straight segments from ``start`` (n, 2) to ``end`` (n, 2)."""
-    start, end = np.asarray(start, float), np.asarray(end, float)
-    n = len(start)
+    first, last = np.asarray(start, float), np.asarray(end, float)
+    n = len(first)
     coef = np.zeros((n, 8))
-    coef[:, :2], coef[:, 2:4] = start, end
+    coef[:, :2], coef[:, 2:4] = first, last
     span = np.tile([0.0, 1.0], (n, 1))
-    return Segments(np.full(n, Kind.LINE, np.int8), coef, span, start, end)
+    return Segments(np.full(n, Kind.LINE, np.int8), coef, span, first, last)
 
 
-def beziers(points: Floats) -> Segments:
+def beziers(control: ArrayLike) -> Segments:
     """Bezier segments from control points (n, 3, 2) or (n, 4, 2)."""
-    points = np.asarray(points, float)
+    points = np.asarray(control, float)
     n, degree = len(points), points.shape[1] - 1
     if degree not in (2, 3):
         raise GeometryError(f"points.shape={points.shape}: a Bezier segment has 3 or 4 points.")

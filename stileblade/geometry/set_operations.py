@@ -48,9 +48,7 @@ def polygon(corners: list[tuple[float, float]]) -> Region:
     x, y = p.T
     if float((x * np.roll(y, -1) - np.roll(x, -1) * y).sum()) < 0:
         p = p[::-1]
-    return Region(
-        lines(p, np.roll(p, -1, axis=0)), np.array([0, len(p)]), np.zeros(1, np.int64)
-    )
+    return Region(lines(p, np.roll(p, -1, axis=0)), np.array([0, len(p)]), np.zeros(1, np.int64))
 
 
 def rectangle(box: Box) -> Region:

@@ -27,9 +27,7 @@ class Blank(Step):
         for panel in layout.panels:
             paper = union(paper, rectangle(panel.box))
         folds = tuple(Fold(f.name, f.axis, f.at, f.direction) for f in layout.folds)
-        return Work(
-            paper, layout.panels, folds, reference=paper.bounds, front=setting.way.front
-        )
+        return Work(paper, layout.panels, folds, reference=paper.bounds, front=setting.way.front)
 
     def caption(self) -> Caption:
         return Caption("of the card")

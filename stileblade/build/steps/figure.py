@@ -20,7 +20,9 @@ class StartFigure(Step):
     words = "start shape outline shelf drawing"
     starts = True
     kind: Literal["figure"] = "figure"
-    outline: AnyFigure = figure_field(Circle(diameter=110), "Figure", "What the card is shaped like.")
+    outline: AnyFigure = figure_field(
+        Circle(diameter=110), "Figure", "What the card is shaped like."
+    )
 
     def apply(self, work: Work | None, setting: Setting) -> Work:
         region = self.outline.outline(setting.shelf)

@@ -78,5 +78,3 @@ class Window(PlacedStep):
         from stileblade.outlines.figures.labels import Arch
 
         return [Blank(), cls(outline=Arch(width=44, height=70, rise=22))]
-
-

@@ -22,8 +22,12 @@ class Drawn(Figure):
     words = "artwork file own drawing"
     kind: Literal["drawn"] = "drawn"
     ref: str = Field("", title="Outline", description="Its name in the document's outlines.")
-    width: float = length(0, "Width", "0 keeps it as read, or in proportion to the height.", least=0)
-    height: float = length(0, "Height", "0 keeps it as read, or in proportion to the width.", least=0)
+    width: float = length(
+        0, "Width", "0 keeps it as read, or in proportion to the height.", least=0
+    )
+    height: float = length(
+        0, "Height", "0 keeps it as read, or in proportion to the width.", least=0
+    )
 
     def outline(self, shelf: Mapping[str, Region]) -> Region:
         if self.ref not in shelf:

@@ -35,7 +35,12 @@ class Rectangle(Figure):
         )
         drawing = Drawing()
         drawing.move(r, 0)
-        for x, y, to_x, to_y in ((w - r, 0, w, r), (w, h - r, w - r, h), (r, h, 0, h - r), (0, r, r, 0)):
+        for x, y, to_x, to_y in (
+            (w - r, 0, w, r),
+            (w, h - r, w - r, h),
+            (r, h, 0, h - r),
+            (0, r, r, 0),
+        ):
             drawing.line(x, y)
             if r > 0:
                 drawing.arc(r, r, 0, False, True, to_x, to_y)
@@ -74,7 +79,11 @@ class Star(Figure):
     points: int = count(5, "Points", "How many rays it has.", least=3, most=100)
     diameter: float = length(70, "Diameter", "Of the circle through the points.", above=0)
     waist: float = share(
-        0.5, "Waist", "Where the notches lie, as a part of the points' radius.", least=0.05, most=0.99
+        0.5,
+        "Waist",
+        "Where the notches lie, as a part of the points' radius.",
+        least=0.05,
+        most=0.99,
     )
 
     def outline(self, shelf: Mapping[str, Region]) -> Region:

@@ -45,7 +45,7 @@ def read_bounded(content: bytes) -> dict[str, Any]:
         raise _TOO_MUCH from None
     if "error" in answer:
         raise ReadingError(answer["error"], hint=answer["hint"])
-    return answer  # type: ignore[no-any-return]
+    return answer
 
 
 def _main() -> None:

@@ -102,7 +102,7 @@ def _parse(content: bytes) -> etree._Element:
             hint="Leave embedded pictures out, or simplify the drawing.",
         )
     parser = etree.XMLParser(
-        resolve_entities="internal",
+        resolve_entities="internal",  # type: ignore[arg-type]  # the stubs know only booleans
         no_network=True,
         load_dtd=False,
         huge_tree=False,

@@ -81,11 +81,15 @@ def _one(name: str, n: list[float]) -> Floats:
         return rotation(n[0], about=(n[1], n[2]) if len(n) == 3 else (0.0, 0.0))
     if name in ("skewX", "skewY") and len(n) == 1:
         t = math.tan(math.radians(n[0]))
-        return np.array([[1, t, 0], [0, 1, 0]] if name == "skewX" else [[1, 0, 0], [t, 1, 0]], float)
+        return np.array(
+            [[1, t, 0], [0, 1, 0]] if name == "skewX" else [[1, 0, 0], [t, 1, 0]], float
+        )
     raise ReadingError(f"The transform {name}{tuple(n)} is not understood.")
 
 
-def view_transform(element: etree._Element, width: float, height: float) -> tuple[Floats, float, float]:
+def view_transform(
+    element: etree._Element, width: float, height: float
+) -> tuple[Floats, float, float]:
     """Map from a viewBox to width x height user units, and the size of user space inside."""
     box = numbers(element.get("viewBox", ""))
     if len(box) != 4 or box[2] <= 0 or box[3] <= 0:

@@ -23,7 +23,7 @@ const word = (place: string) => place.replace('-', ' ')
         @click="emit('update:modelValue', p)"
       />
     </div>
-    <span class="soft">{{ word(modelValue) }}</span>
+    <span class="soft word">{{ word(modelValue) }}</span>
   </div>
 </template>
 
@@ -31,8 +31,11 @@ const word = (place: string) => place.replace('-', ' ')
 .line {
   display: flex;
   align-items: center;
-  gap: 10px;
-  font-size: 13px;
+  gap: 8px;
+  font-size: 12.5px;
+}
+.word {
+  line-height: 1.1;
 }
 .grid {
   display: grid;

@@ -379,7 +379,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key))
 }
 .right {
   display: grid;
-  grid-template-rows: minmax(150px, 1fr) minmax(0, auto) minmax(122px, 0.72fr);
+  grid-template-rows: minmax(190px, 1fr) minmax(0, auto) minmax(120px, 0.6fr);
   border-left: 1px solid var(--border);
   min-height: 0;
   background: var(--chrome);
@@ -392,7 +392,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key))
   border-top: 1px solid var(--border);
 }
 .in-hand {
-  max-height: 292px;
+  max-height: 288px;
 }
 .scroll {
   overflow: auto;

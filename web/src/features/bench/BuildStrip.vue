@@ -137,7 +137,7 @@ function drop(index: number) {
     <div class="tile">
       <span class="stage" />
       <button class="plain-button add" title="Add a step (/)" @click="emit('add')">
-        <span class="plus" aria-hidden="true">＋</span>
+        <span class="plus" aria-hidden="true">+</span>
         <span>Add a step</span>
         <kbd>/</kbd>
       </button>

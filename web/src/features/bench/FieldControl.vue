@@ -92,6 +92,7 @@ const asArrows = () => props.field.options.length === 4 && props.field.options.e
     </ElSelect>
     <ElSelect
       v-else-if="field.control === 'fold'"
+      :empty-values="[null, undefined]"
       :model-value="String(value)"
       :aria-label="field.title"
       @update:model-value="(v: string) => emit('change', v)"
@@ -123,6 +124,6 @@ const asArrows = () => props.field.options.length === 4 && props.field.options.e
   padding: 8px 11px;
 }
 .switch {
-  align-self: end;
+  grid-column: 1 / -1;
 }
 </style>

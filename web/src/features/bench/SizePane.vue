@@ -44,7 +44,7 @@ function setPaper(next: Paper) {
 </script>
 
 <template>
-  <section class="pane" aria-label="Size of the card">
+  <section class="size-pane" aria-label="Size of the card">
     <div class="fields">
       <label>
         <span>Card size</span>
@@ -77,7 +77,7 @@ function setPaper(next: Paper) {
 </template>
 
 <style scoped>
-.pane {
+.size-pane {
   display: grid;
   gap: 12px;
 }

@@ -12,8 +12,8 @@ const kind = computed(() => (props.step ? catalogue.step(props.step.kind) : unde
 
 <template>
   <div class="bar">
-    <h2 :title="kind?.description">{{ step ? (kind?.title ?? step.kind) : 'Size and paper' }}</h2>
-    <span v-if="step" class="soft where">step {{ index + 1 }} of {{ count }}</span>
+    <h2 class="title" :title="kind?.description">{{ step ? (kind?.title ?? step.kind) : 'Size and paper' }}</h2>
+    <span v-if="step" class="soft where">{{ index + 1 }} of {{ count }}</span>
     <span class="spring" />
     <template v-if="step">
       <button class="plain-button" title="Move it earlier (Alt+←)" aria-label="Move the step earlier" :disabled="index === 0" @click="emit('act', 'earlier')">◂</button>
@@ -27,10 +27,15 @@ const kind = computed(() => (props.step ? catalogue.step(props.step.kind) : unde
 
 <style scoped>
 .bar {
+  white-space: nowrap;
   display: flex;
   align-items: center;
-  gap: 4px;
+  gap: 2px;
   padding: 7px 12px 3px 16px;
+}
+.title {
+  overflow: hidden;
+  text-overflow: ellipsis;
 }
 .where {
   font-size: 12px;
@@ -40,7 +45,7 @@ const kind = computed(() => (props.step ? catalogue.step(props.step.kind) : unde
   flex: 1;
 }
 button {
-  padding: 2px 6px;
+  padding: 2px 5px;
   border-radius: 4px;
   font-size: 12.5px;
   color: var(--ink-1);

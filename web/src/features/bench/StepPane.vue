@@ -66,10 +66,12 @@ function take(picked: PickedOutline) {
         <span class="what"><span class="soft">{{ f.title }}</span><strong :title="titleOf(f)">{{ titleOf(f) }}</strong></span>
         <ElButton size="small" @click="choosing = f.name">Choose another …</ElButton>
       </div>
-      <div class="fields">
+    </template>
+    <div class="fields">
+      <template v-for="f in outlines" :key="f.name">
         <FieldControl
           v-for="g in figureFields(f)"
-          :key="g.name"
+          :key="`${step.id}-${f.name}-${g.name}`"
           :field="g"
           :value="valuesOf(f)[g.name]"
           :unit="unit"
@@ -78,9 +80,7 @@ function take(picked: PickedOutline) {
           :trouble="troubleAt(g.name)"
           @change="(v) => setFigure(f, g.name, v)"
         />
-      </div>
-    </template>
-    <div class="fields">
+      </template>
       <FieldControl
         v-for="f in plain"
         :key="`${step.id}-${f.name}`"
@@ -101,13 +101,16 @@ function take(picked: PickedOutline) {
 <style scoped>
 .pane {
   display: grid;
-  gap: 10px;
+  gap: 7px;
   align-content: start;
 }
 .fields {
   display: grid;
-  grid-template-columns: 1fr 1fr;
-  gap: 8px 12px;
+  grid-template-columns: repeat(3, minmax(0, 1fr));
+  gap: 6px 10px;
+}
+.fields:empty {
+  display: none;
 }
 .outline {
   display: flex;

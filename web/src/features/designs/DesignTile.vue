@@ -87,12 +87,20 @@ const first = computed(() => actions.value[0]![0]!)
   height: 144px;
 }
 .text {
+  position: relative;
   display: grid;
   grid-template-columns: minmax(0, 1fr) auto;
   gap: 1px 8px;
   padding: 10px 14px 12px;
 }
+.text :deep(.el-dropdown) {
+  position: absolute;
+  right: 10px;
+  top: 10px;
+}
 .name {
+  grid-column: 1 / -1;
+  margin-right: 30px;
   font-weight: 650;
   font-size: 15px;
   overflow: hidden;
@@ -111,6 +119,9 @@ const first = computed(() => actions.value[0]![0]!)
 .size,
 .closed {
   font-size: 12.5px;
+}
+.size {
+  grid-column: 1 / -1;
 }
 .closed {
   grid-row: 3;

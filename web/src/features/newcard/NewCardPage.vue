@@ -138,7 +138,7 @@ async function make() {
             <span class="soft envelope">{{ s.envelope ? `in ${s.envelope.name || 'its own'} envelope` : 'no envelope' }}</span>
           </button>
           <button class="plain-button size-tile own" @click="ownOpen = true">
-            <span class="plus" aria-hidden="true">＋</span>
+            <span class="plus" aria-hidden="true">+</span>
             <strong>Own measures</strong>
           </button>
         </div>

@@ -48,8 +48,8 @@ async function keep() {
     </div>
     <div v-if="paper" class="values">
       <label class="wide"><span>Name</span><ElInput :model-value="paper.name" maxlength="60" @change="(v: string) => set({ name: v || 'Paper' })" /></label>
-      <label><span>Outside</span><input type="color" :value="paper.outside" @change="set({ outside: ($event.target as HTMLInputElement).value })" /></label>
-      <label><span>Inside</span><input type="color" :value="paper.inside" @change="set({ inside: ($event.target as HTMLInputElement).value })" /></label>
+      <label class="narrow"><span>Outside</span><input type="color" :value="paper.outside" @change="set({ outside: ($event.target as HTMLInputElement).value })" /></label>
+      <label class="narrow"><span>Inside</span><input type="color" :value="paper.inside" @change="set({ inside: ($event.target as HTMLInputElement).value })" /></label>
       <label class="wide">
         <span>Thickness</span>
         <LengthInput :model-value="paper.thickness" :unit="unit" label="Thickness" :min="0.02" :max="5" @update:model-value="(v) => set({ thickness: v })" />
@@ -111,7 +111,10 @@ label.wide {
   grid-column: span 4;
 }
 label.wide:first-child {
-  grid-column: span 2;
+  grid-column: span 6;
+}
+label.narrow {
+  grid-column: span 3;
 }
 label.two {
   grid-column: span 6;

@@ -70,7 +70,7 @@ function giveUp() {
 
 <template>
   <div class="length">
-    <div class="box" :class="{ wrong: wrong || trouble }">
+    <div class="box" :class="{ wrong: wrong || trouble }" :title="formatLength(modelValue, other)">
       <input
         v-model="text"
         class="figure"
@@ -95,6 +95,14 @@ function giveUp() {
 </template>
 
 <style scoped>
+.length {
+  container-type: inline-size;
+}
+@container (max-width: 150px) {
+  .other {
+    display: none;
+  }
+}
 .box {
   display: flex;
   align-items: baseline;

@@ -24,7 +24,7 @@ const view = computed(() => {
 </script>
 
 <template>
-  <svg class="picture" :viewBox="view" aria-hidden="true">
+  <svg class="path-picture" :viewBox="view" aria-hidden="true">
     <path v-if="ghost" class="ghost" :d="ghost" />
     <path class="paper" :d="path" :fill="colour ?? 'var(--picture-paper, #c3d1d2)'" />
     <line
@@ -40,7 +40,7 @@ const view = computed(() => {
 </template>
 
 <style scoped>
-.picture {
+.path-picture {
   display: block;
   width: 100%;
   height: 100%;

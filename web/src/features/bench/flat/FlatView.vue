@@ -78,14 +78,7 @@ function wheel(event: WheelEvent) {
 }
 const zoom = (factor: number) => viewport.zoomAt(viewport.view.width / 2, viewport.view.height / 2, factor)
 const panels = computed(() =>
-  props.flat.panels.map((p) => {
-    const [left, head, right, foot] = p.box
-    return {
-      name: p.name,
-      x: viewport.toX((left + right) / 2),
-      y: viewport.toY(head + (foot - head) * (p.name === 'back' ? 0.5 : 0.16)),
-    }
-  }),
+  props.flat.panels.map((p) => ({ name: p.name, x: viewport.toX(p.label[0]), y: viewport.toY(p.label[1]) })),
 )
 defineExpose({ fit, zoom })
 </script>

@@ -1,6 +1,7 @@
 /** The folded card in three dimensions. Loaded by itself; draws only when something changed. */
 import {
   AmbientLight,
+  Box3,
   BufferAttribute,
   BufferGeometry,
   Color,
@@ -15,6 +16,7 @@ import {
   Scene,
   Shape,
   ShapeGeometry,
+  Sphere,
   Vector2,
   Vector3,
   WebGLRenderer,
@@ -185,19 +187,15 @@ export class FoldedScene {
 
   /** Back to the view that a card is shown in first. */
   reset(space: Space) {
-    const points = space.faces.filter((f) => !f.hinge).flatMap((f) => f.rings.flat())
-    if (!points.length) return
-    const xs = points.map((p) => p[0])
-    const ys = points.map((p) => -p[1])
-    const [cx, cy] = [(Math.min(...xs) + Math.max(...xs)) / 2, (Math.min(...ys) + Math.max(...ys)) / 2]
-    const size = Math.max(Math.max(...xs) - Math.min(...xs), Math.max(...ys) - Math.min(...ys))
+    if (!space.faces.some((f) => f.rings.length)) return
     const level = space.faces.some((f) => f.hinge?.axis === 'y')
-    const hinge = space.faces.find((f) => f.hinge)?.hinge
-    const way = level ? new Vector3(1.25, 0.62, 1.5) : new Vector3(0.85, 0.42, 1.75)
-    const target = new Vector3(cx, cy, level ? -size * 0.25 : -size * 0.2)
-    if (hinge?.axis === 'x') target.x = (cx + hinge.at) / 2
-    this.controls.target.copy(target)
-    this.camera.position.copy(target).add(way.normalize().multiplyScalar(size * 3.1))
+    const way = level ? new Vector3(0.8, 0.5, 1.5) : new Vector3(0.85, 0.42, 1.75)
+    this.card.updateWorldMatrix(true, true)
+    const { center, radius } = new Box3().setFromObject(this.card).getBoundingSphere(new Sphere())
+    const half = Math.min(this.camera.fov, this.camera.fov * this.camera.aspect) / 2
+    const distance = (radius * 1.02) / Math.sin((half * Math.PI) / 180)
+    this.controls.target.copy(center)
+    this.camera.position.copy(center).add(way.normalize().multiplyScalar(distance))
     this.controls.update()
     this.draw()
   }
