@@ -13,7 +13,7 @@ A *finding* about somebody's card is not an error: see ``stileblade.checks``.
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
 
 
 class StilebladeError(Exception):
@@ -58,11 +58,27 @@ class StepError(StilebladeError):
     code = "step"
 
     def __init__(
-        self, message: str, *, hint: str = "", field: str = "", would_do: float | None = None
+        self,
+        message: str,
+        *lengths: float,
+        hint: str = "",
+        field: str = "",
+        would_do: float | None = None,
     ) -> None:
-        super().__init__(message, hint=hint)
+        """``{}`` in message and hint stand for ``lengths`` in mm, the message's first."""
+        self._templates, self._lengths = (message, hint), lengths
         self.field = field
         self.would_do = would_do
+        message, hint = self.said(lambda mm: f"{mm:.2f}".rstrip("0").rstrip(".") + " mm")
+        super().__init__(message, hint=hint)
+
+    def said(self, say: Callable[[float], str]) -> tuple[str, str]:
+        """Message and hint with their lengths written by ``say``."""
+        if not self._lengths:
+            return self._templates
+        words = [say(mm) for mm in self._lengths]
+        used = self._templates[0].count("{}")
+        return self._templates[0].format(*words), self._templates[1].format(*words[used:])
 
 
 class UnknownKind(StilebladeError):

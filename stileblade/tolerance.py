@@ -27,6 +27,9 @@ class Tolerance:
     crossing: float = 0.05
     """Refining a crossing on the true curves may move it by this; more, and it is a touch."""
 
+    grazing: float = 1.0
+    """The same along a line that meets an outline at a flat angle."""
+
     leftover: float = 0.02
     """Shorter pieces that a cut leaves of a segment are taken away."""
 

@@ -8,9 +8,9 @@ Grammar (white space is free between tokens; units ``mm``, ``cm``, ``in``, ``"``
     factor   = ["+" | "-"] (number [unit] | "(" sum ")" [unit])
     number   = decimal | whole "/" whole | whole " " whole "/" whole
 
-A unit belongs to the number before it, whole and fraction together. A number without a
-unit is a plain number where it multiplies or divides, and a length in the field's present
-unit everywhere else. 1 in = 25.4 mm exactly.
+A unit belongs to the number or bracket before it, whole and fraction together. Numbers
+without a unit are plain among themselves; added to a length, or left over at the end, they
+are lengths in the field's present unit. 1 in = 25.4 mm exactly.
 """
 
 from __future__ import annotations
@@ -102,8 +102,10 @@ class _Parser:
         value = self.product()
         while sign := self.take_sign("+-"):
             other = self.product()
-            a, b = self.length(value), self.length(other)
-            value = _Value(a + b if sign == "+" else a - b, True)
+            mixed = value.is_length or other.is_length
+            a = self.length(value) if mixed else value.amount
+            b = self.length(other) if mixed else other.amount
+            value = _Value(a + b if sign == "+" else a - b, mixed)
         return value
 
     def product(self) -> _Value:

@@ -14,6 +14,7 @@ from stileblade.card.stock import Paper, weight_of
 from stileblade.checks.check import Finding, Mend, Subject, run_checks
 from stileblade.checks.envelope import bulk_of, room_of
 from stileblade.checks.openings import left_in
+from stileblade.errors import StepError
 from stileblade.folding.flat import fold_flat
 from stileblade.folding.foot import contact_length
 from stileblade.folding.hinge import hinge_length
@@ -22,6 +23,7 @@ from stileblade.folding.space import faces_in_space
 from stileblade.geometry.distances import label_point, thinned
 from stileblade.geometry.pathdata import path_data
 from stileblade.geometry.region import Box
+from stileblade.units import Unit, format_length
 
 Point = tuple[float, float]
 Bounds = tuple[float, float, float, float]
@@ -212,7 +214,7 @@ def view(
         space=_space(work, piece.paper),
         readings=_readings(evaluation, piece),
         findings=[_finding(f, evaluation) for f in run_checks(evaluation)],
-        strip=[_strip(o, known) for o in piece.outcomes],
+        strip=[_strip(o, evaluation.design.units, known) for o in piece.outcomes],
     )
 
 
@@ -409,16 +411,19 @@ def _change(mend: Mend, piece: str) -> Change:
     return Change(op="set", piece=piece, step=mend.step, values=mend.values)
 
 
-def _strip(outcome: Outcome, known: set[str]) -> StripView:
-    caption, problem = outcome.step.caption(), outcome.problem
+def _problem(problem: StepError, unit: Unit) -> ProblemView:
+    message, hint = problem.said(lambda mm: format_length(mm, unit))
+    return ProblemView(message=message, hint=hint, field=problem.field)
+
+
+def _strip(outcome: Outcome, unit: Unit, known: set[str]) -> StripView:
+    caption = outcome.step.caption()
     work = outcome.work
     return StripView(
         step=outcome.step.id,
         key=outcome.key,
         caption=CaptionView(text=caption.text, value=caption.value, unit=caption.unit),
-        problem=ProblemView(message=problem.message, hint=problem.hint, field=problem.field)
-        if problem
-        else None,
+        problem=_problem(outcome.problem, unit) if outcome.problem else None,
         picture=small_picture(work) if work and outcome.key not in known else None,
     )
 

@@ -4,7 +4,10 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+from stileblade.build.step import Step
 from stileblade.checks.check import CHECKS, Finding, Mend, Severity, Subject
+from stileblade.errors import StepError
+from stileblade.outlines.figure import Figure
 
 
 @CHECKS.register("applied")
@@ -23,28 +26,32 @@ def applied(subject: Subject) -> Iterator[Finding]:
         problem = outcome.problem
         if problem is None:
             continue
-        mends: tuple[Mend, ...] = ()
-        if problem.field and problem.would_do is not None:
-            value = getattr(outcome.step, problem.field, None)
-            if isinstance(value, int | float):
-                mends = (
-                    Mend(
-                        f"{problem.field} {subject.say(problem.would_do)}",
-                        outcome.step.id,
-                        {problem.field: problem.would_do},
-                    ),
-                )
+        message, hint = problem.said(subject.say)
         yield Finding(
             "step.not-applied",
             Severity.ERROR,
-            f"{outcome.step.title}: {problem.message}",
+            f"{outcome.step.title}: {message}",
             subject.name,
             problem.would_do,
-            hint=problem.hint,
+            hint=hint,
             step=outcome.step.id,
-            mends=mends,
+            mends=tuple(_would_do(subject, outcome.step, problem)),
         )
     work = subject.piece.work
     if work is not None:
         for code, message in work.notes:
             yield Finding(code, Severity.NOTE, message, subject.name)
+
+
+def _would_do(subject: Subject, step: Step, problem: StepError) -> Iterator[Mend]:
+    """The value that would do, set on the step or on the figure that it holds."""
+    name, value = problem.field, problem.would_do
+    if not name or value is None:
+        return
+    title = f"{name} {subject.say(value)}"
+    figure = getattr(step, "outline", None)
+    if isinstance(getattr(step, name, None), int | float):
+        yield Mend(title, step.id, {name: value})
+    elif isinstance(figure, Figure) and name in type(figure).model_fields:
+        values = {**figure.model_dump(mode="json"), name: value}
+        yield Mend(title, step.id, {"outline": values})

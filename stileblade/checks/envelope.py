@@ -34,7 +34,7 @@ def envelope(subject: Subject) -> Iterator[Finding]:
         return
     inside, room = found
     slack = subject.evaluation.design.card.slack
-    if room.least >= slack:
+    if room.least >= slack - 1e-9:
         return
     width, height = fold_flat(work).closed
     size = f"{subject.say(width)} x {subject.say(height)}"

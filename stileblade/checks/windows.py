@@ -13,9 +13,12 @@ from stileblade.geometry import distances
 from stileblade.geometry.clipping import Point
 from stileblade.geometry.region import Region
 from stileblade.geometry.transforms import translation
+from stileblade.tolerance import TOLERANCE
 
 SAFE = 6.0
 LEAST = 3.0
+ROUNDING = 4 * TOLERANCE.grid
+"""Distances are measured on rounded vertices."""
 
 
 @dataclass(frozen=True)
@@ -38,9 +41,9 @@ def windows(subject: Subject) -> Iterator[Finding]:
         if window.crosses:
             continue
         gap = nearest_gap(work, window.outline)
-        if gap is None or gap.distance >= SAFE - 1e-9:
+        if gap is None or gap.distance >= SAFE - ROUNDING:
             continue
-        severity = Severity.ERROR if gap.distance < LEAST else Severity.WARNING
+        severity = Severity.ERROR if gap.distance < LEAST - ROUNDING else Severity.WARNING
         yield Finding(
             "window.near",
             severity,

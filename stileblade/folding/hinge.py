@@ -49,13 +49,22 @@ def hinge_length(spans: list[Span], fold: Fold) -> float:
 
 
 def chord(region: Region, axis: str, at: float) -> float:
-    """How much of an upright ("x") or level ("y") line lies on the region, to about 0.01 mm."""
-    p, q = region.flat.points, region.flat.ends
+    """How much of an upright ("x") or level ("y") line lies on the region.
+
+    Crossings are counted on the flattened outline and refined on its curves.
+    """
+    flat, segments = region.flat, region.segments
     across, along = (0, 1) if axis == "x" else (1, 0)
-    a, b = p[:, across] - at, q[:, across] - at
-    hit = (a <= 0) != (b <= 0)
-    share = a[hit] / (a[hit] - b[hit])
-    where = np.sort(p[hit, along] + share * (q[hit, along] - p[hit, along]))
+    a, b = flat.points[:, across] - at, flat.ends[:, across] - at
+    hit = np.flatnonzero((a <= 0) != (b <= 0))
+    low, high = flat.t0[hit], flat.t1[hit]
+    t = low + a[hit] / (a[hit] - b[hit]) * (high - low)
+    curve = flat.segment[hit]
+    for _ in range(4):
+        off = segments.points_at(curve, t)[:, across] - at
+        slope = segments.derivatives_at(curve, t)[:, across]
+        t = t - np.where(np.abs(slope) > 1e-9, off / np.where(slope == 0, 1, slope), 0.0)
+    where = np.sort(segments.points_at(curve, t)[:, along])
     return float((where[1::2] - where[::2]).sum())
 
 

@@ -11,7 +11,7 @@ import io
 import numpy as np
 from ezdxf.document import Drawing
 from ezdxf.layouts.layout import Modelspace
-from ezdxf.math import Bezier3P, Bezier4P, bezier_to_bspline
+from ezdxf.math import Bezier3P, Bezier4P, Vec3, bezier_to_bspline
 
 from stileblade.formats.plan import FORMATS, Line, Operation, Plan
 from stileblade.geometry.parallel import circular
@@ -97,16 +97,20 @@ class _DxfPen:
         )
         self.at = arc.end
 
+    def control(self, points: Floats) -> list[Vec3]:
+        """Control points of a curve from where the pen is."""
+        return Vec3.list(self.up(np.vstack([self.at[None], points])).tolist())
+
     def quads_to(self, points: Floats) -> None:
         self.flush(close=False)
         for p in points:
-            self.spline(Bezier3P([*self.up(np.vstack([self.at[None], p]))]))
+            self.spline(Bezier3P(self.control(p)))
             self.at = p[-1]
 
     def cubics_to(self, points: Floats) -> None:
         self.flush(close=False)
         for p in points:
-            self.spline(Bezier4P([*self.up(np.vstack([self.at[None], p]))]))
+            self.spline(Bezier4P(self.control(p)))
             self.at = p[-1]
 
     def spline(self, curve: Bezier3P | Bezier4P) -> None:

@@ -77,9 +77,10 @@ def assemble(edges: ResultEdges, segments: Segments, shell: Ints) -> Region:
     """The region bounded by the edges, with stretches of ``segments`` for them."""
     runs = join_edges(edges, 1e-7)
     runs = _absorb(runs, segments)
-    runs, new = meet(runs, segments)
+    runs = meet(runs, segments)
     runs = _drop_leftovers(runs, segments)
-    after, _ = neighbours(runs.ring)
+    after, before = neighbours(runs.ring)
+    kept = runs.exact0 & runs.exact1[before] & (np.abs(runs.curve - runs.curve[before]) <= 1)
     made = Segments(
         segments.kind[runs.curve],
         segments.coef[runs.curve],
@@ -87,7 +88,7 @@ def assemble(edges: ResultEdges, segments: Segments, shell: Ints) -> Region:
         runs.point,
         runs.point[after],
     )
-    return rejoin(made, runs.ring, shell)
+    return rejoin(made, runs.ring, shell, fresh=~kept)
 
 
 def join_edges(edges: ResultEdges, slack: float) -> Runs:
@@ -122,8 +123,8 @@ def join_edges(edges: ResultEdges, slack: float) -> Runs:
     )
 
 
-def meet(runs: Runs, curves: Curves) -> tuple[Runs, Bools]:
-    """Runs whose ends are the true meeting points; and which starts were computed anew."""
+def meet(runs: Runs, curves: Curves) -> Runs:
+    """Runs whose ends are the true meeting points of their curves."""
     _, before = neighbours(runs.ring)
     p = runs.curve[before]
     t_end, t_start = runs.t1[before], runs.t0.copy()
@@ -151,7 +152,7 @@ def meet(runs: Runs, curves: Curves) -> tuple[Runs, Bools]:
         t_end[todo], t_start[todo], point[todo] = t, s, spot
     t1 = runs.t1.copy()
     t1[before] = t_end
-    return replace(runs, t0=t_start, t1=t1, point=point), ~agree
+    return replace(runs, t0=t_start, t1=t1, point=point)
 
 
 def _end_points(curves: Curves, curve: Ints, t: Floats, computed: Floats) -> Floats:
@@ -193,7 +194,7 @@ def _drop_leftovers(runs: Runs, curves: Curves) -> Runs:
         exact0 = runs.exact0.copy()
         exact0[after[scrap]] = False
         runs = replace(runs, point=point, exact0=exact0).take(np.flatnonzero(~scrap))
-        runs, _ = meet(runs, curves)
+        runs = meet(runs, curves)
     return runs
 
 
@@ -216,13 +217,15 @@ def _absorb(runs: Runs, curves: Segments) -> Runs:
     t1, exact1 = runs.t1.copy(), runs.exact1.copy()
     merged = replace(runs, t1=t1, exact1=exact1)  # sees the ends change as runs grow
     for i in np.flatnonzero(comes_back):
+        last = int(i)
         while keep[i]:
-            rest = i + 1 + np.flatnonzero(keep[i + 1 : i + 4 * _HOP])
-            rest = rest[runs.ring[rest] == runs.ring[i]][:_HOP]
+            rest = np.arange(last + 1, min(last + 1 + _HOP, n))
+            rest = rest[keep[rest] & (runs.ring[rest] == runs.ring[i])]
             for ahead in range(len(rest) - 1, 0, -1):
                 if _same_line(merged, curves, int(i), rest[:ahead], int(rest[ahead])):
                     keep[rest[: ahead + 1]] = False
                     t1[i], exact1[i] = t1[rest[ahead]], exact1[rest[ahead]]
+                    last = int(rest[ahead])
                     break
             else:
                 break
@@ -248,9 +251,10 @@ def _same_line(runs: Runs, curves: Segments, i: int, between: Ints, k: int) -> b
     return bool(np.hypot(*(foot - p).T).max() < TOLERANCE.coincident)
 
 
-def rejoin(segments: Segments, ring: Ints, shell: Ints) -> Region:
+def rejoin(segments: Segments, ring: Ints, shell: Ints, *, fresh: Bools) -> Region:
     """Rings of segments as a region; stretches that go on along one parent become one segment,
-    and so do lines that go straight on."""
+    and so do lines that go straight on at a ``fresh`` joint (n,): a source's own corners stay,
+    however flat, or a finely drawn curve would be worn away."""
     n = len(segments)
     after, before = neighbours(ring)
     same = (
@@ -272,6 +276,7 @@ def rejoin(segments: Segments, ring: Ints, shell: Ints) -> Region:
         & (segments.kind[before] == Kind.LINE)
         & (off < TOLERANCE.straight)
         & on
+        & fresh
         & ~same
     )
     joined = same | straight

@@ -26,7 +26,7 @@ def clip_line(region: Region, start: Point, end: Point) -> list[tuple[Point, Poi
     inside = shapely.intersection(region.polygons, shapely.linestrings([a, b]))
     spans = []
     for part in shapely.get_parts(inside):
-        if shapely.get_type_id(part) == 1:
+        if shapely.get_type_id(part) == 1 and not shapely.is_empty(part):
             at = (shapely.get_coordinates(part) - a) @ along
             spans.append((float(at.min()), float(at.max())))
     spans += _edges_on(region, a, b, along)
@@ -91,8 +91,9 @@ def _refined(region: Region, a: Floats, b: Floats, along: Floats, at: Floats) ->
     line = np.full(len(pick), len(region.segments))
     _, s, found = crossings(curves, flat.segment[pick], t, line, at[close] / length)
     out = at.copy()
+    # where the line grazes the outline, the polyline's crossing lies far from the true one
     value = np.where(
-        found & (np.abs(s * length - at[close]) < TOLERANCE.crossing), s * length, at[close]
+        found & (np.abs(s * length - at[close]) < TOLERANCE.grazing), s * length, at[close]
     )
     out[close] = value
     return out

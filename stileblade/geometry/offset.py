@@ -18,9 +18,9 @@ import shapely
 from stileblade.errors import GeometryError
 from stileblade.geometry.assemble import ResultEdges, join_edges, meet, rejoin
 from stileblade.geometry.flatten import neighbours
-from stileblade.geometry.parallel import OffsetCurves, as_segments
+from stileblade.geometry.parallel import OffsetCurves, as_segments, circular
 from stileblade.geometry.region import Region
-from stileblade.geometry.segments import Floats, Ints
+from stileblade.geometry.segments import Floats, Ints, Segments
 from stileblade.geometry.set_operations import run_kernel
 from stileblade.geometry.trace import ResultRings, result_rings
 from stileblade.tolerance import TOLERANCE
@@ -48,16 +48,18 @@ def offset(
         return region
     if mitre_limit < 1:
         raise GeometryError(f"mitre_limit={mitre_limit}: must be 1 or more.")
+    region = _without_closed_segments(region)
     _, before = neighbours(np.repeat(np.arange(len(region.shell)), np.diff(region.rings)))
     curves = OffsetCurves(region.segments, distance, before)
     rings = result_rings(_buffer(region, curves, join, mitre_limit))
     if rings is None:
         return Region.empty()
     edges = _match(rings, region, curves, join, mitre_limit)
-    runs, _ = meet(join_edges(edges, np.inf), curves)
+    runs = meet(join_edges(edges, np.inf), curves)
     after, _ = neighbours(runs.ring)
-    end = runs.point[after]
     alone = after == np.arange(len(runs))  # a closed curve by itself, as a circle's parallel
+    runs.point[alone] = curves.points_at(runs.curve[alone], runs.t0[alone])
+    end = runs.point[after]
     t1 = runs.t1.copy()
     t1[alone] = runs.t0[alone] + np.sign(distance_of(runs.t0, runs.t1)[alone]) * 2 * np.pi
     made, row = as_segments(curves, runs.curve, runs.t0, t1, runs.point, end)
@@ -65,7 +67,34 @@ def offset(
         np.abs(made.span[:, 1] - made.span[:, 0]) > 1
     )
     made, row = made.take(np.flatnonzero(long_enough)), row[long_enough]
-    return rejoin(made, runs.ring[row], rings.shell)
+    ring = runs.ring[row]
+    group, source = np.divmod(runs.curve[row], curves.n)
+    before = neighbours(ring)[1]
+    mitred = (group > 2) | (group[before] > 2)
+    fresh = mitred | (np.abs(source - source[before]) > 1)
+    return rejoin(made, ring, rings.shell, fresh=fresh)
+
+
+def _without_closed_segments(region: Region) -> Region:
+    """Whole ellipses in four stretches: a fitted curve cannot close on itself."""
+    segments = region.segments
+    round_, _ = circular(segments)
+    whole = (segments.start == segments.end).all(axis=1) & ~round_
+    if not whole.any():
+        return region
+    times = np.where(whole, 4, 1)
+    index = np.repeat(np.arange(len(segments)), times)
+    part = np.arange(len(index)) - np.repeat(np.cumsum(times) - times, times)
+    cut = segments.take(index)
+    t0, step = cut.span[:, 0], (cut.span[:, 1] - cut.span[:, 0]) / times[index]
+    span = np.stack([t0 + part * step, t0 + (part + 1) * step], axis=1)
+    span[~whole[index]] = cut.span[~whole[index]]
+    n = np.arange(len(cut))
+    start = np.where((part == 0)[:, None], cut.start, cut.points_at(n, span[:, 0]))
+    last = part == times[index] - 1
+    end = np.where(last[:, None], cut.end, np.roll(start, -1, axis=0))
+    rings = np.r_[0, np.cumsum(times)][region.rings]
+    return Region(Segments(cut.kind, cut.coef, span, start, end), rings, region.shell)
 
 
 def distance_of(t0: Floats, t1: Floats) -> Floats:
@@ -132,6 +161,9 @@ def _match(
         free = flat.t0[edge] + ((p - a) * d).sum(axis=1) / size * (flat.t1[edge] - flat.t0[edge])
         t[:] = np.where(straight, free, along)
         t[is_corner] = _corner_parameter(curves, curve[is_corner], p[is_corner])
+    # an edge that turns round a flattened corner has no length along the parallel
+    own = ~is_corner & (t0 == t1)
+    t1[own] += 1e-12 * np.sign(region.segments.span[segment[own]] @ np.array([-1.0, 1.0]))
     # arcs run the short way
     arc = (curve >= n) & (curve < 2 * n)
     t1[arc] = t0[arc] + np.remainder(t1[arc] - t0[arc] + np.pi, 2 * np.pi) - np.pi

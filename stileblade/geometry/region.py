@@ -183,6 +183,8 @@ def build_polygons(points: Floats, ring: Ints, shell: Ints) -> shapely.MultiPoly
         return shapely.MultiPolygon()
     starts = np.flatnonzero(np.r_[True, ring[1:] != ring[:-1]])
     sizes = np.diff(np.r_[starts, len(ring)])
+    if not (sizes >= 3).any():
+        return shapely.MultiPolygon()
     big = np.repeat(sizes >= 3, sizes)
     rings = shapely.linearrings(points[big], indices=_renumbered(ring[big]))
     kept = np.flatnonzero(sizes >= 3)

@@ -56,7 +56,9 @@ def stretched(region: Region, width: float, height: float) -> Region:
     return region.transformed(matrix)
 
 
-def require(condition: bool, message: str, field: str, would_do: float | None = None) -> None:
-    """A StepError for ``field`` unless the condition holds."""
+def require(
+    condition: bool, message: str, *lengths: float, field: str, would_do: float | None = None
+) -> None:
+    """A StepError for ``field`` unless the condition holds; ``{}`` stand for lengths in mm."""
     if not condition:
-        raise StepError(message, field=field, would_do=would_do)
+        raise StepError(message, *lengths, field=field, would_do=would_do)

@@ -85,7 +85,9 @@ class Fit(Step):
             if min(w, h) <= 0:
                 least = min(setting.closed)
                 raise StepError(
-                    f"A margin of {self.margin:g} mm on both sides leaves nothing of {least:g} mm.",
+                    "A margin of {} on both sides leaves nothing of {}.",
+                    self.margin,
+                    least,
                     hint="Make the margin smaller.",
                     field="margin",
                     would_do=least / 10,

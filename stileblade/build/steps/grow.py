@@ -44,8 +44,9 @@ class Grow(Step):
         if not paper:
             most = largest_inset(work.paper)
             raise StepError(
-                f"Shrunk by {-self.margin:g} mm nothing is left; at {most:.2f} mm the outline "
-                "vanishes.",
+                "Shrunk by {} nothing is left; at {} the outline vanishes.",
+                -self.margin,
+                most,
                 hint="Shrink it by less.",
                 field="margin",
                 would_do=-round(most / 2, 1),

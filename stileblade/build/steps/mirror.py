@@ -68,8 +68,9 @@ class Mirror(Step):
         half = cut_off(work.paper, axis=self.axis, at=at, keep="more" if self._low else "less")
         if not half:
             raise StepError(
-                f"A lap of {self.lap:g} mm is deeper than the figure; "
-                f"{2 * depth - 0.1:.1f} mm still leaves something.",
+                "A lap of {} is deeper than the figure; {} still leaves something.",
+                self.lap,
+                2 * depth - 0.1,
                 hint="Make the lap smaller.",
                 field="lap",
                 would_do=round(2 * depth - 0.1, 1),

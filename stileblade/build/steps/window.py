@@ -48,9 +48,10 @@ class Window(PlacedStep):
         if box.width > panel.width or box.height > panel.height:
             share = 0.8 * min(panel.width / box.width, panel.height / box.height)
             raise StepError(
-                f"The window of {box.width:.2f} x {box.height:.2f} mm is larger than the panel of "
-                f"{panel.width:.2f} x {panel.height:.2f} mm.",
-                hint=f"{box.width * share:.1f} x {box.height * share:.1f} mm would do.",
+                "The window of {} x {} is larger than the panel of {} x {}.",
+                *(box.width, box.height, panel.width, panel.height),
+                *(box.width * share, box.height * share),
+                hint="{} x {} would do.",
                 field="outline",
                 would_do=round(box.width * share, 1),
             )
@@ -63,10 +64,11 @@ class Window(PlacedStep):
                 value = getattr(self, field)
                 back = value + max(edge_low - low, 0) - max(high - edge_high, 0)
                 raise StepError(
-                    f"The window runs {over:.2f} mm over the edge of its panel.",
+                    "The window runs {} over the edge of its panel.",
+                    over,
                     hint="Move it back, or say that it may cross the fold.",
                     field=field,
-                    would_do=round(back, 2),
+                    would_do=round(back, 4),
                 )
 
     def caption(self) -> Caption:

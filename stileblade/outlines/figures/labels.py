@@ -29,9 +29,11 @@ class ScallopedRectangle(Figure):
         least = min(self.width, self.height)
         require(
             min(w, h) > 0,
-            f"Scallops {d:g} mm deep leave nothing of a side of {least:g} mm.",
-            "depth",
-            least / 8,
+            "Scallops {} deep leave nothing of a side of {}.",
+            d,
+            least,
+            field="depth",
+            would_do=least / 8,
         )
         drawing = Drawing()
         drawing.move(d, d)
@@ -63,15 +65,18 @@ class Tag(Figure):
         w, h, s = self.width, self.height, self.shoulder
         require(
             s < min(w / 2, h),
-            f"Shoulders of {s:g} mm do not fit on a tag {w:g} mm wide.",
-            "shoulder",
-            min(w / 2, h) / 2,
+            "Shoulders of {} do not fit on a tag {} wide.",
+            s,
+            w,
+            field="shoulder",
+            would_do=min(w / 2, h) / 2,
         )
         require(
             self.hole < min(w - 2 * s, h) + s,
-            f"A hole of {self.hole:g} mm does not fit between the shoulders.",
-            "hole",
-            s / 2,
+            "A hole of {} does not fit between the shoulders.",
+            self.hole,
+            field="hole",
+            would_do=s / 2,
         )
         drawing = Drawing()
         drawing.move(s, 0)
@@ -99,9 +104,10 @@ class BracketLabel(Figure):
         w, h, d = self.width, self.height, self.depth
         require(
             2 * d < min(w, h),
-            f"Ends {d:g} mm deep do not fit on a label of {w:g} x {h:g} mm.",
-            "depth",
-            min(w, h) / 4,
+            "Ends {} deep do not fit on a label of {} x {}.",
+            *(d, w, h),
+            field="depth",
+            would_do=min(w, h) / 4,
         )
         drawing = Drawing()
         drawing.move(2 * d, 0)
@@ -133,7 +139,12 @@ class Arch(Figure):
     def outline(self, shelf: Mapping[str, Region]) -> Region:
         w, h, r = self.width, self.height, self.rise
         require(
-            r <= h, f"An arch rising {r:g} mm is higher than the panel of {h:g} mm.", "rise", h / 2
+            r <= h,
+            "An arch rising {} is higher than the panel of {}.",
+            r,
+            h,
+            field="rise",
+            would_do=h / 2,
         )
         drawing = Drawing()
         drawing.move(0, r)
@@ -162,7 +173,7 @@ class WaveTop(Figure):
 
     def outline(self, shelf: Mapping[str, Region]) -> Region:
         w, h, d = self.width, self.height, self.depth
-        require(d < h, f"Waves {d:g} mm deep leave nothing of {h:g} mm.", "depth", h / 4)
+        require(d < h, "Waves {} deep leave nothing of {}.", d, h, field="depth", would_do=h / 4)
         half = w / self.waves / 2
         handle = half * 0.3642  # the handle length that comes nearest to a sine
         drawing = Drawing()

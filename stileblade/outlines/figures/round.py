@@ -59,9 +59,11 @@ class ScallopedCircle(Figure):
         inner = outer - self.depth
         require(
             inner > 0,
-            f"The scallops are {self.depth:g} mm deep, half the circle is {outer:g} mm.",
-            "depth",
-            outer / 4,
+            "The scallops are {} deep, half the circle is {}.",
+            self.depth,
+            outer,
+            field="depth",
+            would_do=outer / 4,
         )
         half = inner * math.sin(math.pi / n)
         rise = outer - inner * math.cos(math.pi / n)
@@ -112,10 +114,11 @@ class Ring(Figure):
     def outline(self, shelf: Mapping[str, Region]) -> Region:
         require(
             self.opening < self.diameter,
-            f"The opening of {self.opening:g} mm is not smaller than the ring of "
-            f"{self.diameter:g} mm.",
-            "opening",
-            self.diameter / 2,
+            "The opening of {} is not smaller than the ring of {}.",
+            self.opening,
+            self.diameter,
+            field="opening",
+            would_do=self.diameter / 2,
         )
         drawing = Drawing()
         drawing.ellipse(0, 0, self.diameter / 2, self.diameter / 2)

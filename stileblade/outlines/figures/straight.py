@@ -29,9 +29,11 @@ class Rectangle(Figure):
         largest = min(w, h) / 2
         require(
             r <= largest,
-            f"A corner radius of {r:g} mm does not fit; the shorter side is {min(w, h):g} mm.",
-            "radius",
-            largest,
+            "A corner radius of {} does not fit; the shorter side is {}.",
+            r,
+            min(w, h),
+            field="radius",
+            would_do=largest,
         )
         drawing = Drawing()
         drawing.move(r, 0)

@@ -76,7 +76,8 @@ function fieldOf(name: string, schema: Schema, root: Schema): Field {
   }))
   return {
     name,
-    title: String(schema.title ?? name),
+    // a title that is also its type's name stands with the type alone
+    title: String(schema.title ?? target.title ?? name),
     description: String(schema.description ?? ''),
     control: controlOf(schema, target, options.length > 0),
     initial: schema.default,

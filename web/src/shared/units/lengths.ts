@@ -85,9 +85,11 @@ class Parser {
   private sum(): Value {
     let value = this.product()
     for (let sign = this.takeSign('+-'); sign; sign = this.takeSign('+-')) {
-      const b = this.length(this.product())
-      const a = this.length(value)
-      value = { amount: sign === '+' ? a + b : a - b, isLength: true }
+      const other = this.product()
+      const isLength = value.isLength || other.isLength
+      const a = isLength ? this.length(value) : value.amount
+      const b = isLength ? this.length(other) : other.amount
+      value = { amount: sign === '+' ? a + b : a - b, isLength }
     }
     return value
   }

@@ -1,0 +1,39 @@
+"""Shapes and designs that many tests use."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Any
+
+import pytest
+from hypothesis import HealthCheck, settings
+
+from stileblade.build.document import Design, load_design
+from stileblade.build.evaluation import Evaluation, evaluate
+
+settings.register_profile(
+    "stileblade", deadline=None, suppress_health_check=[HealthCheck.too_slow], derandomize=True
+)
+settings.load_profile("stileblade")
+
+A2 = {
+    "name": "A2",
+    "width": 107.95,
+    "height": 139.7,
+    "envelope": {"name": "A2", "width": 111.125, "height": 146.05},
+}
+
+
+def design_of(*steps: dict[str, Any], **card: Any) -> Design:
+    """An A2 side fold of 0.3 mm stock with these steps; ``card`` overrides."""
+    return load_design(
+        {"card": {"size": A2, **card}, "pieces": [{"steps": [dict(s) for s in steps]}]}
+    )
+
+
+@pytest.fixture
+def evaluated() -> Callable[..., Evaluation]:
+    def run(*steps: dict[str, Any], **card: Any) -> Evaluation:
+        return evaluate(design_of(*steps, **card))
+
+    return run

@@ -1,0 +1,80 @@
+"""Shapes of all kinds, to be led through every operation."""
+
+from __future__ import annotations
+
+import math
+
+import numpy as np
+
+from stileblade.geometry.fill import fill
+from stileblade.geometry.region import Box, Region
+from stileblade.geometry.segments import TAU, arc, beziers
+from stileblade.geometry.set_operations import polygon, rectangle
+from stileblade.geometry.transforms import rotation, translation
+
+
+def disc(x: float, y: float, r: float) -> Region:
+    return ellipse(x, y, r, r)
+
+
+def ellipse(x: float, y: float, rx: float, ry: float) -> Region:
+    return Region(arc((x, y), (rx, 0), (0, ry), 0, TAU), np.array([0, 1]), np.zeros(1, np.int64))
+
+
+def cubic_disc(r: float, parts: int = 4) -> Region:
+    """A circle said in cubics: ``parts`` of them."""
+    step = TAU / parts
+    h = 4 / 3 * math.tan(step / 4) * r
+    control = []
+    for k in range(parts):
+        a, b = k * step, (k + 1) * step
+        p, q = np.array([math.cos(a), math.sin(a)]) * r, np.array([math.cos(b), math.sin(b)]) * r
+        d = np.array([-math.sin(a), math.cos(a)]) * h
+        e = np.array([-math.sin(b), math.cos(b)]) * h
+        control.append([p, p + d, q - e, q])
+    points = np.array(control)
+    points[-1, 3] = points[0, 0]
+    return Region(beziers(points), np.array([0, parts]), np.zeros(1, np.int64))
+
+
+def star(points: int, outer: float, inner: float) -> Region:
+    return polygon(
+        [
+            (
+                (inner if k % 2 else outer) * math.sin(math.pi * k / points),
+                -(inner if k % 2 else outer) * math.cos(math.pi * k / points),
+            )
+            for k in range(2 * points)
+        ]
+    )
+
+
+def blob(seed: int, segments: int = 8, size: float = 40.0) -> Region:
+    """A closed smooth figure of cubics, reproducible by its seed."""
+    random = np.random.default_rng(seed)
+    angles = np.arange(segments) * TAU / segments
+    r = size * (0.7 + 0.3 * random.random(segments))
+    p = np.stack([r * np.cos(angles), r * np.sin(angles)], 1)
+    tangent = (np.roll(p, -1, 0) - np.roll(p, 1, 0)) * 0.17
+    q, t = np.roll(p, -1, 0), np.roll(tangent, -1, 0)
+    return fill([beziers(np.stack([p, p + tangent, q - t, q], axis=1))])
+
+
+def ring(outer: float, inner: float) -> Region:
+    return fill([disc(0, 0, outer).segments, disc(0, 0, inner).segments], "evenodd")
+
+
+ZOO: dict[str, Region] = {
+    "nothing": Region.empty(),
+    "square": rectangle(Box(-30, -30, 30, 30)),
+    "disc": disc(0, 0, 30),
+    "disc in cubics": cubic_disc(30),
+    "ellipse": ellipse(5, 5, 40, 18),
+    "turned ellipse": ellipse(0, 0, 40, 18).transformed(rotation(30)),
+    "ring": ring(32, 14),
+    "star": star(7, 38, 20),
+    "blob": blob(3),
+    "sliver": rectangle(Box(-40, 0, 40, 0.05)),
+    "far away": disc(400, 0, 10),
+    "moved square": rectangle(Box(-30, -30, 30, 30)).transformed(translation(30, 0)),
+}
