@@ -187,6 +187,8 @@ def parse_length(text: str, unit: Unit = Unit.MM) -> float:
 def format_length(value: float, unit: Unit = Unit.MM, *, with_unit: bool = True) -> str:
     """A length in mm for reading: at most 2 decimals in mm, 3 in inches, zeros left off."""
     amount, digits = (value, 2) if unit is Unit.MM else (value / MM_PER_IN, 3)
+    # a half in the last place is a half although binary has it a little smaller
+    amount += math.copysign(1e-9, amount)
     text = f"{amount:.{digits}f}".rstrip("0").rstrip(".")
     text = "0" if text in ("-0", "") else text
     return f"{text} {unit}" if with_unit else text

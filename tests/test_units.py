@@ -39,6 +39,7 @@ def test_lengths_are_written_without_needless_zeros() -> None:
     assert format_length(108.5) == "108.5 mm"
     assert format_length(139.7, Unit.IN) == "5.5 in"
     assert format_length(-0.001) == "0 mm"
+    assert format_length(130.175) == "130.18 mm"
     assert format_length(130.175, Unit.IN, with_unit=False) == "5.125"
 
 

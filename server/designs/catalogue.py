@@ -91,9 +91,10 @@ def _figure(kind: str) -> FigureKind:
 
 @lru_cache(maxsize=1)
 def catalogue() -> Catalogue:
+    order = {str(stage): i for i, stage in enumerate(Stage)}
     return Catalogue(
         stages=[str(s) for s in Stage],
-        steps=[_step(kind) for kind in STEPS.names()],
+        steps=sorted((_step(k) for k in STEPS.names()), key=lambda s: (order[s.stage], s.title)),
         figures=[_figure(kind) for kind in FIGURES.names()],
         sizes=list(STANDARD_SIZES),
         ways=[WayKind(kind=w.kind, title=w.title, description=w.description) for w in WAYS],

@@ -9,7 +9,7 @@ from pydantic import BaseModel
 
 from stileblade.build.evaluation import Evaluation, Outcome, PieceOutcome
 from stileblade.build.step import Handle
-from stileblade.build.work import Fold, Work
+from stileblade.build.work import Fold, Made, Work
 from stileblade.card.stock import Paper, weight_of
 from stileblade.checks.check import Finding, Mend, Subject, run_checks
 from stileblade.checks.envelope import bulk_of, room_of
@@ -17,7 +17,7 @@ from stileblade.checks.openings import left_in
 from stileblade.errors import StepError
 from stileblade.folding.flat import fold_flat
 from stileblade.folding.foot import contact_length
-from stileblade.folding.hinge import hinge_length
+from stileblade.folding.hinge import hinge_length, perforation
 from stileblade.folding.picture import half_open
 from stileblade.folding.space import faces_in_space
 from stileblade.geometry.distances import label_point, thinned
@@ -152,9 +152,12 @@ class CaptionView(BaseModel):
 
 
 class PictureView(BaseModel):
+    """folds are scored ones; perforated are the cuts of the others."""
+
     path: str
     box: Bounds
     folds: list[Stroke]
+    perforated: list[Stroke]
 
 
 class ProblemView(BaseModel):
@@ -434,8 +437,15 @@ def small_picture(work: Work) -> PictureView:
     box = work.paper.bounds
     rings = thinned(work.paper, max(box.width, box.height) / 300)
     path = "".join("M" + "L".join(f"{x:.1f} {y:.1f}" for x, y in ring) + "Z" for ring in rings)
-    folds = [(*s.start, *s.end) for fold in work.folds for s in work.spans[fold.name]]
-    return PictureView(path=path, box=box_of(box), folds=folds)
+    folds: list[Stroke] = []
+    cuts: list[Stroke] = []
+    for fold in work.folds:
+        for span in work.spans[fold.name]:
+            if fold.made is Made.PERFORATE:
+                cuts += [(*a, *b) for a, b in perforation(span, fold)]
+            else:
+                folds.append((*span.start, *span.end))
+    return PictureView(path=path, box=box_of(box), folds=folds, perforated=cuts)
 
 
 def folded_picture(work: Work, paper: Paper) -> FoldedPicture:

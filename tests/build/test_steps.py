@@ -190,7 +190,7 @@ def test_placing_by_anchor_and_exact_offset(evaluated: Run) -> None:
         ),
         (
             {"outline": RECT, "dx": -30},
-            "The window runs 6.02 mm over the edge of its panel.",
+            "The window runs 6.03 mm over the edge of its panel.",
             "dx",
             -23.975,
         ),

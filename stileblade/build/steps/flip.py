@@ -47,6 +47,6 @@ class Flip(Step):
     def sample(cls) -> list[Step]:
         from stileblade.build.steps.figure import StartFigure
         from stileblade.build.steps.turn import Turn
-        from stileblade.outlines.figures.labels import Tag
+        from stileblade.outlines.figures.shaped import Tag
 
         return [StartFigure(outline=Tag()), Turn(angle=40), cls()]

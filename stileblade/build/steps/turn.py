@@ -31,6 +31,6 @@ class Turn(Step):
     @classmethod
     def sample(cls) -> list[Step]:
         from stileblade.build.steps.figure import StartFigure
-        from stileblade.outlines.figures.labels import Tag
+        from stileblade.outlines.figures.shaped import Tag
 
         return [StartFigure(outline=Tag()), cls(angle=60)]

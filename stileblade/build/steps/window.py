@@ -77,6 +77,6 @@ class Window(PlacedStep):
     @classmethod
     def sample(cls) -> list[Step]:
         from stileblade.build.steps.blank import Blank
-        from stileblade.outlines.figures.labels import Arch
+        from stileblade.outlines.figures.shaped import Arch
 
         return [Blank(), cls(outline=Arch(width=44, height=70, rise=22))]

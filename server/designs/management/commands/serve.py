@@ -37,7 +37,7 @@ class Command(BaseCommand):
                 host=options["host"],
                 port=options["port"],
                 threads=8,
-                max_request_body_size=50_000_000,
+                max_request_body_size=64_000_000,
             )
         except OSError as error:
             self.stderr.write(

@@ -173,10 +173,12 @@ async function keepBoth() {
 }
 
 function key(event: KeyboardEvent) {
-  const typing = (event.target as HTMLElement).closest('input, textarea, [role="combobox"]')
+  const typing = (event.target as HTMLElement).matches(
+    'textarea, [role="combobox"], input:not([type="radio"], [type="checkbox"], [type="color"])',
+  )
   const command = event.ctrlKey || event.metaKey
   if (command && event.key.toLowerCase() === 'z') {
-    if (typing && (event.target as HTMLInputElement).type !== 'checkbox') return
+    if (typing) return
     event.preventDefault()
     if (event.shiftKey) design.redo()
     else design.undo()

@@ -9,15 +9,22 @@ const emit = defineEmits<{ close: []; pick: [kind: StepKind] }>()
 const catalogue = useCatalogue()
 const words = ref('')
 const at = ref(0)
+const input = ref<{ focus(): void } | null>(null)
 
+/** Steps that all words are found in, those first whose title or own words they are. */
 const found = computed(() => {
   const wanted = words.value.toLowerCase().split(/\s+/).filter(Boolean)
+  const rank = (s: StepKind) => {
+    const places = [s.title, s.words, `${s.stage} ${s.description}`].map((t) => t.toLowerCase())
+    const each = wanted.map((w) => places.findIndex((p) => p.includes(w)))
+    return each.includes(-1) ? -1 : Math.max(0, ...each) * 10 + each.reduce((a, b) => a + b, 0)
+  }
   return (catalogue.data?.steps ?? [])
     .filter((s) => s.starts !== props.started)
-    .filter((s) => {
-      const text = `${s.title} ${s.words} ${s.stage} ${s.description}`.toLowerCase()
-      return wanted.every((w) => text.includes(w))
-    })
+    .map((step, order) => ({ step, order, rank: rank(step) }))
+    .filter((f) => f.rank >= 0)
+    .sort((a, b) => a.rank - b.rank || a.order - b.order)
+    .map((f) => f.step)
 })
 watch(found, () => (at.value = 0))
 
@@ -37,12 +44,12 @@ function key(event: Event) {
 </script>
 
 <template>
-  <ElDialog :model-value="true" title="Add a step" width="760" top="8vh" @close="emit('close')">
+  <ElDialog :model-value="true" title="Add a step" width="760" top="8vh" @close="emit('close')" @opened="input?.focus()">
     <ElInput
+      ref="input"
       v-model="words"
       placeholder="What should happen? For example: round opening, trim foot, perforate"
       aria-label="Search steps"
-      autofocus
       @keydown="key"
     />
     <div class="grid" role="listbox" aria-label="Steps">
@@ -63,6 +70,7 @@ function key(event: Event) {
             :path="s.after.path"
             :box="s.after.box"
             :folds="s.after.folds"
+            :perforated="s.after.perforated"
             :ghost="s.before?.path"
             :ghost-box="s.before?.box"
           />

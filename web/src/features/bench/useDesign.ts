@@ -6,15 +6,18 @@ import { computed, onScopeDispose, ref, shallowRef } from 'vue'
 import { answer, client } from '@/shared/api/client'
 import type { DesignData } from '@/shared/api/document'
 import { ApiError } from '@/shared/api/errors'
+import { isSame } from './isSame'
 
 export type SaveState = 'saved' | 'waiting' | 'saving' | 'offline' | 'refused' | 'conflict'
 const PAUSE = 600
 const RETRY = 4000
 const MOST_UNDO = 300
 
+/** `sent` is what was on its way to the server when the draft was written. */
 interface Draft {
   revision: number
   document: DesignData
+  sent: DesignData | null
 }
 
 export function useDesign(id: number) {
@@ -29,6 +32,7 @@ export function useDesign(id: number) {
   const draftKey = `stileblade-draft-${id}`
   let revision = 0
   let saved: DesignData | null = null
+  let inFlight: DesignData | null = null
   let previewFrom: DesignData | null = null
   let timer: ReturnType<typeof setTimeout> | undefined
 
@@ -40,12 +44,14 @@ export function useDesign(id: number) {
     saved = found.document as unknown as DesignData
     savedAt.value = new Date(found.modified)
     const draft = readDraft()
-    if (draft && JSON.stringify(draft.document) !== JSON.stringify(saved)) {
+    if (draft && !isSame(draft.document, saved)) {
       // work that the connection did not carry: it goes on from where it was
       past.value = [saved]
       document.value = draft.document
       restored.value = true
-      if (draft.revision !== revision) revision = draft.revision // the server will keep both
+      // a newer revision is our own if it is what we had sent; if not, the server keeps both
+      const ours = draft.revision === revision || isSame(draft.sent, saved)
+      if (!ours) revision = draft.revision
       schedule(0)
     } else {
       document.value = saved
@@ -63,7 +69,7 @@ export function useDesign(id: number) {
 
   function writeDraft() {
     try {
-      localStorage.setItem(draftKey, JSON.stringify({ revision, document: document.value }))
+      localStorage.setItem(draftKey, JSON.stringify({ revision, document: document.value, sent: inFlight }))
     } catch {
       // a full store only means that there is no bridge for a lost connection
     }
@@ -124,6 +130,8 @@ export function useDesign(id: number) {
     if (!sending || state.value === 'saving') return
     if (previewFrom) return schedule(PAUSE)
     state.value = 'saving'
+    inFlight = sending
+    writeDraft()
     try {
       const done = await answer(
         client.PUT('/api/designs/{number}', {
@@ -133,6 +141,7 @@ export function useDesign(id: number) {
       )
       revision = done.revision
       saved = sending
+      inFlight = null
       savedAt.value = new Date(done.modified)
       trouble.value = ''
       if (document.value === sending) {

@@ -31,6 +31,7 @@ const fileName = ref('')
 const trouble = ref('')
 const reading = ref(false)
 const input = ref<HTMLInputElement | null>(null)
+const search = ref<{ focus(): void } | null>(null)
 
 onMounted(() => Promise.all([catalogue.load(), shelf.load()]).catch(tellError))
 
@@ -105,9 +106,9 @@ const sizeOf = (box: readonly number[]) => formatMeasures([box[2]! - box[0]!, bo
 </script>
 
 <template>
-  <ElDialog :model-value="true" title="Choose a figure" width="860" top="6vh" @close="emit('close')">
+  <ElDialog :model-value="true" title="Choose a figure" width="860" top="6vh" @close="emit('close')" @opened="search?.focus()">
     <div class="bar">
-      <ElInput v-model="words" placeholder="Search figures" aria-label="Search figures" clearable autofocus />
+      <ElInput ref="search" v-model="words" placeholder="Search figures" aria-label="Search figures" clearable />
       <input ref="input" class="visually-hidden" type="file" accept=".svg,image/svg+xml" aria-label="SVG file" tabindex="-1" @change="read(($event.target as HTMLInputElement).files?.[0])" />
       <ElButton :loading="reading" @click="input?.click()">Read an SVG file …</ElButton>
     </div>

@@ -62,7 +62,11 @@ function step(event: KeyboardEvent) {
   if (!outOfBounds(value)) emit('update:modelValue', Math.round(value * 1e6) / 1e6)
 }
 
-function giveUp() {
+/** What was typed is given up; a second time the field is left. */
+function giveUp(event: Event) {
+  if (text.value === formatLength(props.modelValue, props.unit, false) && !wrong.value) {
+    ;(event.target as HTMLElement).blur()
+  }
   text.value = formatLength(props.modelValue, props.unit, false)
   wrong.value = ''
 }

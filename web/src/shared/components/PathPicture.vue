@@ -7,6 +7,7 @@ const props = defineProps<{
   path: string
   box: Bounds
   folds?: readonly (readonly number[])[]
+  perforated?: readonly (readonly number[])[]
   ghost?: string
   ghostBox?: Bounds
   colour?: string
@@ -25,7 +26,6 @@ const view = computed(() => {
 
 <template>
   <svg class="path-picture" :viewBox="view" aria-hidden="true">
-    <path v-if="ghost" class="ghost" :d="ghost" />
     <path class="paper" :d="path" :fill="colour ?? 'var(--picture-paper, #c3d1d2)'" />
     <line
       v-for="(fold, i) in folds ?? []"
@@ -36,6 +36,16 @@ const view = computed(() => {
       :x2="fold[2]"
       :y2="fold[3]"
     />
+    <line
+      v-for="(cut, i) in perforated ?? []"
+      :key="`p${i}`"
+      class="perforated"
+      :x1="cut[0]"
+      :y1="cut[1]"
+      :x2="cut[2]"
+      :y2="cut[3]"
+    />
+    <path v-if="ghost" class="ghost" :d="ghost" />
   </svg>
 </template>
 
@@ -52,9 +62,14 @@ const view = computed(() => {
 }
 .ghost {
   fill: none;
-  stroke: var(--ink-3);
+  stroke: var(--ink-2);
   stroke-width: 1px;
-  stroke-dasharray: 3 2;
+  stroke-dasharray: 3 2.5;
+  vector-effect: non-scaling-stroke;
+}
+.perforated {
+  stroke: var(--line-fold);
+  stroke-width: 2px;
   vector-effect: non-scaling-stroke;
 }
 .fold {

@@ -167,7 +167,8 @@ export function parseLength(text: string, unit: Unit): number {
 /** At most 2 decimals in mm, 3 in inches, zeros left off. */
 export function formatLength(value: number, unit: Unit, withUnit = true): string {
   const [amount, digits] = unit === 'mm' ? [value, 2] : [value / MM_PER_IN, 3]
-  const fixed = amount.toFixed(digits)
+  // a half in the last place is a half although binary has it a little smaller
+  const fixed = (amount + Math.sign(amount) * 1e-9).toFixed(digits)
   const text = fixed.includes('.') ? fixed.replace(/\.?0+$/, '') : fixed
   const clean = text === '-0' || text === '' ? '0' : text
   return withUnit ? `${clean} ${unit}` : clean

@@ -1,0 +1,105 @@
+"""What a person does on the bench, in words."""
+
+from __future__ import annotations
+
+import re
+from pathlib import Path
+
+from playwright.sync_api import Locator, Page, expect
+
+
+def select(field: Locator) -> None:
+    """Opens a list; its input lies under what is shown of it."""
+    field.locator("xpath=ancestor::*[contains(concat(' ', @class, ' '), ' el-select__wrapper ')][1]").click()
+
+
+class Bench:
+    def __init__(self, page: Page) -> None:
+        self.page = page
+
+    @property
+    def number(self) -> str:
+        return self.page.url.rpartition("/")[2]
+
+    def settled(self) -> None:
+        """All that was asked for is computed and saved."""
+        expect(self.page.get_by_test_id("save-state")).to_contain_text("saved", timeout=10_000)
+        self.page.wait_for_load_state("networkidle")
+
+    def new(self, *, size: str = "A2", way: str = "Side fold", figure: str | None = None) -> None:
+        page = self.page
+        page.goto("/new")
+        page.get_by_role("radio", name=re.compile(rf"^{re.escape(size)}\s")).first.click()
+        page.get_by_role("radio", name=re.compile(way)).click()
+        if figure:
+            page.get_by_role("radio", name=re.compile("A figure")).click()
+            page.get_by_role("button", name=re.compile(rf"^{figure}")).click()
+        page.get_by_role("button", name="Build it").click()
+        self.opened()
+
+    def open(self, number: str) -> None:
+        self.page.goto(f"/designs/{number}")
+        self.opened()
+
+    def opened(self) -> None:
+        self.page.wait_for_url(re.compile(r"/designs/\d+$"))
+        expect(self.page.get_by_test_id("flat-path")).to_be_visible()
+
+    def add(self, words: str) -> None:
+        """A step by the search, with the keyboard alone."""
+        steps = self.page.locator("[data-step]")
+        count = steps.count()
+        self.page.keyboard.press("Escape")  # out of a field, where / is a fraction
+        self.page.keyboard.press("/")
+        search = self.page.get_by_label("Search steps")
+        expect(search).to_be_focused()
+        search.fill(words)
+        search.press("Enter")
+        expect(steps).to_have_count(count + 1)
+        expect(self.page.get_by_role("dialog")).to_have_count(0)
+
+    def pick(self, title: str, nth: int = 0) -> None:
+        self.page.locator("[data-step]", has_text=title).nth(nth).click()
+
+    def field(self, label: str) -> Locator:
+        pane = self.page.get_by_label("Step in hand")
+        return pane.get_by_label(label, exact=True).first
+
+    def type(self, label: str, text: str) -> None:
+        self.field(label).fill(text)
+        self.field(label).press("Enter")
+
+    def choose(self, label: str, option: str) -> None:
+        select(self.field(label))
+        self.page.get_by_role("option", name=option, exact=True).click()
+
+    def value(self, label: str) -> str:
+        return self.field(label).input_value()
+
+    def checks(self) -> Locator:
+        self.page.get_by_role("tab", name=re.compile("Checks")).click()
+        return self.page.locator(".checks li")
+
+    def reading(self, name: str) -> Locator:
+        self.page.get_by_role("tab", name="Readings").click()
+        row = self.page.locator(".readings div", has=self.page.get_by_text(name, exact=True))
+        return row.locator("dd .figure")
+
+    def drag(self, handle: str, dx: float, dy: float, *, steps: int = 12) -> None:
+        """A handle dragged by the pointer, in pixels."""
+        box = self.page.locator(f"[data-handle={handle}] >> css=.grip, .cross").first
+        frame = box.bounding_box()
+        assert frame is not None
+        x, y = frame["x"] + frame["width"] / 2, frame["y"] + frame["height"] / 2
+        self.page.mouse.move(x, y)
+        self.page.mouse.down()
+        self.page.mouse.move(x + dx, y + dy, steps=steps)
+        self.page.mouse.up()
+
+    def export(self, kind: str, folder: Path) -> Path:
+        self.page.get_by_role("button", name="Cut files").click()
+        with self.page.expect_download() as download:
+            self.page.get_by_role("menuitem", name=re.compile(kind)).click()
+        path = folder / download.value.suggested_filename
+        download.value.save_as(path)
+        return path

@@ -1,0 +1,22 @@
+import { describe, expect, it } from 'vitest'
+import { byHand, snap } from './snapping'
+
+const guides = [
+  { axis: 'x' as const, at: 54, word: 'centre' },
+  { axis: 'x' as const, at: 108, word: 'fold' },
+  { axis: 'y' as const, at: 70, word: 'middle' },
+]
+
+describe('snapping', () => {
+  it('takes the nearest guide of the axis within reach', () => {
+    expect(snap('x', [50, 53.5], guides, 1)).toMatchObject({ by: 0.5, guide: { word: 'centre' } })
+    expect(snap('x', [107, 54.9], guides, 2)?.by).toBeCloseTo(-0.9)
+    expect(snap('y', [54], guides, 2)).toBeNull()
+    expect(snap('x', [60], guides, 1)).toBeNull()
+  })
+
+  it('rounds what is dragged freely to a hundredth', () => {
+    expect(byHand(12.3456)).toBe(12.35)
+    expect(byHand(-0.004)).toBe(-0)
+  })
+})
