@@ -69,7 +69,8 @@ class StepError(StilebladeError):
         self._templates, self._lengths = (message, hint), lengths
         self.field = field
         self.would_do = would_do
-        message, hint = self.said(lambda mm: f"{mm:.2f}".rstrip("0").rstrip(".") + " mm")
+        # as units.format_length has it, which stands above this module
+        message, hint = self.said(lambda mm: f"{mm + 1e-9:.2f}".rstrip("0").rstrip(".") + " mm")
         super().__init__(message, hint=hint)
 
     def said(self, say: Callable[[float], str]) -> tuple[str, str]:

@@ -60,6 +60,7 @@ DATABASES = {
     "default": {
         "ENGINE": "django.db.backends.sqlite3",
         "NAME": DATA_DIR / "stileblade.sqlite3",
+        "CONN_MAX_AGE": None,
         "OPTIONS": {
             "timeout": 20,
             "transaction_mode": "IMMEDIATE",
@@ -81,6 +82,8 @@ WHITENOISE_USE_FINDERS = True
 WHITENOISE_AUTOREFRESH = False
 DATA_UPLOAD_MAX_MEMORY_SIZE = 45_000_000
 FILE_UPLOAD_MAX_MEMORY_SIZE = 16_000_000
+# one process: what it remembers of sessions is what there is
+SESSION_ENGINE = "django.contrib.sessions.backends.cached_db"
 SESSION_COOKIE_SAMESITE = "Lax"
 CSRF_COOKIE_SAMESITE = "Lax"
 SECURE_REFERRER_POLICY = "same-origin"

@@ -20,7 +20,7 @@ from stileblade.folding.foot import contact_length
 from stileblade.folding.hinge import hinge_length, perforation
 from stileblade.folding.picture import half_open
 from stileblade.folding.space import faces_in_space
-from stileblade.geometry.distances import label_point, thinned
+from stileblade.geometry.distances import label_point, rings_of, thin
 from stileblade.geometry.pathdata import path_data
 from stileblade.geometry.region import Box
 from stileblade.units import Unit, format_length
@@ -374,7 +374,7 @@ def _readings(evaluation: Evaluation, piece: PieceOutcome) -> list[Reading]:
 
 def _foot(work: Work) -> float:
     front = next((f for f in fold_flat(work).faces if f.panel == work.front), None)
-    return contact_length(front.region if front else work.paper)
+    return contact_length(work.paper, front.box if front else None)
 
 
 def _left(work: Work) -> str:
@@ -435,7 +435,7 @@ def _strip(outcome: Outcome, unit: Unit, known: set[str]) -> StripView:
 def small_picture(work: Work) -> PictureView:
     """A thinned-out picture of the work, at about a 300th of its size."""
     box = work.paper.bounds
-    rings = thinned(work.paper, max(box.width, box.height) / 300)
+    rings = rings_of(thin(work.paper, max(box.width, box.height) / 300))
     path = "".join("M" + "L".join(f"{x:.1f} {y:.1f}" for x, y in ring) + "Z" for ring in rings)
     folds: list[Stroke] = []
     cuts: list[Stroke] = []

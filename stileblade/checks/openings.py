@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from functools import lru_cache
 
 from stileblade.build.steps.fill import Fill, Which
 from stileblade.build.work import Work
@@ -14,6 +15,7 @@ SMALL = 30.0
 """mm^2: an opening smaller than this is hardly meant; larger ones are only noted."""
 
 
+@lru_cache(maxsize=64)
 def left_in(work: Work) -> list[Contour]:
     """Openings that lie in no window and no figure cut away, largest first."""
     found = []

@@ -12,7 +12,7 @@ from functools import lru_cache
 from stileblade.build.work import Work
 from stileblade.card.ways import Axis, Direction
 from stileblade.folding.flat import fold_flat
-from stileblade.geometry.distances import thinned
+from stileblade.geometry.distances import in_strip, rings_of, thin
 
 Point = tuple[float, float]
 MOST_CORNERS = 1200
@@ -32,6 +32,7 @@ class Hinge:
 class SpaceFace:
     panel: str
     rings: list[list[Point]]
+    """Closed polylines; shells run with positive area, openings against it."""
     parent: int | None
     hinge: Hinge | None
 
@@ -40,18 +41,13 @@ class SpaceFace:
 def faces_in_space(work: Work) -> tuple[SpaceFace, ...]:
     """The faces as polylines, coarse enough for the folded view."""
     folded = fold_flat(work)
-    tolerance = 0.02
-    while True:
-        rings = [thinned(face.region, tolerance) for face in folded.faces]
-        if sum(len(r) for face in rings for r in face) <= MOST_CORNERS or tolerance > 2:
-            break
-        tolerance *= 2
+    shape = thin(work.paper, 0.02, most=MOST_CORNERS)
     return tuple(
         SpaceFace(
             face.panel,
-            ring,
+            rings_of(in_strip(shape, folded.axis, face.strip)),
             face.parent,
             Hinge(face.fold.axis, face.fold.at, face.fold.direction) if face.fold else None,
         )
-        for face, ring in zip(folded.faces, rings, strict=True)
+        for face in folded.faces
     )

@@ -12,7 +12,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from stileblade.geometry.crossing import Curves, crossings, feet
-from stileblade.geometry.flatten import neighbours
+from stileblade.geometry.flatten import neighbours, run_starts
 from stileblade.geometry.region import Region
 from stileblade.geometry.segments import TAU, Bools, Floats, Ints, Kind, Segments
 from stileblade.tolerance import TOLERANCE
@@ -88,7 +88,20 @@ def assemble(edges: ResultEdges, segments: Segments, shell: Ints) -> Region:
         runs.point,
         runs.point[after],
     )
+    _straighten(made)
     return rejoin(made, runs.ring, shell, fresh=~kept)
+
+
+def _straighten(segments: Segments) -> None:
+    """Lines whose ends were moved off their parents become lines between those ends."""
+    n = np.flatnonzero(segments.kind == Kind.LINE)
+    off = np.maximum(
+        np.abs(segments.points_at(n, segments.span[n, 0]) - segments.start[n]).max(axis=1),
+        np.abs(segments.points_at(n, segments.span[n, 1]) - segments.end[n]).max(axis=1),
+    )
+    n = n[off > 1e-7]
+    segments.coef[n, :2], segments.coef[n, 2:4] = segments.start[n], segments.end[n]
+    segments.span[n] = [0.0, 1.0]
 
 
 def join_edges(edges: ResultEdges, slack: float) -> Runs:
@@ -101,7 +114,7 @@ def join_edges(edges: ResultEdges, slack: float) -> Runs:
         & (np.abs(edges.t0 - edges.t1[before]) <= slack)
     )
     # turn each ring so that it starts with a run
-    ring_start = np.flatnonzero(np.r_[True, edges.ring[1:] != edges.ring[:-1]])
+    ring_start = run_starts(edges.ring)
     size = np.diff(np.r_[ring_start, len(edges.ring)])
     number = np.repeat(np.arange(len(ring_start)), size)
     within = np.arange(len(edges.ring)) - ring_start[number]
@@ -149,10 +162,23 @@ def meet(runs: Runs, curves: Curves) -> Runs:
             spot[~found] = (
                 curves.points_at(p[miss], t[~found]) + curves.points_at(runs.curve[miss], s[~found])
             ) / 2
+        if isinstance(curves, Segments):
+            spot = _on_level_lines(curves, p[todo], _on_level_lines(curves, q, spot))
         t_end[todo], t_start[todo], point[todo] = t, s, spot
     t1 = runs.t1.copy()
     t1[before] = t_end
     return replace(runs, t0=t_start, t1=t1, point=point)
+
+
+def _on_level_lines(segments: Segments, curve: Ints, points: Floats) -> Floats:
+    """Crossings with upright and level lines lie on them to the last bit."""
+    coef = segments.coef[curve]
+    line = segments.kind[curve] == Kind.LINE
+    out = points.copy()
+    for axis in (0, 1):
+        m = line & (coef[:, axis] == coef[:, axis + 2])
+        out[m, axis] = coef[m, axis]
+    return out
 
 
 def _end_points(curves: Curves, curve: Ints, t: Floats, computed: Floats) -> Floats:
@@ -166,36 +192,60 @@ def _end_points(curves: Curves, curve: Ints, t: Floats, computed: Floats) -> Flo
     return out
 
 
-def _drop_leftovers(runs: Runs, curves: Curves) -> Runs:
-    """Without the scraps of segments that cuts leave; their neighbours meet instead."""
+def _drop_leftovers(runs: Runs, curves: Segments) -> Runs:
+    """Without the scraps of segments that cuts leave; their neighbours meet instead.
+
+    A piece of a segment that is hardly longer itself is no scrap: finely drawn outlines stay.
+    """
     for _ in range(6):
         span = curves.span[runs.curve]
         cut = (np.abs(runs.t0 - span[:, 0]) > 1e-9) | (np.abs(runs.t1 - span[:, 1]) > 1e-9)
         cut &= (np.abs(runs.t0 - span[:, 1]) > 1e-9) | (np.abs(runs.t1 - span[:, 0]) > 1e-9)
         if not cut.any():
             return runs
-        speed = np.hypot(*curves.derivatives_at(runs.curve, (runs.t0 + runs.t1) / 2).T)
-        after, _ = neighbours(runs.ring)
+        after, before = neighbours(runs.ring)
         chord = np.hypot(*(runs.point[after] - runs.point).T)
-        length = np.maximum(np.abs(runs.t1 - runs.t0) * speed, chord)
-        scrap = cut & (length < TOLERANCE.leftover)
-        if not scrap.any():
-            return runs
+        index = np.flatnonzero(cut & (chord < TOLERANCE.leftover))
+        speed = np.hypot(
+            *curves.derivatives_at(runs.curve[index], (runs.t0 + runs.t1)[index] / 2).T
+        )
+        dt, whole = np.abs(runs.t1 - runs.t0)[index], np.abs(span[index, 1] - span[index, 0])
+        index = index[(dt * speed < TOLERANCE.leftover) & (whole * speed > 4 * TOLERANCE.leftover)]
+        scrap = np.zeros(len(runs), bool)
+        scrap[index] = True
         # keep rings alive, and of two scraps in a row only the first goes in this round
-        _, before = neighbours(runs.ring)
         scrap &= ~scrap[before]
         left = np.bincount(runs.ring, weights=~scrap, minlength=int(runs.ring.max()) + 1)
         scrap &= left[runs.ring] >= 2
         if not scrap.any():
             return runs
-        middle = (runs.point + runs.point[after]) / 2
-        point = runs.point.copy()
-        point[after[scrap]] = middle[scrap]
-        exact0 = runs.exact0.copy()
-        exact0[after[scrap]] = False
-        runs = replace(runs, point=point, exact0=exact0).take(np.flatnonzero(~scrap))
-        runs = meet(runs, curves)
+        runs = _close_gaps(runs, curves, np.flatnonzero(scrap), chord)
     return runs
+
+
+def _close_gaps(runs: Runs, curves: Segments, scraps: Ints, chord: Floats) -> Runs:
+    """The runs before and after each scrap brought together: where their curves cross, or else
+    at the end of the longer one, which keeps its place."""
+    after, before = neighbours(runs.ring)
+    p, q = before[scraps], after[scraps]
+    t, s, found = crossings(curves, runs.curve[p], runs.t1[p], runs.curve[q], runs.t0[q])
+    spot = curves.points_at(runs.curve[q], s)
+    found &= np.hypot(*(spot - runs.point[q]).T) < TOLERANCE.crossing
+    first = ~found & (chord[p] >= chord[q])
+    second = ~found & ~first
+    spot = _on_level_lines(curves, runs.curve[p], _on_level_lines(curves, runs.curve[q], spot))
+    spot[first], spot[second] = runs.point[scraps[first]], runs.point[q[second]]
+    t[first], s[second] = runs.t1[p[first]], runs.t0[q[second]]
+    s[first] = feet(curves, runs.curve[q[first]], runs.t0[q[first]], spot[first])
+    t[second] = feet(curves, runs.curve[p[second]], runs.t1[p[second]], spot[second])
+    point, t0, t1 = runs.point.copy(), runs.t0.copy(), runs.t1.copy()
+    exact0, exact1 = runs.exact0.copy(), runs.exact1.copy()
+    point[q], t0[q], t1[p] = spot, s, t
+    exact0[q] = exact1[p] = False
+    keep = np.ones(len(runs), bool)
+    keep[scraps] = False
+    runs = replace(runs, point=point, t0=t0, t1=t1, exact0=exact0, exact1=exact1)
+    return runs.take(np.flatnonzero(keep))
 
 
 def _absorb(runs: Runs, curves: Segments) -> Runs:
@@ -290,7 +340,7 @@ def _merge(
     segments: Segments, ring: Ints, joined: Bools, straight: Bools, turns: Floats
 ) -> tuple[Segments, Ints]:
     """Each segment marked ``joined`` put on to the one before it in its ring."""
-    ring_start = np.flatnonzero(np.r_[True, ring[1:] != ring[:-1]])
+    ring_start = run_starts(ring)
     size = np.diff(np.r_[ring_start, len(ring)])
     number = np.repeat(np.arange(len(ring_start)), size)
     within = np.arange(len(ring)) - ring_start[number]

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import numpy as np
-import shapely
 
 from stileblade.geometry.crossing import crossings
 from stileblade.geometry.region import Region
@@ -22,15 +21,10 @@ def clip_line(region: Region, start: Point, end: Point) -> list[tuple[Point, Poi
     if not region:
         return []
     a, b = np.array(start, float), np.array(end, float)
-    along = (b - a) / max(float(np.hypot(*(b - a))), 1e-300)
-    inside = shapely.intersection(region.polygons, shapely.linestrings([a, b]))
-    spans = []
-    for part in shapely.get_parts(inside):
-        if shapely.get_type_id(part) == 1 and not shapely.is_empty(part):
-            at = (shapely.get_coordinates(part) - a) @ along
-            spans.append((float(at.min()), float(at.max())))
-    spans += _edges_on(region, a, b, along)
-    spans = _merged(sorted(spans))
+    length = float(np.hypot(*(b - a)))
+    along = (b - a) / max(length, 1e-300)
+    crossings = _on_polyline(region, a, along)
+    spans = _merged([(max(s, 0.0), min(e, length)) for s, e in crossings if e > 0 and s < length])
     if not spans:
         return []
     ends = _refined(region, a, b, along, np.array(spans).ravel()).reshape(-1, 2)
@@ -38,21 +32,29 @@ def clip_line(region: Region, start: Point, end: Point) -> list[tuple[Point, Poi
     return [(_point(a, along, s), _point(a, along, e)) for s, e in full]
 
 
+def _on_polyline(region: Region, a: Floats, along: Floats) -> list[tuple[float, float]]:
+    """Stretches of the endless line on the flattened region, sorted.
+
+    Counted twice, just to the one and just to the other side of the line: together that is
+    the closed region, edges that lie on the line included.
+    """
+    flat = region.flat
+    off = (flat.points - a) @ np.array([-along[1], along[0]])
+    off[np.abs(off) < TOLERANCE.conode / 100] = 0.0
+    off_end = off[flat.after]
+    found: list[tuple[float, float]] = []
+    for inside, inside_end in ((off <= 0, off_end <= 0), (off < 0, off_end < 0)):
+        hit = np.flatnonzero(inside != inside_end)
+        share = off[hit] / (off[hit] - off_end[hit])
+        p, q = flat.points[hit], flat.points[flat.after[hit]]
+        where = np.sort((p + share[:, None] * (q - p) - a) @ along)
+        found += zip(where[::2].tolist(), where[1::2].tolist(), strict=True)
+    return sorted(found)
+
+
 def _point(a: Floats, along: Floats, at: float) -> Point:
     x, y = a + along * at
     return float(x), float(y)
-
-
-def _edges_on(region: Region, a: Floats, b: Floats, along: Floats) -> list[tuple[float, float]]:
-    """Stretches of straight edges that lie on the line itself, within the line's ends."""
-    normal = np.array([-along[1], along[0]])
-    p, q = region.flat.points, region.flat.ends
-    near = TOLERANCE.conode
-    on = (np.abs((p - a) @ normal) < near) & (np.abs((q - a) @ normal) < near)
-    s, e = (p[on] - a) @ along, (q[on] - a) @ along
-    longest = float(np.hypot(*(b - a)))
-    low, high = np.clip(np.minimum(s, e), 0, longest), np.clip(np.maximum(s, e), 0, longest)
-    return [(float(x), float(y)) for x, y in zip(low, high, strict=True) if y - x > near]
 
 
 def _merged(spans: list[tuple[float, float]]) -> list[tuple[float, float]]:

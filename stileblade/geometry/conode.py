@@ -42,9 +42,7 @@ def _into(
     )
     if not len(corners) or not len(near):
         return host, guest
-    edges = shapely.linestrings(np.stack([host.points[near], ends[near]], axis=1))
-    points = shapely.points(guest.points[corners])
-    c, e = shapely.STRtree(edges).query(points, predicate="dwithin", distance=TOLERANCE.conode)
+    c, e = _near_pairs(guest.points[corners], host.points[near], ends[near])
     if not len(c):
         return host, guest
     vertex, edge = corners[c], near[e]
@@ -88,3 +86,38 @@ def _insert(flat: Flat, edge: Ints, p: Floats, a: Floats, b: Floats) -> Flat:
     chained = is_new & is_new[after]
     t1[chained] = t0[after[chained]]
     return Flat(points, segment, t0, t1, ring, after, before, exact)
+
+
+_FEW = 40
+"""So many points or edges are looked through one by one rather than by a tree."""
+
+
+def _near_pairs(points: Floats, a: Floats, b: Floats) -> tuple[Ints, Ints]:
+    """Numbers of points and of edges ab that lie within the tolerance of each other."""
+    reach = TOLERANCE.conode
+    if min(len(points), len(a)) > _FEW:
+        tree = shapely.STRtree(shapely.linestrings(np.stack([a, b], axis=1)))
+        found = tree.query(shapely.points(points), predicate="dwithin", distance=reach)
+        return found[0], found[1]
+    pairs = []
+    if len(points) <= _FEW:
+        low, high = np.minimum(a, b) - reach, np.maximum(a, b) + reach
+        for i, p in enumerate(points):
+            close = np.flatnonzero(((low <= p) & (p <= high)).all(axis=1))
+            close = close[_off(p[None], a[close], b[close]) <= reach]
+            pairs.append((np.full(len(close), i), close))
+    else:
+        for k in range(len(a)):
+            low, high = np.minimum(a[k], b[k]) - reach, np.maximum(a[k], b[k]) + reach
+            close = np.flatnonzero(((low <= points) & (points <= high)).all(axis=1))
+            close = close[_off(points[close], a[k : k + 1], b[k : k + 1]) <= reach]
+            pairs.append((close, np.full(len(close), k)))
+    return np.concatenate([p for p, _ in pairs]), np.concatenate([e for _, e in pairs])
+
+
+def _off(p: Floats, a: Floats, b: Floats) -> Floats:
+    """Distances of points from edges, row by row."""
+    d = b - a
+    size = np.maximum((d * d).sum(axis=1), 1e-300)
+    share = np.clip(((p - a) * d).sum(axis=1) / size, 0, 1)
+    return np.hypot(*(a + d * share[:, None] - p).T)

@@ -34,9 +34,15 @@ def crossings(
     """
     t, s = t.copy(), s.copy()
     found = np.zeros(len(p), bool)
-    for _ in range(_ROUNDS):
-        gap = curves.points_at(p, t) - curves.points_at(q, s)
-        a, b = curves.derivatives_at(p, t), curves.derivatives_at(q, s)
+    both = np.concatenate([p, q])
+    for rounds in range(_ROUNDS):
+        ts = np.concatenate([t, s])
+        here, there = np.split(curves.points_at(both, ts), 2)
+        gap = here - there
+        # every round starts where the last one stepped to: done when that was the crossing
+        if rounds and float(np.abs(gap[found]).max(initial=0.0)) < 1e-11:
+            break
+        a, b = np.split(curves.derivatives_at(both, ts), 2)
         det = a[:, 1] * b[:, 0] - a[:, 0] * b[:, 1]
         found = np.abs(det) > 1e-7 * np.hypot(*a.T) * np.hypot(*b.T)
         safe = np.where(found, det, 1.0)
@@ -44,9 +50,10 @@ def crossings(
         ds = (gap[:, 0] * a[:, 1] - gap[:, 1] * a[:, 0]) / safe
         t = clamp(curves, p, np.where(found, t + dt, t))
         s = clamp(curves, q, np.where(found, s + ds, s))
-        if not found.any() or float(np.abs(gap[found]).max()) < 1e-13:
+        if not found.any():
             break
-    gap = curves.points_at(p, t) - curves.points_at(q, s)
+    here, there = np.split(curves.points_at(both, np.concatenate([t, s])), 2)
+    gap = here - there
     return t, s, found & (np.hypot(*gap.T) < 1e-8)
 
 

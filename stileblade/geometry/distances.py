@@ -26,8 +26,8 @@ def outline_of(region: Region) -> shapely.Geometry:
 
 
 def shell_of(region: Region) -> shapely.Geometry:
-    """The outer contours alone."""
-    parts = shapely.get_parts(region.polygons)
+    """The outer contours alone, corners within a thousandth of a mm left out."""
+    parts = shapely.get_parts(thin(region, 1e-3))
     return shapely.multilinestrings(shapely.get_exterior_ring(parts))
 
 
@@ -43,8 +43,8 @@ def is_inside(contour: Contour, region: Region) -> bool:
 
 def label_point(region: Region, box: Box) -> Point:
     """A place well inside the region's part in a box, for a name; the box's centre if none."""
-    thin = shapely.simplify(region.polygons, max(box.width, box.height) / 200)
-    part = shapely.intersection(shapely.make_valid(thin), shapely.box(*box.as_list()))
+    rough = thin(region, max(box.width, box.height) / 200)
+    part = shapely.intersection(shapely.make_valid(rough), shapely.box(*box.as_list()))
     polygons = shapely.get_parts(part)
     polygons = polygons[shapely.get_type_id(polygons) == 3]
     if not len(polygons):
@@ -58,7 +58,30 @@ def covers_point(region: Region, point: Point) -> bool:
     return bool(shapely.intersects_xy(region.polygons, *point))
 
 
-def thinned(region: Region, tolerance: float) -> list[list[Point]]:
-    """Closed polylines for a small picture: corners within ``tolerance`` left out."""
-    rings = shapely.get_rings(shapely.simplify(region.polygons, tolerance, preserve_topology=True))
-    return [[(float(x), float(y)) for x, y in shapely.get_coordinates(r)] for r in rings]
+def thin(region: Region, tolerance: float, *, most: int | None = None) -> shapely.Geometry:
+    """The flattened region with corners within ``tolerance`` left out: for pictures alone,
+    since it may touch itself. With ``most``, so coarse that it has at most so many corners."""
+    shape = shapely.simplify(region.polygons, tolerance, preserve_topology=False)
+    while most is not None and shapely.get_num_coordinates(shape) > most and tolerance < 2:
+        tolerance *= 2
+        shape = shapely.simplify(shape, tolerance, preserve_topology=False)
+    return shape
+
+
+def in_strip(shape: shapely.Geometry, axis: str, strip: tuple[float, float]) -> shapely.Geometry:
+    """What of a thinned shape lies between two upright ("x") or level ("y") lines."""
+    if not np.isfinite(strip).any():
+        return shape
+    low, high = max(strip[0], -1e4), min(strip[1], 1e4)
+    box = (low, -1e4, high, 1e4) if axis == "x" else (-1e4, low, 1e4, high)
+    if not shapely.is_valid(shape):
+        shape = shapely.make_valid(shape)
+    return shapely.intersection(shape, shapely.box(*box))
+
+
+def rings_of(shape: shapely.Geometry) -> list[list[Point]]:
+    """Closed polylines, shells with positive area and openings against it."""
+    parts = shapely.get_parts(shape)
+    polygons = parts[(shapely.get_type_id(parts) == 3) & ~shapely.is_empty(parts)]
+    rings = shapely.get_rings(shapely.orient_polygons(polygons, exterior_cw=False))
+    return [shapely.get_coordinates(r)[:-1].tolist() for r in rings]

@@ -113,14 +113,20 @@ def flatten(segments: Segments, offsets: Ints) -> Flat:
     return Flat(rounded(points), index, t, t1, ring, after, before, np.ones(m, bool))
 
 
+def run_starts(numbers: Ints) -> Ints:
+    """Positions at which a run of equal numbers starts."""
+    starts = np.flatnonzero(numbers[1:] != numbers[:-1]) + 1
+    return np.concatenate(([0], starts)) if len(numbers) else starts
+
+
 def neighbours(ring: Ints) -> tuple[Ints, Ints]:
     """Positions of the next and previous vertex within each run of equal ring numbers."""
     m = len(ring)
     after = np.arange(1, m + 1)
     before = np.arange(-1, m - 1)
     if m:
-        starts = np.flatnonzero(np.r_[True, ring[1:] != ring[:-1]])
-        lasts = np.r_[starts[1:], m] - 1
+        starts = run_starts(ring)
+        lasts = np.append(starts[1:], m) - 1
         after[lasts] = starts
         before[starts] = lasts
     return after, before

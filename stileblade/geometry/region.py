@@ -14,7 +14,7 @@ import numpy as np
 import shapely
 
 from stileblade.geometry import measurement
-from stileblade.geometry.flatten import Flat, flatten
+from stileblade.geometry.flatten import Flat, flatten, run_starts
 from stileblade.geometry.segments import Floats, Ints, Segments, concatenate
 
 
@@ -181,7 +181,7 @@ def build_polygons(points: Floats, ring: Ints, shell: Ints) -> shapely.MultiPoly
     """Polygons of the kernel from ring vertices, not closed, and each ring's shell."""
     if not len(points):
         return shapely.MultiPolygon()
-    starts = np.flatnonzero(np.r_[True, ring[1:] != ring[:-1]])
+    starts = run_starts(ring)
     sizes = np.diff(np.r_[starts, len(ring)])
     if not (sizes >= 3).any():
         return shapely.MultiPolygon()

@@ -161,6 +161,8 @@ def parent_pieces(kind: NDArray[np.int8], coef: Floats, tolerance: float) -> Int
 
 
 def _evaluate(kind: NDArray[np.int8], coef: Floats, t: Floats) -> Floats:
+    if len(kind) and kind[0] == Kind.LINE and not kind.any():
+        return coef[:, :2] + (coef[:, 2:4] - coef[:, :2]) * t[:, None]
     out = np.empty((len(kind), 2))
     q = coef.reshape(-1, 4, 2)
     m = kind == Kind.LINE
@@ -188,6 +190,8 @@ def _evaluate(kind: NDArray[np.int8], coef: Floats, t: Floats) -> Floats:
 
 
 def _differentiate(kind: NDArray[np.int8], coef: Floats, t: Floats) -> Floats:
+    if len(kind) and kind[0] == Kind.LINE and not kind.any():
+        return coef[:, 2:4] - coef[:, :2]
     out = np.empty((len(kind), 2))
     q = coef.reshape(-1, 4, 2)
     m = kind == Kind.LINE

@@ -16,7 +16,7 @@ from stileblade.errors import GeometryError
 from stileblade.geometry.conode import conode
 from stileblade.geometry.flatten import Flat
 from stileblade.geometry.region import Box, Region, build_polygons
-from stileblade.geometry.segments import lines
+from stileblade.geometry.segments import concatenate, lines
 from stileblade.geometry.trace import Sources, trace
 from stileblade.tolerance import TOLERANCE
 
@@ -39,7 +39,20 @@ def difference(a: Region, b: Region) -> Region:
     """What of a is not in b."""
     if not a or not b:
         return a
+    if a.pieces == 1 and not b.openings and shapely.contains_properly(a.polygons, b.polygons):
+        return _punched(a, b)
     return _overlay(shapely.difference, a, b)
+
+
+def _punched(a: Region, b: Region) -> Region:
+    """b's contours as openings of a, whose own they touch nowhere."""
+    holes = [c.segments.reversed() for c in b.contours]
+    offsets = np.cumsum([len(h) for h in holes]) + len(a.segments)
+    return Region(
+        concatenate([a.segments, *holes]),
+        np.concatenate([a.rings, offsets]),
+        np.zeros(len(a.shell) + len(holes), np.int64),
+    )
 
 
 def polygon(corners: list[tuple[float, float]]) -> Region:

@@ -9,7 +9,7 @@ import pytest
 
 from stileblade.build.evaluation import Evaluation
 from stileblade.build.work import Direction, Fold, Made, Span, Work
-from stileblade.folding.flat import fold_flat
+from stileblade.folding.flat import fold_flat, region_of
 from stileblade.folding.foot import contact_length
 from stileblade.folding.hinge import (
     cut_count,
@@ -201,8 +201,12 @@ def test_closed_and_opened_again_keeps_the_paper(evaluated: Run) -> None:
     """Folding keeps area: the faces together are the piece, and each is only mirrored."""
     work = finished(evaluated(CIRCLE, mirror(8), size=SIZE))
     folded = fold_flat(work)
-    assert sum(f.region.area for f in folded.faces) == pytest.approx(work.paper.area, abs=1e-6)
+    assert sum(region_of(work, f).area for f in folded.faces) == pytest.approx(
+        work.paper.area, abs=1e-6
+    )
     assert folded.closed == pytest.approx((106, 110), abs=1e-6)
+    for face in folded.faces:
+        assert region_of(work, face).bounds.as_list() == pytest.approx(face.box.as_list(), abs=1e-6)
     assert folded.layers == 2
 
 

@@ -10,7 +10,9 @@ from playwright.sync_api import Locator, Page, expect
 
 def select(field: Locator) -> None:
     """Opens a list; its input lies under what is shown of it."""
-    field.locator("xpath=ancestor::*[contains(concat(' ', @class, ' '), ' el-select__wrapper ')][1]").click()
+    field.locator(
+        "xpath=ancestor::*[contains(concat(' ', @class, ' '), ' el-select__wrapper ')][1]"
+    ).click()
 
 
 class Bench:

@@ -9,8 +9,8 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import Page, expect
 
+from demo.running import Running
 from tests.e2e.bench import Bench, select
-from tests.e2e.conftest import Server
 
 
 def tile(page: Page, name: str) -> object:
@@ -162,12 +162,12 @@ def test_the_folded_view_opens_and_turns_and_rests(page: Page) -> None:
 
 
 def test_a_second_start_keeps_the_data_and_ends_cleanly(tmp_path: Path, fresh: Page) -> None:
-    first = Server(tmp_path)
+    first = Running(tmp_path)
     fresh.goto(first.address)
     act(fresh, "Shell", "To the bin")
     expect(fresh.get_by_text("Shell", exact=True)).to_have_count(0)
     assert first.end() == 0
-    second = Server(tmp_path)
+    second = Running(tmp_path)
     try:
         fresh.goto(second.address)
         expect(fresh.get_by_text("Lighthouse", exact=True)).to_be_visible()

@@ -10,8 +10,9 @@ from stileblade.build.work import Fold, Mirrored, Work
 from stileblade.card.ways import Axis, Direction, Panel
 from stileblade.errors import StepError
 from stileblade.fields import choice, length
+from stileblade.geometry.mirroring import weld_mirrored
 from stileblade.geometry.region import Box
-from stileblade.geometry.set_operations import cut_off, union
+from stileblade.geometry.set_operations import cut_off
 from stileblade.geometry.transforms import mirror_across
 
 
@@ -76,11 +77,10 @@ class Mirror(Step):
                 would_do=round(2 * depth - 0.1, 1),
             )
         matrix = mirror_across(axis=self.axis, at=at)
-        image = half.transformed(matrix)
         own, other = half.bounds, half.bounds.transformed(matrix)
         front, back = (own, other) if self._low else (other, own)
         return Work(
-            union(half, image),
+            weld_mirrored(half, axis=self.axis, at=at),
             (Panel("back", back), Panel("front", front)),
             (Fold("fold", self.axis, at, Direction.MOUNTAIN),),
             reference=work.reference,

@@ -30,11 +30,17 @@ onMounted(async () => {
 })
 onBeforeUnmount(() => {
   observer?.disconnect()
+  clearTimeout(waiting)
   scene.value?.dispose()
 })
+// the flat view is drawn first: what is worked on is there
+let waiting: ReturnType<typeof setTimeout> | undefined
 watch(
   () => props.space,
-  (space) => scene.value?.show(space),
+  () => {
+    clearTimeout(waiting)
+    waiting = setTimeout(() => scene.value?.show(props.space), 60)
+  },
 )
 watch(angle, (degrees) => scene.value?.setAngle(degrees))
 

@@ -1,0 +1,106 @@
+"""Whole evaluations and single edits against the sum of their geometry operations run bare."""
+
+from __future__ import annotations
+
+import time
+from collections.abc import Callable
+from typing import Any
+
+from bench.shapes import figure_300, outline_20000
+from bench.timing import fresh
+from stileblade.build.cache import OutcomeCache
+from stileblade.build.document import Design, load_design
+from stileblade.build.evaluation import evaluate
+from stileblade.geometry.pathdata import path_data, region_from_path
+from stileblade.geometry.region import Region
+from stileblade.geometry.set_operations import cut_off, difference, union
+from stileblade.geometry.transforms import mirror_across, translation
+from stileblade.outlines.figures.round import Circle
+
+
+def document(region: Region, *, lap: float = 12.0, grow: float = 0.0) -> dict[str, Any]:
+    """Figure, trimmed foot, mirror, window; and a surround where ``grow`` is given."""
+    steps: list[dict[str, Any]] = [
+        {"id": "f", "kind": "figure", "outline": {"kind": "drawn", "ref": "o"}},
+        {"id": "s", "kind": "slice", "keep": "above", "edge": "far", "distance": 3},
+        {"id": "m", "kind": "mirror", "towards": "left", "lap": lap},
+        {"id": "w", "kind": "window", "outline": {"kind": "circle", "diameter": 20}},
+    ]
+    if grow:
+        steps.insert(1, {"id": "g", "kind": "grow", "margin": grow})
+    return {
+        "name": "bench",
+        "card": {"size": {"name": "large", "width": 200, "height": 200, "envelope": None}},
+        "outlines": {"o": {"name": "o", "path": path_data(region, 5)}},
+        "pieces": [{"steps": steps}],
+    }
+
+
+def bare(region: Region, lap: float, *, all_steps: bool) -> Callable[[], float]:
+    """The same operations without documents, steps and caches; seconds of one run.
+
+    ``all_steps`` false: what a change of the lap makes necessary, mirror and window.
+    """
+    box = region.bounds
+    start = region.transformed(translation(-box.left, -box.head))
+    foot = start.bounds.foot - 3
+    sliced = cut_off(start, axis="y", at=foot, keep="less")
+    disc = Circle(diameter=20).outline({})
+
+    def run() -> float:
+        base = fresh(start) if all_steps else sliced
+        started = time.perf_counter()
+        if all_steps:
+            base = cut_off(base.transformed(translation(0, 0)), axis="y", at=foot, keep="less")
+        at = base.bounds.left + lap / 2
+        half = cut_off(base, axis="x", at=at, keep="more")
+        whole = union(half, half.transformed(mirror_across(axis="x", at=at)))
+        x, y = half.bounds.centre
+        cx, cy = disc.bounds.centre
+        difference(whole, disc.transformed(translation(x - cx, y - cy)))
+        return time.perf_counter() - started
+
+    return run
+
+
+def whole_evaluation(design: Design) -> float:
+    started = time.perf_counter()
+    evaluate(design, OutcomeCache())
+    return time.perf_counter() - started
+
+
+def edits(data: dict[str, Any], laps: list[float]) -> list[float]:
+    """Seconds of each change of the lap on a cache that knows the rest."""
+    cache = OutcomeCache()
+    evaluate(load_design(data), cache)
+    times = []
+    for lap in laps:
+        data["pieces"][0]["steps"][-2]["lap"] = lap
+        design = load_design(data)
+        started = time.perf_counter()
+        evaluate(design, cache)
+        times.append(time.perf_counter() - started)
+    return times
+
+
+def report() -> None:
+    print(f"{'evaluation':44}{'ms':>8}{'bare':>8}{'ratio':>7}{'aim':>7}")
+    for name, shape in (
+        ("figure of 300 cubics", figure_300()),
+        ("20,000-vertex outline", outline_20000()),
+    ):
+        data = document(shape)
+        region = region_from_path(data["outlines"]["o"]["path"])
+        design = load_design(data)
+        whole_evaluation(design)  # reads the outline, which is remembered by its text
+        ours = min(whole_evaluation(design) for _ in range(7))
+        base = min(bare(region, 12, all_steps=True)() for _ in range(7))
+        print(
+            f"{name + ': whole':44}{ours * 1e3:8.1f}{base * 1e3:8.1f}{ours / base:7.2f}{1.5:7.1f}"
+        )
+        laps = [12.1 + 0.1 * k for k in range(7)]
+        ours = min(edits(data, laps))
+        base = min(bare(region, lap, all_steps=False)() for lap in laps)
+        print(
+            f"{name + ': lap changed':44}{ours * 1e3:8.1f}{base * 1e3:8.1f}{ours / base:7.2f}{1.5:7.1f}"
+        )
