@@ -1,0 +1,70 @@
+"""Writes docs/screenshots from the demo data, at 1280 x 800, one picture of each main view."""
+
+from __future__ import annotations
+
+import re
+import tempfile
+from pathlib import Path
+
+from playwright.sync_api import Page, sync_playwright
+
+from demo.chromium import launch
+from demo.running import ROOT, Running
+
+FOLDER = ROOT / "docs" / "screenshots"
+
+
+def take(page: Page, name: str) -> None:
+    page.wait_for_load_state("networkidle")
+    page.wait_for_timeout(1200)
+    page.screenshot(path=FOLDER / f"{name}.png")
+    print(name)
+
+
+def open_design(page: Page, name: str) -> None:
+    page.goto("/")
+    page.get_by_role("button", name=f"Open: {name}").click()
+    page.wait_for_selector("[data-testid=flat-path]")
+
+
+def views(page: Page) -> None:
+    page.goto("/")
+    take(page, "designs")
+    page.goto("/new")
+    take(page, "new-card")
+    page.get_by_role("radio", name=re.compile("A figure")).click()
+    take(page, "figures")
+    open_design(page, "Whale with porthole")
+    page.locator("[data-step]", has_text="Mirror").click()
+    take(page, "bench")
+    page.get_by_role("tab", name=re.compile("Checks")).click()
+    page.locator(".checks li .text").first.click()
+    page.mouse.move(640, 640)
+    take(page, "checks")
+    page.keyboard.press("Escape")
+    page.keyboard.press("/")
+    take(page, "add-step")
+    open_design(page, "Beach hut")
+    take(page, "inches")
+    page.goto("/")
+    page.get_by_role("button", name="Sign out").click()
+    take(page, "sign-in")
+
+
+def main() -> None:
+    FOLDER.mkdir(parents=True, exist_ok=True)
+    for old in FOLDER.glob("*.png"):
+        old.unlink()
+    with (
+        tempfile.TemporaryDirectory() as data,
+        Running(Path(data)) as running,
+        sync_playwright() as playwright,
+    ):
+        browser = launch(playwright)
+        page = browser.new_page(viewport={"width": 1280, "height": 800}, base_url=running.address)
+        views(page)
+        browser.close()
+
+
+if __name__ == "__main__":
+    main()
