@@ -144,7 +144,7 @@ def designs() -> dict[str, Design]:
             [
                 {"kind": "blank"},
                 {"kind": "cut-away", "target": "card", "at": "head", "by": "head", "dy": -30,
-                 "outline": {"kind": "wave-top", "width": 240, "height": 42, "waves": 6}, "turn": 180},
+                 "outline": {"kind": "wave-top", "width": 300, "height": 42, "waves": 6}, "turn": 180},
                 {"kind": "window", "target": "front", "dy": 18,
                  "outline": {"kind": "circle", "diameter": 46}},
                 {"kind": "weld", "target": "front", "at": "centre", "by": "centre", "dy": 18,

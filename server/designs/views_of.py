@@ -22,7 +22,7 @@ from stileblade.folding.picture import half_open
 from stileblade.folding.space import faces_in_space
 from stileblade.geometry.distances import label_point, rings_of, thin
 from stileblade.geometry.pathdata import path_data
-from stileblade.geometry.region import Box
+from stileblade.geometry.region import Box, Region
 from stileblade.units import Unit, format_length
 
 Point = tuple[float, float]
@@ -221,6 +221,27 @@ def view(
     )
 
 
+MOST_ON_SCREEN = 4000
+"""Outlines with more segments are drawn without what is finer than 0.005 mm."""
+
+
+def screen_path(region: Region) -> str:
+    """The outline as the flat view draws it, its curves kept where there are not too many."""
+    if region.nodes <= MOST_ON_SCREEN:
+        return path_data(region, 3)
+    return ring_path(rings_of(thin(region, 0.005)), 3)
+
+
+def ring_path(rings: list[list[Point]], decimals: int) -> str:
+    """Closed polylines as path data."""
+    one = f"%.{decimals}f %.{decimals}f"
+    found = []
+    for ring in rings:
+        numbers = tuple(v for point in ring for v in point)
+        found.append("M" + "L".join([one] * len(ring)) % numbers + "Z")
+    return "".join(found)
+
+
 def folds_of(work: Work) -> list[FoldView]:
     box = work.paper.bounds
     found = []
@@ -258,9 +279,9 @@ def _flat(outcome: Outcome | None, piece: PieceOutcome) -> FlatView:
     changed = before is not None and work is not None and before.paper is not work.paper
     grown = changed and work is not None and before is not None and not work.mirrored
     return FlatView(
-        path=path_data(seen.paper, 3) if seen else "",
+        path=screen_path(seen.paper) if seen else "",
         box=box_of(seen.paper.bounds) if seen else (0, 0, 0, 0),
-        before=path_data(before.paper, 3) if grown and before and before.paper.nodes < 4000 else "",
+        before=screen_path(before.paper) if grown and before else "",
         panels=list(panels_of(seen)) if seen else [],
         folds=folds_of(seen) if seen else [],
         handles=[_handle(h) for h in handles],
@@ -436,7 +457,7 @@ def small_picture(work: Work) -> PictureView:
     """A thinned-out picture of the work, at about a 300th of its size."""
     box = work.paper.bounds
     rings = rings_of(thin(work.paper, max(box.width, box.height) / 300))
-    path = "".join("M" + "L".join(f"{x:.1f} {y:.1f}" for x, y in ring) + "Z" for ring in rings)
+    path = ring_path(rings, 1)
     folds: list[Stroke] = []
     cuts: list[Stroke] = []
     for fold in work.folds:

@@ -47,9 +47,10 @@ def label_point(region: Region, box: Box) -> Point:
     part = shapely.intersection(shapely.make_valid(rough), shapely.box(*box.as_list()))
     polygons = shapely.get_parts(part)
     polygons = polygons[shapely.get_type_id(polygons) == 3]
-    if not len(polygons):
+    areas = shapely.area(polygons)
+    if not (areas > 1.0).any():  # too little paper for a name
         return box.centre
-    largest = polygons[int(np.argmax(shapely.area(polygons)))]
+    largest = polygons[int(np.argmax(areas))]
     x, y = shapely.get_coordinates(shapely.maximum_inscribed_circle(largest, 1.0))[0]
     return float(x), float(y)
 

@@ -28,6 +28,10 @@ class Arc:
 
     def axes(self) -> tuple[float, float, float]:
         """Half axes and the turn of the first in degrees; a turn of 0 for circles."""
+        ru, rv = float(np.hypot(*self.u)), float(np.hypot(*self.v))
+        near = 1e-9 * max(ru, 1.0)
+        if abs(ru - rv) < near and abs(float(self.u @ self.v)) < near * ru:
+            return ru, ru, 0.0
         m = np.stack([self.u, self.v], axis=1)
         w, s, _ = np.linalg.svd(m)
         if s[0] - s[1] < 1e-9 * max(s[0], 1.0):
@@ -43,6 +47,8 @@ class Arc:
     def split(self, largest: float) -> list[Arc]:
         """The same arc in equal parts of at most ``largest`` radians."""
         n = max(1, int(np.ceil(abs(self.t1 - self.t0) / largest - 1e-9)))
+        if n == 1:
+            return [self]
         at = np.linspace(self.t0, self.t1, n + 1)
         ends = self.centre + np.outer(np.cos(at[1:]), self.u) + np.outer(np.sin(at[1:]), self.v)
         ends[-1] = self.end

@@ -67,6 +67,7 @@ def test_from_a_file_of_ones_own_to_cut_files(page: Page, tmp_path: Path) -> Non
     # mirrored to the left; the lap by the keys of its handle
     bench.add("mirror")
     bench.page.get_by_role("radio", name="to the left").locator("..").click()
+    bench.settled()
     handle = page.locator("[data-handle=lap]")
     handle.press("Shift+ArrowRight")
     handle.press("Shift+ArrowRight")

@@ -64,6 +64,22 @@ def test_the_flat_view_shows_the_piece_as_it_was_at_the_step(designer: Api, circ
     assert found["open"] == [218, 110]
 
 
+@pytest.mark.parametrize("lap", [0, 0.1, 219.9, 500])
+def test_what_is_hardly_there_is_shown_all_the_same(
+    designer: Api, circle: Data, lap: float
+) -> None:
+    circle["pieces"][0]["steps"][1]["lap"] = lap
+    found = evaluate(designer, circle, step="m")
+    assert found["flat"]["path"]
+    assert found["readings"]
+
+
+def test_nothing_at_all_is_shown_as_nothing(designer: Api, circle: Data) -> None:
+    circle["pieces"][0]["steps"] = []
+    found = evaluate(designer, circle)
+    assert (found["flat"]["path"], found["space"]["faces"], found["readings"]) == ("", [], [])
+
+
 def test_pictures_that_are_known_are_not_sent_again(designer: Api, circle: Data) -> None:
     first = evaluate(designer, circle)["strip"]
     assert all(s["picture"] for s in first)

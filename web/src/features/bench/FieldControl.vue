@@ -22,7 +22,7 @@ const asArrows = () => props.field.options.length === 4 && props.field.options.e
 </script>
 
 <template>
-  <div class="field" :class="[field.control, { arrows: asArrows() }]">
+  <div class="field" :class="field.control">
     <span v-if="field.control !== 'switch'" class="title" :title="field.description">{{ field.title }}</span>
     <LengthInput
       v-if="field.control === 'length'"
@@ -123,7 +123,7 @@ const asArrows = () => props.field.options.length === 4 && props.field.options.e
 .field :deep(.el-radio-button__inner) {
   padding: 8px 11px;
 }
-.arrows {
+.choice {
   grid-column: span 2;
 }
 .switch {
