@@ -57,7 +57,7 @@ def measure(
     times = []
     for value in values:
         times.append(page.evaluate(script, value))
-        page.wait_for_timeout(120)
+        page.wait_for_timeout(400)
     return times
 
 

@@ -11,10 +11,11 @@ from bench.timing import fresh
 from stileblade.build.cache import OutcomeCache
 from stileblade.build.document import Design, load_design
 from stileblade.build.evaluation import evaluate
+from stileblade.geometry.mirroring import weld_mirrored
 from stileblade.geometry.pathdata import path_data, region_from_path
 from stileblade.geometry.region import Region
-from stileblade.geometry.set_operations import cut_off, difference, union
-from stileblade.geometry.transforms import mirror_across, translation
+from stileblade.geometry.set_operations import cut_off, difference
+from stileblade.geometry.transforms import translation
 from stileblade.outlines.figures.round import Circle
 
 
@@ -54,7 +55,7 @@ def bare(region: Region, lap: float, *, all_steps: bool) -> Callable[[], float]:
             base = cut_off(base.transformed(translation(0, 0)), axis="y", at=foot, keep="less")
         at = base.bounds.left + lap / 2
         half = cut_off(base, axis="x", at=at, keep="more")
-        whole = union(half, half.transformed(mirror_across(axis="x", at=at)))
+        whole = weld_mirrored(half, axis="x", at=at)
         x, y = half.bounds.centre
         cx, cy = disc.bounds.centre
         difference(whole, disc.transformed(translation(x - cx, y - cy)))

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from enum import StrEnum
 from functools import lru_cache
 from typing import Any, Literal
 
@@ -187,14 +188,28 @@ class FoldedPicture(BaseModel):
     shapes: list[ShapeView]
 
 
-class Evaluated(BaseModel):
+class RestView(BaseModel):
+    """All but the flat view: of the finished piece, whatever step is in hand."""
+
     open: tuple[float, float]
     closed: tuple[float, float]
-    flat: FlatView
     space: SpaceView
     readings: list[Reading]
     findings: list[FindingView]
     strip: list[StripView]
+
+
+class Part(StrEnum):
+    """What is asked for: while something is edited, the flat view alone comes first."""
+
+    ALL = "all"
+    FLAT = "flat"
+    REST = "rest"
+
+
+class Evaluated(BaseModel):
+    flat: FlatView | None
+    rest: RestView | None
 
 
 def box_of(box: Box) -> Bounds:
@@ -202,18 +217,28 @@ def box_of(box: Box) -> Bounds:
 
 
 def view(
-    evaluation: Evaluation, piece: PieceOutcome, step: str | None, known: set[str]
+    evaluation: Evaluation,
+    piece: PieceOutcome,
+    step: str | None,
+    known: set[str],
+    part: Part = Part.ALL,
 ) -> Evaluated:
-    """All that the bench shows of a piece with a step in hand (None: the last)."""
+    """What the bench shows of a piece with a step in hand (None: the last)."""
     outcome = piece.outcome_of(step) if step else None
     if outcome is None and piece.outcomes:
         outcome = piece.outcomes[-1]
+    return Evaluated(
+        flat=None if part is Part.REST else _flat(outcome, piece),
+        rest=None if part is Part.FLAT else _rest(evaluation, piece, known),
+    )
+
+
+def _rest(evaluation: Evaluation, piece: PieceOutcome, known: set[str]) -> RestView:
     work = piece.work
     box = work.paper.bounds if work else Box(0.0, 0.0, 0.0, 0.0)
-    return Evaluated(
+    return RestView(
         open=(box.width, box.height),
         closed=fold_flat(work).closed if work else (0.0, 0.0),
-        flat=_flat(outcome, piece),
         space=_space(work, piece.paper),
         readings=_readings(evaluation, piece),
         findings=[_finding(f, evaluation) for f in run_checks(evaluation)],
@@ -221,7 +246,7 @@ def view(
     )
 
 
-MOST_ON_SCREEN = 4000
+MOST_ON_SCREEN = 1500
 """Outlines with more segments are drawn without what is finer than 0.005 mm."""
 
 

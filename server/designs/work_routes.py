@@ -11,7 +11,7 @@ from pydantic import BaseModel, Field
 from server.accounts.people import signed_in
 from server.designs.catalogue import Catalogue, catalogue
 from server.designs.evaluating import evaluated
-from server.designs.views_of import Evaluated, view
+from server.designs.views_of import Evaluated, Part, view
 from stileblade.__main__ import file_name
 from stileblade.build.document import load_design
 from stileblade.build.evaluation import PieceOutcome
@@ -34,6 +34,7 @@ class Evaluate(BaseModel):
     piece: str
     step: str | None = None
     known: list[str] = Field(default_factory=list, max_length=2000)
+    part: Part = Part.ALL
 
 
 class Export(BaseModel):
@@ -51,9 +52,11 @@ def get_catalogue(request: HttpRequest) -> Catalogue:
 @router.post("/evaluate", response=Evaluated)
 def evaluate(request: HttpRequest, wish: Evaluate) -> HttpResponse:
     signed_in(request)
-    evaluation = evaluated(load_design(wish.document))
+    # the flat view shows the piece at the step in hand: what comes after it can wait
+    until = wish.step if wish.part is Part.FLAT else None
+    evaluation = evaluated(load_design(wish.document), until=until)
     piece = _piece(evaluation.pieces, wish.piece)
-    seen = view(evaluation, piece, wish.step, set(wish.known))
+    seen = view(evaluation, piece, wish.step, set(wish.known), wish.part)
     # written here: the framework would check each of its numbers a second time
     return HttpResponse(seen.model_dump_json(), content_type="application/json")
 

@@ -104,14 +104,23 @@ def _reads(step: Step, design: Design) -> str:
     return "\n".join(found)
 
 
-def evaluate(design: Design, cache: OutcomeCache | None = None) -> Evaluation:
-    """All pieces of the design with the outcome of each of their steps."""
+def evaluate(
+    design: Design, cache: OutcomeCache | None = None, *, until: str | None = None
+) -> Evaluation:
+    """All pieces of the design with the outcome of each of their steps.
+
+    With ``until``, a piece that has a step of that key is only followed up to it.
+    """
     cache = cache or OutcomeCache()
     shelf = DrawnShelf(design.outlines)
-    return Evaluation(design, tuple(_piece(design, piece, shelf, cache) for piece in design.pieces))
+    return Evaluation(
+        design, tuple(_piece(design, piece, shelf, cache, until) for piece in design.pieces)
+    )
 
 
-def _piece(design: Design, piece: Piece, shelf: DrawnShelf, cache: OutcomeCache) -> PieceOutcome:
+def _piece(
+    design: Design, piece: Piece, shelf: DrawnShelf, cache: OutcomeCache, until: str | None
+) -> PieceOutcome:
     setting = design.setting_for(piece, shelf)
     work: Work | None = None
     key = ""
@@ -131,6 +140,8 @@ def _piece(design: Design, piece: Piece, shelf: DrawnShelf, cache: OutcomeCache)
                 work = kept
         outcomes.append(Outcome(step, step_key, before, work, problem))
         key = step_key
+        if step.id == until:
+            break
     return PieceOutcome(piece, setting.paper, setting, tuple(outcomes))
 
 

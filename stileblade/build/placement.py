@@ -10,6 +10,7 @@ from stileblade.fields import angle, offset, special
 from stileblade.geometry.region import Box, Region
 from stileblade.geometry.transforms import rotation, translation
 from stileblade.outlines.catalogue import AnyFigure, figure_field
+from stileblade.outlines.figure import outline_of
 from stileblade.outlines.figures.round import Circle
 
 
@@ -55,7 +56,7 @@ class PlacedStep(Step):
 
     def placed(self, work: Work, setting: Setting) -> Region:
         """The figure where the values put it."""
-        region = self.outline.outline(setting.shelf)
+        region = outline_of(self.outline, setting.shelf)
         region = region.transformed(rotation(self.turn, about=region.bounds.centre))
         x0, y0 = self.by.of(region.bounds)
         x1, y1 = self.at.of(work.box_of(self.target))

@@ -167,25 +167,29 @@ def _evaluate(kind: NDArray[np.int8], coef: Floats, t: Floats) -> Floats:
     q = coef.reshape(-1, 4, 2)
     m = kind == Kind.LINE
     if m.any():
-        out[m] = q[m, 0] + (q[m, 1] - q[m, 0]) * t[m, None]
+        c = q[m]
+        out[m] = c[:, 0] + (c[:, 1] - c[:, 0]) * t[m, None]
     m = kind == Kind.QUAD
     if m.any():
+        c = q[m]
         s = t[m, None]
         r = 1 - s
-        out[m] = r * r * q[m, 0] + 2 * r * s * q[m, 1] + s * s * q[m, 2]
+        out[m] = r * r * c[:, 0] + 2 * r * s * c[:, 1] + s * s * c[:, 2]
     m = kind == Kind.CUBIC
     if m.any():
+        c = q[m]
         s = t[m, None]
         r = 1 - s
         out[m] = (
-            r * r * r * q[m, 0]
-            + 3 * r * r * s * q[m, 1]
-            + 3 * r * s * s * q[m, 2]
-            + s * s * s * q[m, 3]
+            r * r * r * c[:, 0]
+            + 3 * r * r * s * c[:, 1]
+            + 3 * r * s * s * c[:, 2]
+            + s * s * s * c[:, 3]
         )
     m = kind == Kind.ARC
     if m.any():
-        out[m] = q[m, 0] + q[m, 1] * np.cos(t[m, None]) + q[m, 2] * np.sin(t[m, None])
+        c = q[m]
+        out[m] = c[:, 0] + c[:, 1] * np.cos(t[m, None]) + c[:, 2] * np.sin(t[m, None])
     return out
 
 
@@ -196,23 +200,27 @@ def _differentiate(kind: NDArray[np.int8], coef: Floats, t: Floats) -> Floats:
     q = coef.reshape(-1, 4, 2)
     m = kind == Kind.LINE
     if m.any():
-        out[m] = q[m, 1] - q[m, 0]
+        c = q[m]
+        out[m] = c[:, 1] - c[:, 0]
     m = kind == Kind.QUAD
     if m.any():
+        c = q[m]
         s = t[m, None]
-        out[m] = 2 * ((1 - s) * (q[m, 1] - q[m, 0]) + s * (q[m, 2] - q[m, 1]))
+        out[m] = 2 * ((1 - s) * (c[:, 1] - c[:, 0]) + s * (c[:, 2] - c[:, 1]))
     m = kind == Kind.CUBIC
     if m.any():
+        c = q[m]
         s = t[m, None]
         r = 1 - s
         out[m] = 3 * (
-            r * r * (q[m, 1] - q[m, 0])
-            + 2 * r * s * (q[m, 2] - q[m, 1])
-            + s * s * (q[m, 3] - q[m, 2])
+            r * r * (c[:, 1] - c[:, 0])
+            + 2 * r * s * (c[:, 2] - c[:, 1])
+            + s * s * (c[:, 3] - c[:, 2])
         )
     m = kind == Kind.ARC
     if m.any():
-        out[m] = q[m, 2] * np.cos(t[m, None]) - q[m, 1] * np.sin(t[m, None])
+        c = q[m]
+        out[m] = c[:, 2] * np.cos(t[m, None]) - c[:, 1] * np.sin(t[m, None])
     return out
 
 
@@ -221,16 +229,19 @@ def _differentiate_twice(kind: NDArray[np.int8], coef: Floats, t: Floats) -> Flo
     q = coef.reshape(-1, 4, 2)
     m = kind == Kind.QUAD
     if m.any():
-        out[m] = 2 * (q[m, 0] - 2 * q[m, 1] + q[m, 2])
+        c = q[m]
+        out[m] = 2 * (c[:, 0] - 2 * c[:, 1] + c[:, 2])
     m = kind == Kind.CUBIC
     if m.any():
+        c = q[m]
         s = t[m, None]
         out[m] = 6 * (
-            (1 - s) * (q[m, 0] - 2 * q[m, 1] + q[m, 2]) + s * (q[m, 1] - 2 * q[m, 2] + q[m, 3])
+            (1 - s) * (c[:, 0] - 2 * c[:, 1] + c[:, 2]) + s * (c[:, 1] - 2 * c[:, 2] + c[:, 3])
         )
     m = kind == Kind.ARC
     if m.any():
-        out[m] = -q[m, 1] * np.cos(t[m, None]) - q[m, 2] * np.sin(t[m, None])
+        c = q[m]
+        out[m] = -c[:, 1] * np.cos(t[m, None]) - c[:, 2] * np.sin(t[m, None])
     return out
 
 

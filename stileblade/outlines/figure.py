@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
+from functools import lru_cache
 from typing import ClassVar
 
 from stileblade.errors import StepError
@@ -36,6 +37,16 @@ class Figure(Values):
     def reads(self) -> tuple[str, ...]:
         """Names of the drawn outlines it needs."""
         return ()
+
+
+@lru_cache(maxsize=256)
+def _outline_of(figure: Figure) -> Region:
+    return figure.outline({})
+
+
+def outline_of(figure: Figure, shelf: Mapping[str, Region]) -> Region:
+    """The figure's outline, remembered by its values where those are all that it reads."""
+    return figure.outline(shelf) if figure.reads() else _outline_of(figure)
 
 
 def register_figure(cls: type[Figure]) -> type[Figure]:

@@ -31,7 +31,7 @@ def circle() -> Data:
 def evaluate(api: Api, document: Data, **more: Any) -> Data:
     status, found = api("POST", "/evaluate", {"document": document, "piece": "base", **more})
     assert status == 200, found
-    return dict(found)
+    return {**(found["rest"] or {}), "flat": found["flat"]}
 
 
 def test_an_evaluation_has_all_that_the_bench_shows(designer: Api, circle: Data) -> None:
@@ -78,6 +78,15 @@ def test_nothing_at_all_is_shown_as_nothing(designer: Api, circle: Data) -> None
     circle["pieces"][0]["steps"] = []
     found = evaluate(designer, circle)
     assert (found["flat"]["path"], found["space"]["faces"], found["readings"]) == ("", [], [])
+
+
+def test_the_flat_view_comes_alone_and_the_rest_without_it(designer: Api, circle: Data) -> None:
+    flat = evaluate(designer, circle, part="flat")
+    rest = evaluate(designer, circle, part="rest")
+    assert set(flat) == {"flat"}
+    assert rest.pop("flat") is None
+    both = evaluate(designer, circle)
+    assert both == {**rest, **flat}
 
 
 def test_pictures_that_are_known_are_not_sent_again(designer: Api, circle: Data) -> None:

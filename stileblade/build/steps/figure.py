@@ -8,6 +8,7 @@ from stileblade.build.step import Caption, Setting, Stage, Step, register_step
 from stileblade.build.work import Work
 from stileblade.geometry.transforms import translation
 from stileblade.outlines.catalogue import AnyFigure, figure_field
+from stileblade.outlines.figure import outline_of
 from stileblade.outlines.figures.round import Circle
 
 
@@ -25,7 +26,7 @@ class StartFigure(Step):
     )
 
     def apply(self, work: Work | None, setting: Setting) -> Work:
-        region = self.outline.outline(setting.shelf)
+        region = outline_of(self.outline, setting.shelf)
         box = region.bounds
         region = region.transformed(translation(-box.left, -box.head))
         return Work(region, reference=region.bounds)

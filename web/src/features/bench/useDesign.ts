@@ -122,7 +122,7 @@ export function useDesign(id: number) {
     state.value = 'waiting'
     clearTimeout(timer)
     timer = setTimeout(save, delay)
-    writeDraft()
+    setTimeout(writeDraft) // not before the edit's own picture is on its way
   }
 
   async function save() {
@@ -196,6 +196,7 @@ export function useDesign(id: number) {
 
   function leave() {
     clearTimeout(timer)
+    if (state.value !== 'saved') writeDraft()
     if (state.value === 'waiting' && document.value !== saved) void save()
   }
   const onHide = () => {

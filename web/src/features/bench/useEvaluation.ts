@@ -1,6 +1,7 @@
 /**
  * What the server computes of the document: one request at a time, always of the newest state,
- * so that a drag gets outcomes as fast as they can be made and none is waited for twice.
+ * so that a drag gets outcomes as fast as they can be made and none is waited for twice. The
+ * flat view comes first; the rest follows when nothing newer is waiting.
  */
 import { ref, shallowRef, watch, type Ref } from 'vue'
 import { answer, client, type Schemas } from '@/shared/api/client'
@@ -8,6 +9,7 @@ import type { DesignData } from '@/shared/api/document'
 import { ApiError } from '@/shared/api/errors'
 
 export type Picture = NonNullable<Schemas['StripView']['picture']>
+export type Outcome = Schemas['RestView'] & { flat: Schemas['FlatView'] }
 const MOST_PICTURES = 600
 
 export function useEvaluation(
@@ -15,11 +17,41 @@ export function useEvaluation(
   piece: Ref<string>,
   step: Ref<string | null>,
 ) {
-  const outcome = shallowRef<Schemas['Evaluated'] | null>(null)
+  const outcome = shallowRef<Outcome | null>(null)
   const pictures = new Map<string, Picture>()
   const trouble = ref('')
   const busy = ref(false)
   let stale = false
+
+  async function ask(sent: DesignData, part: 'all' | 'flat' | 'rest') {
+    const body = {
+      document: sent as unknown as Record<string, unknown>,
+      piece: piece.value,
+      step: step.value,
+      known: part === 'flat' ? [] : [...pictures.keys()],
+      part,
+    }
+    return (await answer(client.POST('/api/evaluate', { body }))) as Schemas['Evaluated']
+  }
+
+  function keepPictures(strip: readonly Schemas['StripView'][]) {
+    for (const s of strip) if (s.picture) pictures.set(s.key, s.picture)
+    for (const key of [...pictures.keys()].slice(0, Math.max(0, pictures.size - MOST_PICTURES))) {
+      if (!strip.some((s) => s.key === key)) pictures.delete(key)
+    }
+  }
+
+  /** One document computed; the rest of it is left out where a newer one is waiting. */
+  async function compute(sent: DesignData): Promise<void> {
+    const before = outcome.value
+    const first = await ask(sent, before ? 'flat' : 'all')
+    if (before && first.flat) outcome.value = { ...before, flat: first.flat }
+    const rest = first.rest ?? (stale ? null : (await ask(sent, 'rest')).rest)
+    const flat = first.flat
+    if (!rest || !flat) return
+    keepPictures(rest.strip)
+    outcome.value = { ...rest, flat }
+  }
 
   async function run() {
     if (busy.value) {
@@ -32,23 +64,8 @@ export function useEvaluation(
       const sent = document.value
       if (!sent) break
       try {
-        const got = (await answer(
-          client.POST('/api/evaluate', {
-            body: {
-              document: sent as unknown as Record<string, unknown>,
-              piece: piece.value,
-              step: step.value,
-              known: [...pictures.keys()],
-            },
-          }),
-        )) as Schemas['Evaluated']
-        for (const s of got.strip) if (s.picture) pictures.set(s.key, s.picture)
-        for (const key of [...pictures.keys()].slice(0, Math.max(0, pictures.size - MOST_PICTURES))) {
-          if (!got.strip.some((s) => s.key === key)) pictures.delete(key)
-        }
-        outcome.value = got
+        await compute(sent)
         trouble.value = ''
-        performance.mark('stileblade-outcome')
       } catch (error) {
         if (!(error instanceof ApiError)) throw error
         trouble.value = error.text
