@@ -7,7 +7,8 @@ from typing import Any
 
 from pydantic import BaseModel
 
-from server.designs.views_of import PictureView, small_picture
+from server.designs.shown import PictureView
+from server.designs.views_of import small_picture
 from stileblade.build.document import Card, Design, Piece
 from stileblade.build.evaluation import evaluate
 from stileblade.build.step import STEPS, Stage, Step

@@ -8,7 +8,8 @@ from pydantic import BaseModel
 
 from server.designs.evaluating import evaluated
 from server.designs.models import Design
-from server.designs.views_of import FoldedPicture, folded_picture
+from server.designs.shown import FoldedPicture
+from server.designs.views_of import folded_picture
 from stileblade.build.document import read_design
 from stileblade.checks.check import Severity, run_checks
 from stileblade.errors import StilebladeError

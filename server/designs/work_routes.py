@@ -11,7 +11,8 @@ from pydantic import BaseModel, Field
 from server.accounts.people import signed_in
 from server.designs.catalogue import Catalogue, catalogue
 from server.designs.evaluating import evaluated
-from server.designs.views_of import Evaluated, Part, view
+from server.designs.shown import Evaluated, Part
+from server.designs.views_of import view
 from stileblade.__main__ import file_name
 from stileblade.build.document import load_design
 from stileblade.build.evaluation import PieceOutcome

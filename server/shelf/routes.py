@@ -10,7 +10,7 @@ from ninja.files import UploadedFile
 from pydantic import BaseModel
 
 from server.accounts.people import signed_in
-from server.designs.views_of import PictureView
+from server.designs.shown import PictureView
 from server.shelf import actions
 from server.shelf.models import Outline, OwnSize, StockPaper
 from stileblade.build.document import DrawnOutline

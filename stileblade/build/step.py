@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from abc import ABC, abstractmethod
 from collections.abc import Mapping
 from dataclasses import dataclass
 from enum import StrEnum
@@ -83,7 +84,7 @@ class Caption:
     unit: str = "mm"
 
 
-class Step(Values):
+class Step(Values, ABC):
     """One operation of a piece's making.
 
     ``apply`` takes the work so far (None for the first step) and returns the new; it raises
@@ -101,8 +102,9 @@ class Step(Values):
     id: str = Field("", title="Key", description="The step's key within its piece.", max_length=40)
     on: bool = Field(True, title="On", description="Steps switched off are passed over.")
 
+    @abstractmethod
     def apply(self, work: Work | None, setting: Setting) -> Work:
-        raise NotImplementedError
+        """The work after the step."""
 
     def caption(self) -> Caption:
         return Caption()
@@ -121,9 +123,9 @@ class Step(Values):
         return found
 
     @classmethod
+    @abstractmethod
     def sample(cls) -> list[Step]:
         """Steps that end with one of this kind: the picture in the search is made of them."""
-        raise NotImplementedError
 
     def needs(self, work: Work | None) -> Work:
         """The work, or an error where there is none yet."""

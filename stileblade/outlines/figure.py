@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from abc import ABC, abstractmethod
 from collections.abc import Mapping
 from functools import lru_cache
 from typing import ClassVar
@@ -17,7 +18,7 @@ from stileblade.registry import Registry
 FIGURES: Registry[type[Figure]] = Registry("figure")
 
 
-class Figure(Values):
+class Figure(Values, ABC):
     """An outline by its values. ``kind`` names it in documents.
 
     ``outline`` returns the region wherever it is convenient; who uses it places it by its box.
@@ -27,12 +28,12 @@ class Figure(Values):
     words: ClassVar[str] = ""
     """Further words under which it is found."""
 
+    @abstractmethod
     def outline(self, shelf: Mapping[str, Region]) -> Region:
         """The figure's region in mm. ``shelf`` holds the document's drawn outlines by name.
 
         Raises StepError where the values do not make an outline.
         """
-        raise NotImplementedError
 
     def reads(self) -> tuple[str, ...]:
         """Names of the drawn outlines it needs."""

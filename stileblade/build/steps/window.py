@@ -45,7 +45,7 @@ class Window(PlacedStep):
         return work.with_paper(paper, windows=(*work.windows, opened))
 
     def _must_fit(self, box: Box, panel: Box) -> None:
-        if box.width > panel.width or box.height > panel.height:
+        if box.width > panel.width + 1e-9 or box.height > panel.height + 1e-9:
             share = 0.8 * min(panel.width / box.width, panel.height / box.height)
             raise StepError(
                 "The window of {} x {} is larger than the panel of {} x {}.",

@@ -130,6 +130,7 @@ export function useDesign(id: number) {
     if (!sending || state.value === 'saving') return
     if (previewFrom) return schedule(PAUSE)
     state.value = 'saving'
+    const unanswered = inFlight
     inFlight = sending
     writeDraft()
     try {
@@ -153,7 +154,10 @@ export function useDesign(id: number) {
     } catch (error) {
       if (!(error instanceof ApiError)) throw error
       trouble.value = error.text
-      if (error.status === 409) {
+      if (error.status === 409 && (await adopt(unanswered))) {
+        state.value = 'waiting'
+        schedule(0)
+      } else if (error.status === 409) {
         state.value = 'conflict'
         conflict.value = { revision: Number(error.more.revision), kept: Number(error.more.kept) }
       } else {
@@ -162,6 +166,16 @@ export function useDesign(id: number) {
         if (lost) timer = setTimeout(save, RETRY)
       }
     }
+  }
+
+  /** A newer revision that is our own, saved without an answer, is no conflict: go on from it. */
+  async function adopt(unanswered: DesignData | null): Promise<boolean> {
+    if (!unanswered) return false
+    const call = client.GET('/api/designs/{number}', { params: { path: { number: id } } })
+    const found = await answer(call).catch(() => null)
+    if (!found || !isSame(found.document, unanswered)) return false
+    revision = found.revision
+    return true
   }
 
   /** After a conflict: go on with what is here (the other version stays among the revisions), */

@@ -1,0 +1,193 @@
+"""The forms in which the browser is shown an evaluation. Lengths in mm, y downwards."""
+
+from __future__ import annotations
+
+from enum import StrEnum
+from typing import Any, Literal
+
+from pydantic import BaseModel
+
+Point = tuple[float, float]
+Bounds = tuple[float, float, float, float]
+Stroke = tuple[float, float, float, float]
+
+
+class PanelView(BaseModel):
+    """label is a place well inside the panel's paper, for its name."""
+
+    name: str
+    box: Bounds
+    label: Point
+
+
+class FoldView(BaseModel):
+    """from_left and from_right are from the piece's head and foot where the fold is level."""
+
+    name: str
+    axis: Literal["x", "y"]
+    at: float
+    made: str
+    direction: str
+    hinge: float
+    spans: list[Stroke]
+    from_left: float
+    from_right: float
+    from_centre: float
+
+
+class HandleView(BaseModel):
+    shape: Literal["line", "box"]
+    field: str
+    value: float
+    axis: str
+    at: float
+    origin: float
+    factor: float
+    least: float | None
+    field_y: str
+    value_y: float
+    box: Bounds
+    outline: str
+    word: str
+
+
+class Guide(BaseModel):
+    axis: Literal["x", "y"]
+    at: float
+    word: str
+
+
+class FlatView(BaseModel):
+    """The piece after the step in hand; ``before`` is what it was given, if different."""
+
+    path: str
+    box: Bounds
+    before: str
+    panels: list[PanelView]
+    folds: list[FoldView]
+    handles: list[HandleView]
+    guides: list[Guide]
+    targets: list[str]
+    fold_names: list[str]
+
+
+class HingeView(BaseModel):
+    axis: Literal["x", "y"]
+    at: float
+    direction: str
+
+
+class FaceView(BaseModel):
+    panel: str
+    rings: list[list[Point]]
+    parent: int | None
+    hinge: HingeView | None
+
+
+class SpaceView(BaseModel):
+    faces: list[FaceView]
+    outside: str
+    inside: str
+    thickness: float
+
+
+class Reading(BaseModel):
+    """One line of the readings: values with their unit ("mm", "g", "mm2", "count")."""
+
+    name: str
+    values: list[float]
+    unit: str
+    note: str = ""
+
+
+class Change(BaseModel):
+    """A change to the document: values set on a step, or a step put in before another."""
+
+    op: Literal["set", "add"]
+    piece: str
+    step: str
+    values: dict[str, Any]
+
+
+class MendView(BaseModel):
+    title: str
+    changes: list[Change]
+
+
+class FindingView(BaseModel):
+    code: str
+    severity: Literal["error", "warning", "note"]
+    message: str
+    hint: str
+    piece: str
+    step: str
+    value: float | None
+    lines: list[Stroke]
+    outlines: list[str]
+    mends: list[MendView]
+
+
+class CaptionView(BaseModel):
+    text: str
+    value: float | None
+    unit: str
+
+
+class PictureView(BaseModel):
+    """folds are scored ones; perforated are the cuts of the others."""
+
+    path: str
+    box: Bounds
+    folds: list[Stroke]
+    perforated: list[Stroke]
+
+
+class ProblemView(BaseModel):
+    message: str
+    hint: str
+    field: str
+
+
+class StripView(BaseModel):
+    """A step in the build strip; its picture only where the browser does not have it yet."""
+
+    step: str
+    key: str
+    caption: CaptionView
+    problem: ProblemView | None
+    picture: PictureView | None
+
+
+class ShapeView(BaseModel):
+    path: str
+    fill: str
+    side: str
+
+
+class FoldedPicture(BaseModel):
+    box: Bounds
+    shapes: list[ShapeView]
+
+
+class RestView(BaseModel):
+    """All but the flat view: of the finished piece, whatever step is in hand."""
+
+    open: tuple[float, float]
+    closed: tuple[float, float]
+    space: SpaceView
+    readings: list[Reading]
+    findings: list[FindingView]
+    strip: list[StripView]
+
+
+class Part(StrEnum):
+    """What is asked for: while something is edited, the flat view alone comes first."""
+
+    ALL = "all"
+    FLAT = "flat"
+    REST = "rest"
+
+
+class Evaluated(BaseModel):
+    flat: FlatView | None
+    rest: RestView | None
