@@ -7,7 +7,7 @@ UV := .venv/bin/uv
 export PYTHONPATH := $(CURDIR)
 export DJANGO_SETTINGS_MODULE := server.config.settings
 
-.PHONY: help setup setup-dev build demo test test-core test-server test-web e2e bench lint types schema screenshots demo-designs requirements
+.PHONY: help setup setup-dev build demo serve account test test-core test-server test-web e2e bench lint types schema screenshots demo-designs requirements
 
 help:  ## this list
 	@grep -hE '^[a-z0-9-]+:.*## ' $(MAKEFILE_LIST) | sed 's/:.*## /\t/' | expand -t 16
@@ -53,6 +53,13 @@ build: setup web/dist/index.html  ## the front end
 
 demo: build  ## set up and start with demo data (PORT=8123 DATA=var)
 	@STILEBLADE_DEMO=1 STILEBLADE_DATA="$(DATA)" exec $(PY) manage.py serve --port $(PORT)
+
+serve: build  ## start without the demo: people sign in (PORT=8123 DATA=var)
+	@STILEBLADE_DATA="$(DATA)" exec $(PY) manage.py serve --port $(PORT)
+
+account: setup  ## make an account for `make serve` (DATA=var)
+	STILEBLADE_DATA="$(DATA)" $(PY) manage.py migrate --verbosity 0
+	STILEBLADE_DATA="$(DATA)" $(PY) manage.py createsuperuser --email ""
 
 test-core: setup-dev  ## the core and the server, without a browser
 	$(PY) -m pytest -q tests --ignore=tests/e2e
