@@ -108,7 +108,18 @@ def test_the_card_size_carries_through(page: Page) -> None:
     expect(page.locator(".folds .text")).to_have_text("fold  148 left · 148 right · 0 centre")
     page.get_by_role("radio", name="Brick").click()
     expect(page.get_by_test_id("flat-path")).to_have_attribute("fill", "#c46f4e")
+    page.get_by_label("Name of the paper").fill("Old brick")
+    page.get_by_label("Name of the paper").press("Enter")
+    page.get_by_label("Weight in g/m²").fill("312")
+    page.get_by_label("Weight in g/m²").press("Enter")
+    expect(page.locator(".paper.soft")).to_have_text("Old brick, 312 g/m²")
+    page.get_by_label("Name of the design").fill("Fire station")
+    page.get_by_label("Name of the design").press("Enter")
     bench.settled()
+    page.reload()
+    bench.opened()
+    expect(page.get_by_label("Name of the design")).to_have_value("Fire station")
+    expect(page.locator(".paper.soft")).to_have_text("Old brick, 312 g/m²")
 
 
 def test_own_measures_and_a_typed_envelope(page: Page) -> None:

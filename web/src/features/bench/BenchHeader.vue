@@ -3,6 +3,7 @@ import { computed } from 'vue'
 import { RouterLink } from 'vue-router'
 import type { DesignData, Unit } from '@/shared/api/document'
 import BrandMark from '@/shared/components/BrandMark.vue'
+import TextField from '@/shared/components/TextField.vue'
 import { formatMeasures } from '@/shared/units/figures'
 import type { SaveState } from './useDesign'
 
@@ -55,12 +56,13 @@ const card = computed(() => {
 <template>
   <header class="bar">
     <RouterLink to="/" class="home" title="Back to the designs"><BrandMark /></RouterLink>
-    <ElInput
+    <TextField
       :model-value="document.name"
       class="name"
-      aria-label="Name of the design"
-      maxlength="120"
-      @change="(v: string) => emit('rename', v)"
+      label="Name of the design"
+      :maxlength="120"
+      :title="document.name"
+      @update:model-value="(v) => emit('rename', v)"
     />
     <span class="card" :title="card">
       <span class="what">{{ card }}</span>

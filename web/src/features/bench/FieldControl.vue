@@ -4,7 +4,8 @@ import type { Unit } from '@/shared/api/document'
 import LengthInput from '@/shared/components/LengthInput.vue'
 import type { Field } from '@/shared/schemaForm'
 import AnchorGrid from './AnchorGrid.vue'
-import NumberInput from './NumberInput.vue'
+import NumberInput from '@/shared/components/NumberInput.vue'
+import TextField from '@/shared/components/TextField.vue'
 
 const props = defineProps<{
   field: Field
@@ -100,7 +101,7 @@ const asArrows = () => props.field.options.length === 4 && props.field.options.e
       <ElOption value="" label="all folds" />
       <ElOption v-for="f in folds" :key="f" :value="f" :label="f" />
     </ElSelect>
-    <ElInput v-else :model-value="String(value ?? '')" :aria-label="field.title" @change="(v: string) => emit('change', v)" />
+    <TextField v-else :model-value="String(value ?? '')" :label="field.title" @update:model-value="(v) => emit('change', v)" />
     <p v-if="trouble && !['length', 'angle', 'area', 'count', 'share'].includes(field.control)" class="message" role="alert">
       {{ trouble }}
     </p>

@@ -3,6 +3,8 @@
 import { computed } from 'vue'
 import type { Paper, Unit } from '@/shared/api/document'
 import LengthInput from '@/shared/components/LengthInput.vue'
+import NumberInput from '@/shared/components/NumberInput.vue'
+import TextField from '@/shared/components/TextField.vue'
 import { tell, tellError } from '@/shared/messages'
 import { useShelf } from '@/shared/shelf'
 
@@ -47,7 +49,7 @@ async function keep() {
       </button>
     </div>
     <div v-if="paper" class="values">
-      <label class="wide"><span>Name</span><ElInput :model-value="paper.name" maxlength="60" @change="(v: string) => set({ name: v || 'Paper' })" /></label>
+      <label class="wide"><span>Name</span><TextField :model-value="paper.name" label="Name of the paper" :maxlength="60" @update:model-value="(v) => set({ name: v.trim() || 'Paper' })" /></label>
       <label class="narrow"><span>Outside</span><input type="color" :value="paper.outside" @change="set({ outside: ($event.target as HTMLInputElement).value })" /></label>
       <label class="narrow"><span>Inside</span><input type="color" :value="paper.inside" @change="set({ inside: ($event.target as HTMLInputElement).value })" /></label>
       <label class="wide">
@@ -56,7 +58,7 @@ async function keep() {
       </label>
       <label>
         <span>g/m²</span>
-        <ElInput :model-value="String(paper.weight)" inputmode="numeric" aria-label="Weight in g/m²" @change="(v: string) => Number(v) >= 20 && Number(v) <= 3000 && set({ weight: Number(v) })" />
+        <NumberInput :model-value="paper.weight" :whole="false" suffix="" label="Weight in g/m²" :min="20" :max="3000" @update:model-value="(weight) => set({ weight })" />
       </label>
       <label class="two">
         <span>Grain</span>

@@ -199,8 +199,8 @@ svg {
 }
 .zoom {
   position: absolute;
-  left: 34px;
-  bottom: 10px;
+  right: 10px;
+  top: 32px;
   display: flex;
   border: 1px solid var(--border-strong);
   border-radius: var(--radius);
