@@ -31,10 +31,6 @@ def shell_of(region: Region) -> shapely.Geometry:
     return shapely.multilinestrings(shapely.get_exterior_ring(parts))
 
 
-def ring_of(contour: Contour) -> shapely.Geometry:
-    return shapely.boundary(contour.as_region().polygons)
-
-
 def is_inside(contour: Contour, region: Region) -> bool:
     """Whether a contour lies within a region, edges included, up to a hundredth of a mm."""
     covered = shapely.buffer(region.polygons, 0.01)
@@ -53,10 +49,6 @@ def label_point(region: Region, box: Box) -> Point:
     largest = polygons[int(np.argmax(areas))]
     x, y = shapely.get_coordinates(shapely.maximum_inscribed_circle(largest, 1.0))[0]
     return float(x), float(y)
-
-
-def covers_point(region: Region, point: Point) -> bool:
-    return bool(shapely.intersects_xy(region.polygons, *point))
 
 
 def thin(region: Region, tolerance: float, *, most: int | None = None) -> shapely.Geometry:

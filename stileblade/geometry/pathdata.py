@@ -12,7 +12,7 @@ import numpy as np
 from stileblade.errors import ReadingError
 from stileblade.geometry.drawing import Drawing
 from stileblade.geometry.fill import FillRule, fill
-from stileblade.geometry.pens import Arc, draw, draw_contour
+from stileblade.geometry.pens import Arc, draw
 from stileblade.geometry.region import Region
 from stileblade.geometry.segments import Floats, Segments, concatenate, lines
 
@@ -205,10 +205,4 @@ def path_data(region: Region, decimals: int | None = 4) -> str:
     """The region as path data: shells clockwise as seen, openings against them."""
     pen = PathPen(decimals)
     draw(region, pen)
-    return pen.text
-
-
-def contour_path(segments: Segments, decimals: int | None = 4) -> str:
-    pen = PathPen(decimals)
-    draw_contour(segments, pen)
     return pen.text

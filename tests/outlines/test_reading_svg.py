@@ -157,6 +157,11 @@ def test_hostile_files_are_refused_in_bounded_time(name: str) -> None:
     assert "root:" not in str(caught.value)
 
 
+def test_style_sheets_are_said_to_be_left_out() -> None:
+    found = read('<defs><style>.a{fill:none}</style></defs><rect class="a" width="3" height="3"/>')
+    assert found.remarks == ["Left out: style sheets, so fills may be others than drawn (1)."]
+
+
 def test_scripts_and_handlers_never_come_out() -> None:
     answer = read_bounded(
         f'<svg {MM} onload="alert(1)"><script>alert(2)</script>'

@@ -156,6 +156,9 @@ class _Walk:
         matrix, w, h = svg.view_transform(self.root, self.width, self.height)
         matrix = after(scaling(svg.PX, svg.PX), matrix)
         self.children(self.root, matrix, self.style(self.root, _Style()), w, h, 0, ())
+        sheets = sum(1 for _ in self.root.iter(f"{{{_SVG}}}style"))
+        if sheets:
+            self.left_out["style sheets, so fills may be others than drawn"] = sheets
         for what, count in sorted(self.left_out.items()):
             self.found.remarks.append(f"Left out: {what} ({count}).")
         if not self.found.outlines:

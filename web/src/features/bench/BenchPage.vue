@@ -256,7 +256,6 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key))
         :unit="unit"
         :colour="colour"
         :marked="marked"
-        :design="id"
         @preview="previewValues"
         @commit="setValues"
       />

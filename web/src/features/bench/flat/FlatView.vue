@@ -15,7 +15,6 @@ const props = defineProps<{
   unit: Unit
   colour: string
   marked: Schemas['FindingView'] | null
-  design: number
 }>()
 const emit = defineEmits<{
   preview: [values: Record<string, number>]
