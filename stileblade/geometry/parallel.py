@@ -150,7 +150,8 @@ class OffsetCurves:
         turn = a[:, 0] * b[:, 1] - a[:, 1] * b[:, 0]
         along = (a * b).sum(axis=1)
         corner = (np.abs(turn) > 1e-4) | (along < 0)
-        return corner & ((turn > 0) == (self.distance > 0))
+        back = along < 1e-12 - 1  # straight back, as at the end of a stroke
+        return corner & (((turn > 0) == (self.distance > 0)) | (back & (self.distance > 0)))
 
 
 def as_segments(
