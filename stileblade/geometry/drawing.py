@@ -17,8 +17,11 @@ class Drawing:
     def __init__(self) -> None:
         self.contours: list[Segments] = []
         self.open: list[Segments] = []
+        self.dots: list[tuple[float, float]] = []
+        """Contours that were begun and went nowhere: a stroke may paint them."""
         self.x = self.y = 0.0
         self._first = (0.0, 0.0)
+        self._still = False
         self._reset()
 
     def _reset(self) -> None:
@@ -38,10 +41,13 @@ class Drawing:
         self.finish()
         self.x, self.y = x, y
         self._first = (x, y)
+        self._still = False
 
     def line(self, x: float, y: float) -> None:
         if x != self.x or y != self.y:
             self._add(0, (self.x, self.y, x, y, 0.0, 0.0, 0.0, 0.0), x, y)
+        else:
+            self._still = True
 
     def quad(self, cx: float, cy: float, x: float, y: float) -> None:
         self._add(1, (self.x, self.y, cx, cy, x, y, 0.0, 0.0), x, y)
@@ -98,6 +104,9 @@ class Drawing:
                     ends[:, 2:],
                 )
             )
+        elif self._still:
+            self.dots.append(self._first)
+        self._still = False
         self._reset()
 
 

@@ -30,8 +30,6 @@ FARTHEST = 1e7
 
 class _Reader:
     def __init__(self, text: str) -> None:
-        if "_" in text:
-            raise ReadingError("Path data: '_' is not understood.")
         self.text = text
         self.drawing = Drawing()
         self.handle: tuple[str, float, float] = ("", 0.0, 0.0)
@@ -39,6 +37,8 @@ class _Reader:
     def read(self) -> Drawing:
         total, at = 0, 0
         seen_move = False
+        if "_" in self.text:  # which Python's own numbers would take
+            raise self.error("'_' is not understood", self.text.index("_"))
         for match in _COMMAND.finditer(self.text):
             if match.start() != at and self.text[at : match.start()].strip(" \t\r\n,"):
                 raise self.error("no command", at)
@@ -143,6 +143,16 @@ class _Reader:
 def read_path(text: str) -> Drawing:
     """Contours of path data. ``ReadingError`` says where it is wrong."""
     return _Reader(text).read()
+
+
+def read_path_to_error(text: str) -> tuple[Drawing, ReadingError | None]:
+    """Contours of path data up to its first error, as painting takes them, and that error."""
+    reader = _Reader(text)
+    try:
+        return reader.read(), None
+    except ReadingError as error:
+        reader.drawing.finish()
+        return reader.drawing, error
 
 
 def region_from_path(text: str, rule: FillRule = "nonzero") -> Region:

@@ -51,7 +51,7 @@ def read_bounded(content: bytes) -> dict[str, Any]:
 def _main() -> None:
     resource.setrlimit(resource.RLIMIT_AS, (LIMITS.memory, LIMITS.memory))
     resource.setrlimit(resource.RLIMIT_CPU, (LIMITS.seconds, LIMITS.seconds))
-    from stileblade.outlines.reading.svg import read_svg
+    from stileblade.outlines.reading.svg.walk import read_svg
 
     try:
         answer = read_svg(sys.stdin.buffer.read()).as_data()

@@ -1,0 +1,162 @@
+"""What reading a file finds: painted shapes in order, grouped into layers, and what was left.
+
+Shapes are kept in *drawing units*, of which ``scale`` mm make one: small drawings are read
+large, so that no tolerance of the geometry is felt when they are fitted to a card.
+"""
+
+from __future__ import annotations
+
+from collections import Counter
+from dataclasses import dataclass, field
+from typing import Any
+
+from stileblade.geometry.pathdata import path_data
+from stileblade.geometry.region import Box, Region
+from stileblade.geometry.segments import Floats
+
+PAGE_COLOURS = ("#ffffff",)
+
+
+@dataclass(frozen=True)
+class Shape:
+    """A painted shape: its name in the file, its colour as #rrggbb, its region."""
+
+    name: str
+    colour: str
+    region: Region
+    group: str = ""
+    """The file's own layer that it is on; shapes of two of them are never put together."""
+
+
+@dataclass(frozen=True)
+class SizeReading:
+    """One way to understand the size of a drawing: mm per drawing unit."""
+
+    title: str
+    scale: float
+
+
+@dataclass(frozen=True)
+class OpenContour:
+    """A contour that encloses nothing because its ends do not meet: where, and how wide open."""
+
+    points: Floats
+    gap: float
+
+
+@dataclass
+class Found:
+    """width and height are the page's in drawing units; ``sizes`` are the ways to understand
+    them, the likeliest first, and more than one where the file does not say."""
+
+    kind: str
+    width: float
+    height: float
+    sizes: list[SizeReading]
+    shapes: list[Shape] = field(default_factory=list)
+    open: list[OpenContour] = field(default_factory=list)
+    left_out: Counter[str] = field(default_factory=Counter)
+    notes: list[str] = field(default_factory=list)
+
+    @property
+    def remarks(self) -> list[str]:
+        """Notes, and what was left out with its count."""
+        return self.notes + [f"Left out: {w} ({n})." for w, n in sorted(self.left_out.items())]
+
+    def layers(self) -> list[Layer]:
+        return layered(self.shapes, Box(0.0, 0.0, self.width, self.height))
+
+    def as_data(self) -> dict[str, Any]:
+        return {
+            "kind": self.kind,
+            "width": self.width,
+            "height": self.height,
+            "sizes": [{"title": s.title, "scale": s.scale} for s in self.sizes],
+            "layers": [layer.as_data() for layer in self.layers()],
+            "open": [
+                {"points": [[round(x, 3), round(y, 3)] for x, y in o.points], "gap": o.gap}
+                for o in self.open[:200]
+            ],
+            "open_count": len(self.open),
+            "remarks": self.remarks,
+        }
+
+
+@dataclass
+class Layer:
+    """Shapes of one colour that lie on one height: painting them together changes nothing."""
+
+    name: str
+    colour: str
+    group: str
+    shapes: list[Region]
+    boxes: list[Box]
+    page: bool = False
+    """Whether it is only the page's own background."""
+
+    def as_data(self) -> dict[str, Any]:
+        box = around(self.boxes)
+        return {
+            "name": self.name,
+            "colour": self.colour,
+            # painted by the non-zero rule, paths one after the other are their union
+            "path": "".join(path_data(r, None) for r in self.shapes),
+            "picture": "".join(path_data(r, 3) for r in self.shapes),
+            "box": [round(v, 4) for v in box.as_list()],
+            "shapes": len(self.shapes),
+            "contours": sum(len(r.shell) for r in self.shapes),
+            "openings": sum(len(r.openings) for r in self.shapes),
+            "nodes": sum(r.nodes for r in self.shapes),
+            "page": self.page,
+        }
+
+
+def layered(shapes: list[Shape], page: Box) -> list[Layer]:
+    """Shapes as layers from the lowest to the topmost.
+
+    A shape joins the topmost layer of its colour and group unless a layer between would then
+    cover or uncover a part of it (judged by boxes).
+    """
+    layers: list[Layer] = []
+    for shape in shapes:
+        box = shape.region.bounds
+        for layer in reversed(layers):
+            if (layer.colour, layer.group) == (shape.colour, shape.group) and not layer.page:
+                layer.shapes.append(shape.region)
+                layer.boxes.append(box)
+                break
+            if any(_meet(box, other) for other in layer.boxes):
+                layers.append(_layer(shape, box, page, lowest=False))
+                break
+        else:
+            layers.append(_layer(shape, box, page, lowest=not layers))
+    return layers
+
+
+def _layer(shape: Shape, box: Box, page: Box, *, lowest: bool) -> Layer:
+    area = page.width * page.height
+    is_page = (
+        lowest
+        and shape.region.pieces == 1
+        and abs(shape.region.area - box.width * box.height) < 0.01 * area
+        and box.left <= page.left + 0.01 * page.width
+        and box.right >= page.right - 0.01 * page.width
+        and box.head <= page.head + 0.01 * page.height
+        and box.foot >= page.foot - 0.01 * page.height
+    )
+    name = shape.group or shape.name
+    return Layer(name, shape.colour, shape.group, [shape.region], [box], page=is_page)
+
+
+def _meet(a: Box, b: Box) -> bool:
+    return a.left < b.right and b.left < a.right and a.head < b.foot and b.head < a.foot
+
+
+def around(boxes: list[Box]) -> Box:
+    """The box round all of them."""
+    return Box(
+        min(b.left for b in boxes),
+        min(b.head for b in boxes),
+        max(b.right for b in boxes),
+        max(b.foot for b in boxes),
+    )

@@ -1,0 +1,1 @@
+"""Painted outlines of SVG files: style cascade, shapes, strokes, clips, text, the walk."""

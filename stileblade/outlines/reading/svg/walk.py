@@ -1,0 +1,319 @@
+"""Painted outlines of an SVG file, in painting order.
+
+Read are paths, basic shapes and text, in groups, links, switches, nested svg, use and
+symbol, with their fills and strokes, clip paths, and styles from sheets or attributes.
+Gradients count as their mean colour. What is left out is counted and said.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+from typing import Final
+
+import numpy as np
+from lxml import etree
+
+from stileblade.errors import ReadingError
+from stileblade.geometry.region import Region
+from stileblade.geometry.segments import Floats
+from stileblade.geometry.set_operations import rectangle
+from stileblade.geometry.region import Box
+from stileblade.geometry.transforms import after, scaling, translation
+from stileblade.outlines.reading.found import Found, Shape, SizeReading
+from stileblade.outlines.reading.limits import LIMITS
+from stileblade.outlines.reading.svg import measures
+from stileblade.outlines.reading.svg.cascade import Cascade
+from stileblade.outlines.reading.svg.painting import Painter, Place
+from stileblade.outlines.reading.svg.style import Style, mean_colour, styled
+from stileblade.outlines.reading.svg.text import set_text
+from stileblade.outlines.reading.svg.xml import link_of, local_name, parse
+
+_SHAPES: Final = ("path", "rect", "circle", "ellipse", "polygon", "polyline", "line")
+_SILENT: Final = (
+    "title", "desc", "metadata", "defs", "style", "linearGradient", "radialGradient", "symbol",
+    "clipPath", "mask", "pattern", "marker", "filter", "script", "namedview", "solidColor",
+)  # fmt: skip
+_SAID: Final = {"image": "pictures of dots", "foreignObject": "foreign content"}
+_INKSCAPE_GROUP: Final = "{http://www.inkscape.org/namespaces/inkscape}"
+_DEFAULT: Final = (300.0, 150.0)
+SMALL, LARGE = 100.0, 1000.0
+"""Pages are read at a size of which the longer side is between these, in drawing units."""
+
+
+def read_svg(content: bytes) -> Found:
+    """All painted outlines. ``ReadingError`` says why a file cannot be read."""
+    return _Walk(parse(content)).run()
+
+
+@dataclass(frozen=True)
+class _Inside:
+    """What holds at a place of the tree."""
+
+    style: Style
+    place: Place
+    depth: int = 0
+    used: tuple[str, ...] = ()
+    group: str = ""
+
+
+class _Walk:
+    """One pass over the tree, counting what it costs."""
+
+    def __init__(self, root: etree._Element) -> None:
+        self.root = root
+        self.elements = 0
+        self.ids: dict[str, etree._Element] = {}
+        for element in root.iter():
+            if isinstance(element.tag, str) and element.get("id"):
+                self.ids.setdefault(element.get("id", ""), element)
+        self.cascade = Cascade(root)
+        box = measures.numbers(root.get("viewBox", ""))
+        known = box[2:] if len(box) == 4 and min(box[2:]) > 0 else list(_DEFAULT)
+        width = measures.length(root.get("width"), known[0], known[0])
+        height = measures.length(root.get("height"), known[1], known[1])
+        width, height = (v if 0 < v < 1e7 else k for v, k in zip((width, height), known, strict=True))
+        self.page = (width, height)
+        self.working = self._working_scale(max(width, height))
+        self.found = Found(
+            "svg", width * self.working, height * self.working, self._sizes(width, height)
+        )
+        self.painter = Painter(self.found.left_out)
+
+    def _working_scale(self, longer: float) -> float:
+        """Drawing units per px of the file."""
+        mm = longer * measures.PX
+        return measures.PX * (SMALL / mm if mm < SMALL else LARGE / mm if mm > LARGE else 1.0)
+
+    def _sizes(self, width: float, height: float) -> list[SizeReading]:
+        mm = measures.PX / self.working  # mm per drawing unit at 96 px to the inch
+        with_unit = measures.has_unit(self.root.get("width"))
+        if with_unit or measures.has_unit(self.root.get("height")):
+            return [SizeReading("as the file says", mm)]
+        return [
+            SizeReading("96 units to the inch", mm),
+            SizeReading("72 units to the inch", mm * 96 / 72),
+            SizeReading("a unit is 1 mm", mm / measures.PX),
+        ]
+
+    def run(self) -> Found:
+        matrix, w, h = measures.view_transform(self.root, *self.page)
+        matrix = after(scaling(self.working, self.working), matrix)
+        place = Place(matrix, w, h)
+        style = styled(Style(), self.cascade.of(self.root), place.diagonal)
+        if style.shown:
+            self.children(self.root, _Inside(style, place))
+        for trouble in self.cascade.trouble:
+            self.found.left_out[trouble] += 1
+        if self.painter.faces:
+            names = ", ".join(sorted(self.painter.faces))
+            self.found.notes.append(f"Text is set in a shipped font in place of its own: {names}.")
+        self.found.shapes = self.painter.shapes
+        if not self.found.shapes:
+            said = " ".join(self.found.remarks)
+            raise ReadingError(
+                f"There is no painted outline in the file. {said}".strip(),
+                hint="Give a shape a fill or a stroke.",
+            )
+        return self.found
+
+    def children(self, element: etree._Element, inside: _Inside) -> None:
+        for child in element:
+            self.element(child, inside)
+
+    def element(self, element: etree._Element, outer: _Inside) -> None:
+        name = local_name(element)
+        if not name or name in _SILENT:
+            return
+        self._count(outer)
+        style = styled(outer.style, self.cascade.of(element), outer.place.diagonal)
+        if not style.shown:
+            return
+        inside = self._within(element, style, outer)
+        if inside is None:
+            return
+        if name in _SHAPES:
+            self._shape(element, name, inside)
+        elif name == "text":
+            for shape in set_text(element, inside.style, inside.place, self.cascade, self.painter):
+                self._paint(shape.drawing, shape.style, inside, element, "text")
+        elif name == "use":
+            self._use(element, inside)
+        elif name == "svg":
+            self.children(element, self._viewport(element, element, inside))
+        elif name == "switch":
+            for child in element:
+                if local_name(child) and _suits(child):
+                    self.element(child, inside)
+                    break
+        elif name in ("g", "a"):
+            self.children(element, inside)
+        else:
+            self.found.left_out[_SAID.get(name, f"<{name[:30]}>")] += 1
+
+    def _count(self, inside: _Inside) -> None:
+        self.elements += 1
+        if self.elements > LIMITS.elements:
+            raise ReadingError(
+                f"The drawing has more than {LIMITS.elements:,} elements.",
+                hint="Simplify it, or read a part of it.",
+            )
+        if inside.depth > LIMITS.depth:
+            raise ReadingError(
+                f"The drawing is nested deeper than {LIMITS.depth} levels.",
+                hint="Ungroup it, and export it again.",
+            )
+
+    def _within(self, element: etree._Element, style: Style, outer: _Inside) -> _Inside | None:
+        """What holds inside the element; None where nothing of it can be seen."""
+        matrix = measures.transform(style.transform)
+        if matrix is None:
+            self.found.left_out["transforms that are not understood"] += 1
+            matrix = measures.identity()
+        place = replace(outer.place, matrix=after(outer.place.matrix, matrix))
+        if np.abs(place.matrix).max() > 1e7 or abs(np.linalg.det(place.matrix[:, :2])) < 1e-12:
+            return None
+        for what, there in (("masks", style.masked), ("filters", style.filtered)):
+            if there:
+                self.found.left_out[what] += 1
+        if style.clip:
+            clip = self._clip(style.clip, element, place)
+            if clip is not None:
+                place = place.clipped(clip)
+        if place.hidden:
+            return None
+        group = outer.group
+        if element.get(f"{_INKSCAPE_GROUP}groupmode") == "layer":
+            group = (element.get(f"{_INKSCAPE_GROUP}label") or element.get("id") or group)[:60]
+        return _Inside(style, place, outer.depth + 1, outer.used, group)
+
+    def _shape(self, element: etree._Element, name: str, inside: _Inside) -> None:
+        drawing = self.painter.drawing_of(element, name, inside.place)
+        if drawing is not None:
+            self._paint(drawing, inside.style, inside, element, name)
+
+    def _paint(self, drawing: object, style: Style, inside: _Inside, element: etree._Element, name: str) -> None:
+        label = (element.get("id") or name)[:60]
+        paints = {k: self._colour(getattr(style, k)) for k in ("fill", "stroke")}
+        self.painter.paint(
+            drawing, style, inside.place, paints, Shape(label, "", Region.empty(), inside.group)
+        )
+
+    def _colour(self, paint: object) -> str:
+        """The colour painted with, or "" for none."""
+        alpha, ref, colour = paint.alpha, paint.ref, paint.colour  # type: ignore[attr-defined]
+        if not ref:
+            return colour if alpha > 0 else ""
+        target = self.ids.get(ref)
+        name = local_name(target) if target is not None else ""
+        if target is not None and name in ("linearGradient", "radialGradient"):
+            mean = mean_colour(target, self.ids, self.cascade.of)
+            return mean.colour if mean is not None and mean.alpha > 0 else ""
+        if name == "pattern":
+            self.found.left_out["patterns, read as plain colour"] += 1
+            return "#808080"
+        return colour if alpha > 0 else ""
+
+    def _use(self, element: etree._Element, inside: _Inside) -> None:
+        link = link_of(element)
+        target = self.ids.get(link)
+        if target is None:
+            self.found.left_out["references to other places"] += 1
+            return
+        if link in inside.used:
+            raise ReadingError(
+                f"{'#' + link[:40]!r} refers to itself.", hint="Export the drawing again."
+            )
+        place = inside.place
+        x = measures.length(element.get("x"), place.width, 0)
+        y = measures.length(element.get("y"), place.height, 0)
+        place = replace(place, matrix=after(place.matrix, translation(x, y)))
+        inside = replace(inside, place=place, used=(*inside.used, link), depth=inside.depth + 1)
+        if local_name(target) == "symbol":
+            style = styled(inside.style, self.cascade.of(target), place.diagonal)
+            within = self._within(target, style, inside) if style.shown else None
+            if within is not None:
+                self.children(target, self._viewport(target, element, within))
+        else:
+            self.element(target, inside)
+
+    def _viewport(self, box: etree._Element, sized: etree._Element, inside: _Inside) -> _Inside:
+        """Inside a nested svg or a symbol ``box``, its size given by ``sized``."""
+        place = inside.place
+        w, h = place.width, place.height
+        width = measures.length(sized.get("width"), w, measures.length(box.get("width"), w, w))
+        height = measures.length(sized.get("height"), h, measures.length(box.get("height"), h, h))
+        if box is sized:
+            shift = measures.length(box.get("x"), w, 0), measures.length(box.get("y"), h, 0)
+            place = replace(place, matrix=after(place.matrix, translation(*shift)))
+        if inside.style.overflow not in ("visible", "auto") and width > 0 and height > 0:
+            frame = rectangle(Box(0.0, 0.0, width, height)).transformed(place.matrix)
+            place = place.clipped(frame)
+        inner, vw, vh = measures.view_transform(box, width, height)
+        place = replace(place, matrix=after(place.matrix, inner), width=vw, height=vh)
+        return replace(inside, place=place)
+
+    def _clip(self, ref: str, element: etree._Element, place: Place) -> Region | None:
+        """The region that a clip path leaves; None where the reference says nothing."""
+        target = self.ids.get(ref)
+        if target is None or local_name(target) != "clipPath":
+            return None
+        given = self.cascade.of(target)
+        own = styled(Style(), given, place.diagonal)
+        matrix = measures.transform(own.transform)
+        if matrix is None:
+            return None
+        inner = replace(place, matrix=after(place.matrix, matrix), clips=())
+        if target.get("clipPathUnits") == "objectBoundingBox":
+            box = self.painter.box_of(element, place, self.ids)
+            if box is None:
+                return Region.empty()
+            unit = np.array([[box.width, 0, box.left], [0, box.height, box.head]], float)
+            inner = replace(inner, matrix=after(inner.matrix, unit))
+        parts: list[Region] = []
+        for child in target:
+            parts += self._clip_part(child, own, inner, 0)
+        region = self.painter.united(parts)
+        if own.clip and own.clip != ref and region:
+            outer = self._clip(own.clip, element, place)
+            if outer is not None:
+                region = self.painter.clipped(region, outer)
+        return region
+
+    def _clip_part(
+        self, child: etree._Element, outer: Style, place: Place, depth: int
+    ) -> list[Region]:
+        name = local_name(child)
+        style = styled(outer, self.cascade.of(child), place.diagonal)
+        matrix = measures.transform(style.transform)
+        if not name or matrix is None or depth > 2 or not style.shown or not style.visible:
+            return []
+        place = replace(place, matrix=after(place.matrix, matrix))
+        if name == "use":
+            target = self.ids.get(link_of(child))
+            x = measures.length(child.get("x"), place.width, 0)
+            y = measures.length(child.get("y"), place.height, 0)
+            place = replace(place, matrix=after(place.matrix, translation(x, y)))
+            return [] if target is None else self._clip_part(target, style, place, depth + 1)
+        found: list[Region] = []
+        if name == "text":
+            for shape in set_text(child, style, place, self.cascade, self.painter):
+                found.append(self.painter.filled(shape.drawing, style.clip_rule, place))
+        elif name in _SHAPES:
+            drawing = self.painter.drawing_of(child, name, place)
+            if drawing is not None:
+                found.append(self.painter.filled(drawing, style.clip_rule, place))
+        if style.clip and found:
+            clip = self._clip(style.clip, child, place)
+            if clip is not None:
+                found = [self.painter.clipped(f, clip) for f in found]
+        return found
+
+
+def _suits(element: etree._Element) -> bool:
+    """Whether a switch takes its child: no extension asked for, and our language or none."""
+    if element.get("requiredExtensions"):
+        return False
+    languages = element.get("systemLanguage")
+    return languages is None or any(
+        part.strip().lower().startswith("en") for part in languages.split(",")
+    )

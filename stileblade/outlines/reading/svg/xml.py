@@ -1,0 +1,84 @@
+"""SVG as a tree, safely: no outside entity, no document type from elsewhere, no network."""
+
+from __future__ import annotations
+
+import gzip
+import io
+import zlib
+
+from lxml import etree
+
+from stileblade.errors import ReadingError
+from stileblade.outlines.reading.limits import LIMITS
+
+SVG = "http://www.w3.org/2000/svg"
+LINK = "{http://www.w3.org/1999/xlink}href"
+
+
+def parse(content: bytes) -> etree._Element:
+    """The root of the drawing. ``ReadingError`` says why there is none."""
+    if not content.strip():
+        raise ReadingError("The file is empty.", hint="Export the drawing again.")
+    if content[:2] == b"\x1f\x8b":
+        content = _unpacked(content)
+    parser = etree.XMLParser(
+        resolve_entities="internal",  # type: ignore[arg-type]  # the stubs know only booleans
+        no_network=True,
+        load_dtd=False,
+        huge_tree=False,
+        remove_comments=True,
+        remove_pis=True,
+    )
+    try:
+        root = etree.fromstring(content, parser)
+    except etree.XMLSyntaxError as error:
+        raise _in_words(error, content) from error
+    if etree.QName(root).localname != "svg":
+        raise ReadingError(
+            f"This is XML, but not SVG: its root is <{etree.QName(root).localname[:40]}>.",
+            hint="Export the drawing as SVG.",
+        )
+    return root
+
+
+def _unpacked(content: bytes) -> bytes:
+    """A compressed drawing (.svgz), its size bounded while it is unpacked."""
+    try:
+        with gzip.GzipFile(fileobj=io.BytesIO(content)) as file:
+            plain = file.read(LIMITS.bytes + 1)
+    except (OSError, EOFError, zlib.error) as error:
+        raise ReadingError("The compressed file is broken.", hint="Export it as plain SVG.") from error
+    if len(plain) > LIMITS.bytes:
+        raise ReadingError(
+            f"Unpacked, the file has more than {LIMITS.bytes / 1e6:.0f} MB.",
+            hint="Leave embedded pictures out, or simplify the drawing.",
+        )
+    return plain
+
+
+def _in_words(error: etree.XMLSyntaxError, content: bytes) -> ReadingError:
+    text = str(error).split("\n")[0]
+    if "entity" in text.lower() or "amplification" in text.lower():
+        return ReadingError(
+            f"The file uses entities that are not read ({text[:120]}).",
+            hint="Save it without a document type.",
+        )
+    if "<" not in content[:2000].decode("utf-8", "replace"):
+        return ReadingError(
+            "This is not an SVG file: it holds no markup.", hint="Choose a file ending in .svg."
+        )
+    return ReadingError(f"The file is broken: {text[:160]}", hint="Export the drawing again.")
+
+
+def local_name(element: etree._Element) -> str:
+    """The element's name in SVG's namespace or none; "" for all others."""
+    if not isinstance(element.tag, str):
+        return ""
+    name = etree.QName(element)
+    return name.localname if name.namespace in (SVG, None) else ""
+
+
+def link_of(element: etree._Element) -> str:
+    """The id that the element refers to within the file; "" for all other references."""
+    link = (element.get("href") or element.get(LINK) or "").strip()
+    return link[1:] if link.startswith("#") else ""
