@@ -332,8 +332,19 @@ def rejoin(segments: Segments, ring: Ints, shell: Ints, *, fresh: Bools) -> Regi
     joined = same | straight
     if joined.any():
         segments, ring = _merge(segments, ring, joined, straight, turns)
-    offsets = np.r_[0, np.flatnonzero(ring[1:] != ring[:-1]) + 1, len(ring)]
-    return Region(segments, offsets, shell)
+    # rings of which nothing is left are gone, and with a shell its openings
+    starts = run_starts(ring)
+    kept = np.isin(shell[ring[starts]], ring[starts]) if len(ring) else np.zeros(0, bool)
+    if not kept.all():
+        whole = np.repeat(kept, np.diff(np.r_[starts, len(ring)]))
+        segments, ring = segments.take(np.flatnonzero(whole)), ring[whole]
+        starts = run_starts(ring)
+    present = ring[starts] if len(ring) else ring
+    return Region(
+        segments,
+        np.r_[starts, len(ring)] if len(ring) else np.zeros(1, np.int64),
+        np.searchsorted(present, shell[present]),
+    )
 
 
 def _merge(

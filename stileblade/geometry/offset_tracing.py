@@ -18,6 +18,7 @@ from stileblade.geometry.parallel import OffsetCurves, as_segments
 from stileblade.geometry.region import Region
 from stileblade.geometry.segments import Bools, Floats, Ints, Kind
 from stileblade.geometry.trace import ResultRings, result_rings
+from stileblade.tolerance import TOLERANCE
 
 ROUNDED: Final = 0
 BEVELLED: Final = 1
@@ -40,6 +41,7 @@ def traced(
     rings = result_rings(grown)
     if rings is None:
         return Region.empty()
+    rings = _without_specks(rings)
     edges = _match(rings, flat, curves, corners, twins)
     runs = meet(join_edges(edges, np.inf), curves)
     after, _ = neighbours(runs.ring)
@@ -60,6 +62,13 @@ def traced(
     mitred = (group > 2) | (group[before] > 2)
     fresh = mitred | (np.abs(source - source[before]) > 1)
     return rejoin(made, ring, rings.shell, fresh=fresh)
+
+
+def _without_specks(rings: ResultRings) -> ResultRings:
+    """Without edges no longer than the rounding of vertices, which run anywhere."""
+    keep = np.hypot(*(rings.points[rings.after] - rings.points).T) > 4 * TOLERANCE.grid
+    ring = rings.ring[keep]
+    return ResultRings(rings.points[keep], ring, rings.shell, neighbours(ring)[0])
 
 
 def _match(
@@ -117,9 +126,7 @@ def _nearest_edges(flat: Flat, u: Floats, v: Floats, twins: Ints | None) -> Ints
     return edge
 
 
-def _corners_at(
-    flat: Flat, curves: OffsetCurves, edge: Ints, middle: Floats
-) -> tuple[Ints, Bools]:
+def _corners_at(flat: Flat, curves: OffsetCurves, edge: Ints, middle: Floats) -> tuple[Ints, Bools]:
     """The segment whose start corner is nearest to each place, and where one counts.
 
     It does where the nearest place of the edge is the end of a segment, and the offset goes

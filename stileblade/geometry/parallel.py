@@ -14,6 +14,7 @@ from functools import cached_property
 import numpy as np
 
 from stileblade.geometry.segments import (
+    NUDGE,
     TAU,
     Floats,
     Ints,
@@ -97,6 +98,11 @@ class OffsetCurves:
         s = self.segments
         sign = np.where(s.span[index, 1] >= s.span[index, 0], 1.0, -1.0)
         d1, d2 = s.derivatives_at(index, t), s.second_derivatives_at(index, t)
+        weak = np.flatnonzero(np.hypot(*d1.T) < 1e-7)
+        if len(weak):  # a control point on its end point: the direction a little further in
+            middle = s.span[index[weak]].mean(axis=1)
+            inner = t[weak] * (1 - NUDGE) + middle * NUDGE
+            d1[weak] = s.derivatives_at(index[weak], inner)
         size = np.maximum(np.hypot(*d1.T), 1e-12)
         normal = np.stack([d1[:, 1], -d1[:, 0]], 1) / size[:, None] * sign[:, None]
         bend = (d1[:, 0] * d2[:, 1] - d1[:, 1] * d2[:, 0]) / size**3

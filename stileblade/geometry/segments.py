@@ -29,6 +29,8 @@ Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
 Bools = NDArray[np.bool_]
 TAU = 2 * np.pi
+NUDGE = 1e-6
+"""How far inside a stretch directions are taken where the derivative at its end vanishes."""
 
 
 class Kind(IntEnum):
@@ -92,7 +94,8 @@ class Segments:
     def end_directions(self) -> tuple[Floats, Floats]:
         """Unit tangents (n, 2) at start and end, in the direction of running.
 
-        Where the derivative vanishes (a control point on its end point) the chord stands in.
+        Where the derivative vanishes (a control point on its end point) its limit is taken, and
+        where there is none the chord.
         """
         n = np.arange(len(self))
         sign = np.where(self.span[:, 1] >= self.span[:, 0], 1.0, -1.0)[:, None]
@@ -100,9 +103,12 @@ class Segments:
         found = []
         for end in (0, 1):
             d = self.derivatives_at(n, self.span[:, end]) * sign
-            size = np.hypot(d[:, 0], d[:, 1])
-            weak = size < 1e-9
-            d[weak] = chord[weak]
+            weak = np.flatnonzero(np.hypot(d[:, 0], d[:, 1]) < 1e-9)
+            if len(weak):
+                inner = self.span[weak, end] * (1 - NUDGE) + self.span[weak, 1 - end] * NUDGE
+                d[weak] = self.derivatives_at(weak, inner) * sign[weak]
+                none = weak[np.hypot(*d[weak].T) < 1e-12]
+                d[none] = chord[none]
             size = np.maximum(np.hypot(d[:, 0], d[:, 1]), 1e-300)
             found.append(d / size[:, None])
         return found[0], found[1]

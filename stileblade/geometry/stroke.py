@@ -100,8 +100,10 @@ def _one(way: Segments, pen: Pen, closed: bool) -> Region:
     if not closed:
         half = len(both.segments) // 2
         corners[[0, half]] = ROUNDED if pen.cap is Cap.ROUND else BEVELLED
-    line = shapely.linearrings(points) if closed and m > 2 else shapely.linestrings(
-        np.concatenate([points, points[:1]]) if closed else points
+    line = (
+        shapely.linearrings(points)
+        if closed and m > 2
+        else shapely.linestrings(np.concatenate([points, points[:1]]) if closed else points)
     )
     grown = buffered(line, curves, pen.join, "round" if pen.cap is Cap.ROUND else "flat")
     twins = np.arange(2 * m)[::-1]

@@ -32,7 +32,10 @@ class Word(Figure):
     kind: Literal["word"] = "word"
     text: str = Field("Ahoy", title="Text", description="A word or a letter.", max_length=80)
     font: Face = choice(
-        Face.SANS, "Font", "Shipped fonts, of different kinds.", **{f: k.title for f, k in KINDS.items()}
+        Face.SANS,
+        "Font",
+        "Shipped fonts, of different kinds.",
+        **{f: k.title for f, k in KINDS.items()},
     )
     sized: SizedBy = choice(
         SizedBy.CAPITALS,
@@ -44,7 +47,11 @@ class Word(Figure):
     )
     size: float = length(20, "Measure", "The height or width it gets.", above=0)
     spacing: float = length(
-        0, "Spacing", "More between the letters, before a width or height is fitted.", least=-50, most=200
+        0,
+        "Spacing",
+        "More between the letters, before a width or height is fitted.",
+        least=-50,
+        most=200,
     )
 
     def outline(self, shelf: Mapping[str, Region]) -> Region:

@@ -61,9 +61,7 @@ class Font:
                 continue
             for glyph, dx, dy, advance in file.shaped(run, kerned=spacing == 0):
                 scale = size / file.em
-                matrix = after(
-                    translation(x + dx * scale, -dy * scale), scaling(scale, scale)
-                )
+                matrix = after(translation(x + dx * scale, -dy * scale), scaling(scale, scale))
                 contours += [c.transformed(matrix) for c in file.glyph(glyph)]
                 x += advance * scale + spacing
         return SetText(contours, x - (spacing if contours else 0.0), missing)
@@ -114,7 +112,9 @@ class _File:
 
     @cached_property
     def cap_height(self) -> float:
-        known = float(getattr(self.font["OS/2"], "sCapHeight", 0) or 0) if "OS/2" in self.font else 0
+        known = (
+            float(getattr(self.font["OS/2"], "sCapHeight", 0) or 0) if "OS/2" in self.font else 0
+        )
         if known <= 0 and self.has("H"):
             ys = [y for c in self.glyph(self.cmap[ord("H")]) for y in c.start[:, 1]]
             known = -min(ys, default=0.0)

@@ -70,7 +70,8 @@ def styled(outer: Style, given: Mapping[str, str], diagonal: float) -> Style:
     size = _font_size(given, outer.size)
     changes: dict[str, object] = {
         "size": size,
-        "shown": given.get("display", "").strip() != "none" and _share(given.get("opacity"), 1.0) > 0,
+        "shown": given.get("display", "").strip() != "none"
+        and _share(given.get("opacity"), 1.0) > 0,
         "clip": _url(given.get("clip-path", "")),
         "masked": bool(_url(given.get("mask", ""))),
         "filtered": bool(_url(given.get("filter", ""))),
@@ -114,7 +115,9 @@ def styled(outer: Style, given: Mapping[str, str], diagonal: float) -> Style:
     family = given.get("font-family") or given.get("font", "")
     if family.strip() not in ("", "inherit"):
         changes["family"] = family.strip()[:200]
-    marked = [given[k] for k in ("marker", "marker-start", "marker-mid", "marker-end") if k in given]
+    marked = [
+        given[k] for k in ("marker", "marker-start", "marker-mid", "marker-end") if k in given
+    ]
     if marked:
         changes["markers"] = any(_url(m) for m in marked)
     return replace(outer, **changes)  # type: ignore[arg-type]

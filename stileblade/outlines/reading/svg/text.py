@@ -97,7 +97,9 @@ def _gather(
             if inner.shown:
                 _gather(child, inner, place, cascade, painter, pieces)
         elif name in ("textPath", "tref"):
-            painter.left_out["text along a path" if name == "textPath" else "text by reference"] += 1
+            painter.left_out[
+                "text along a path" if name == "textPath" else "text by reference"
+            ] += 1
         if child.tail:
             pieces.append(_Piece(child.tail[:MOST_LETTERS], style, None, None, 0.0, 0.0))
     if len(pieces) > start:

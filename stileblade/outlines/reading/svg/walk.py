@@ -71,7 +71,9 @@ class _Walk:
         known = box[2:] if len(box) == 4 and min(box[2:]) > 0 else list(_DEFAULT)
         width = measures.length(root.get("width"), known[0], known[0])
         height = measures.length(root.get("height"), known[1], known[1])
-        width, height = (v if 0 < v < 1e7 else k for v, k in zip((width, height), known, strict=True))
+        width, height = (
+            v if 0 < v < 1e7 else k for v, k in zip((width, height), known, strict=True)
+        )
         self.page = (width, height)
         self.working = self._working_scale(max(width, height))
         self.found = Found(
@@ -191,7 +193,9 @@ class _Walk:
         if drawing is not None:
             self._paint(drawing, inside.style, inside, element, name)
 
-    def _paint(self, drawing: object, style: Style, inside: _Inside, element: etree._Element, name: str) -> None:
+    def _paint(
+        self, drawing: object, style: Style, inside: _Inside, element: etree._Element, name: str
+    ) -> None:
         label = (element.get("id") or name)[:60]
         paints = {k: self._colour(getattr(style, k)) for k in ("fill", "stroke")}
         self.painter.paint(

@@ -47,7 +47,9 @@ def _unpacked(content: bytes) -> bytes:
         with gzip.GzipFile(fileobj=io.BytesIO(content)) as file:
             plain = file.read(LIMITS.bytes + 1)
     except (OSError, EOFError, zlib.error) as error:
-        raise ReadingError("The compressed file is broken.", hint="Export it as plain SVG.") from error
+        raise ReadingError(
+            "The compressed file is broken.", hint="Export it as plain SVG."
+        ) from error
     if len(plain) > LIMITS.bytes:
         raise ReadingError(
             f"Unpacked, the file has more than {LIMITS.bytes / 1e6:.0f} MB.",
