@@ -4,10 +4,11 @@ PORT ?= 8123
 DATA ?= var
 PY := .venv/bin/python
 UV := .venv/bin/uv
+SUDO := $(if $(filter 0,$(shell id -u)),,sudo -n)
 export PYTHONPATH := $(CURDIR)
 export DJANGO_SETTINGS_MODULE := server.config.settings
 
-.PHONY: help setup setup-dev build demo serve account test test-core test-server test-web e2e bench lint types schema screenshots demo-designs requirements
+.PHONY: help setup setup-dev build demo serve account test test-core test-server test-web e2e bench lint types schema screenshots demo-designs requirements samples
 
 help:  ## this list
 	@grep -hE '^[a-z0-9-]+:.*## ' $(MAKEFILE_LIST) | sed 's/:.*## /\t/' | expand -t 16
@@ -29,9 +30,21 @@ web/node_modules/.installed: web/package.json web/package-lock.json
 	@touch $@
 
 /usr/bin/chromium:
-	(test "$$(id -u)" = 0 || sudo -n true) && \
-	SUDO=$$(test "$$(id -u)" = 0 || echo sudo); \
-	$$SUDO apt-get update -qq && $$SUDO apt-get install -y -qq --no-install-recommends chromium
+	$(SUDO) apt-get update -qq && $(SUDO) apt-get install -y -qq --no-install-recommends chromium
+
+# Drawings of other people, to judge the reading of files by: never committed, never shipped.
+ICONS := bootstrap-icons@1.13.2 ionicons@8.1.0 @tabler/icons@3.52.0 @material-design-icons/svg@0.14.15 lucide-static@1.62.0
+.samples/.fetched:
+	@mkdir -p .samples/packages .samples/icons .samples/debian
+	cd .samples/packages && (apt-get download -qq openclipart-svg librsvg2-tests 2>/dev/null || \
+	    ($(SUDO) apt-get update -qq && apt-get download -qq openclipart-svg librsvg2-tests 2>/dev/null))
+	for package in .samples/packages/*.deb; do dpkg-deb -x $$package .samples/debian; done
+	cd .samples/packages && for icons in $(ICONS); do npm pack --silent $$icons >/dev/null; done
+	for package in .samples/packages/*.tgz; do folder=.samples/icons/$$(basename $$package .tgz); \
+	    mkdir -p $$folder && tar -xzf $$package -C $$folder --wildcards '*.svg'; done
+	@rm -rf .samples/packages && touch $@
+
+samples: .samples/.fetched  ## other people's drawings, to judge the reading of files by
 
 setup: .venv/.runtime web/node_modules/.installed
 setup-dev: setup .venv/.development

@@ -51,7 +51,9 @@ def sample(kind: str, count: int) -> list[Path]:
     files = sorted(
         p
         for p in SETS[kind].rglob("*.svg")
-        if p.is_file() and p.stat().st_size < 1_500_000 and not p.name.endswith("-ref.svg")
+        if p.is_file()
+        and p.stat().st_size < 1_500_000
+        and not p.name.endswith("-ref.svg")
         and "special" not in p.parts
     )
     random.Random(7).shuffle(files)
@@ -81,6 +83,7 @@ def render(svg: str, width: int) -> np.ndarray:
     png = resvg_py.svg_to_bytes(
         svg_string=svg,
         width=width,
+        dpi=96,
         skip_system_fonts=True,
         font_files=_fonts(),
         font_family="Nunito ExtraLight",

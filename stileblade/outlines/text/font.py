@@ -14,8 +14,7 @@ from typing import Any
 
 import uharfbuzz as hb
 from fontTools.pens.basePen import BasePen
-from fontTools.ttLib import TTFont
-from fontTools.ttLib import TTLibError
+from fontTools.ttLib import TTFont, TTLibError
 
 from stileblade.errors import ReadingError
 from stileblade.geometry.drawing import Drawing

@@ -5,7 +5,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from enum import StrEnum
-from functools import lru_cache
+from functools import cache
 from pathlib import Path
 
 from stileblade.outlines.text.font import Font
@@ -39,7 +39,7 @@ KINDS = {
 }
 
 
-@lru_cache(maxsize=None)
+@cache
 def shipped(face: Face) -> Font:
     files = [FOLDER / f"{face}.woff2", FOLDER / f"{face}-ext.woff2"]
     return Font([f.read_bytes() for f in files if f.exists()])

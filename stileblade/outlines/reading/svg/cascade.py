@@ -18,11 +18,43 @@ from stileblade.outlines.reading.svg.xml import local_name
 MOST_RULES = 2000
 MOST_TEXT = 400_000
 PROPERTIES = frozenset(
-    "fill fill-rule fill-opacity stroke stroke-opacity stroke-width stroke-linejoin "
-    "stroke-linecap stroke-miterlimit stroke-dasharray stroke-dashoffset color opacity display "
-    "visibility clip-path clip-rule mask filter marker marker-start marker-mid marker-end "
-    "font-family font-size font-weight font-style font text-anchor letter-spacing stop-color "
-    "stop-opacity overflow transform vector-effect".split()
+    [
+        "fill",
+        "fill-rule",
+        "fill-opacity",
+        "stroke",
+        "stroke-opacity",
+        "stroke-width",
+        "stroke-linejoin",
+        "stroke-linecap",
+        "stroke-miterlimit",
+        "stroke-dasharray",
+        "stroke-dashoffset",
+        "color",
+        "opacity",
+        "display",
+        "visibility",
+        "clip-path",
+        "clip-rule",
+        "mask",
+        "filter",
+        "marker",
+        "marker-start",
+        "marker-mid",
+        "marker-end",
+        "font-family",
+        "font-size",
+        "font-weight",
+        "font-style",
+        "font",
+        "text-anchor",
+        "letter-spacing",
+        "stop-color",
+        "stop-opacity",
+        "overflow",
+        "transform",
+        "vector-effect",
+    ]
 )
 
 
@@ -39,7 +71,7 @@ class Cascade:
                 kind = (element.get("type") or "text/css").strip().lower()
                 media = (element.get("media") or "all").strip().lower()
                 if kind in ("text/css", "") and _for_screens(media):
-                    self._sheet("".join(element.itertext())[:MOST_TEXT])
+                    self._sheet("".join(str(t) for t in element.itertext())[:MOST_TEXT])
         if self._rules:
             for wrapper in cssselect2.ElementWrapper.from_xml_root(root).iter_subtree():
                 self._wrapped[wrapper.etree_element] = wrapper
@@ -76,7 +108,7 @@ class Cascade:
 
     def of(self, element: etree._Element) -> dict[str, str]:
         """Property to value as written, the winning one of each."""
-        plain = {k: v for k, v in element.attrib.items() if k in PROPERTIES}
+        plain = {str(k): str(v) for k, v in element.attrib.items() if k in PROPERTIES}
         important: dict[str, str] = {}
         wrapper = self._wrapped.get(element)
         if wrapper is not None:

@@ -20,10 +20,11 @@ from stileblade.geometry.region import Box, Region
 from stileblade.geometry.segments import Floats, Segments, concatenate
 from stileblade.geometry.set_operations import intersection
 from stileblade.geometry.stroke import Cap, Pen, dot, stroke
-from stileblade.geometry.transforms import scaling
+from stileblade.geometry.transforms import after, identity, scaling, translation
 from stileblade.outlines.reading.found import Shape
 from stileblade.outlines.reading.limits import LIMITS
 from stileblade.outlines.reading.svg import measures
+from stileblade.outlines.reading.svg.gradient import Gradient
 from stileblade.outlines.reading.svg.style import Style
 from stileblade.outlines.reading.svg.xml import link_of, local_name
 
@@ -54,6 +55,14 @@ class Place:
 
     def clipped(self, clip: Region) -> Place:
         return replace(self, clips=(*self.clips, clip))
+
+
+@dataclass(frozen=True)
+class Ink:
+    """What is painted with: a colour as #rrggbb, and the gradient whose mean it is."""
+
+    colour: str
+    gradient: Gradient | None = None
 
 
 class Painter:
@@ -92,24 +101,32 @@ class Painter:
         drawing: Drawing,
         style: Style,
         place: Place,
-        colours: Mapping[str, str],
+        fill: Ink | None,
+        stroke: Ink | None,
         shape: Shape,
     ) -> None:
-        """Fill, then stroke, as far as they are painted and not clipped away."""
+        """Fill, then stroke, as far as they are painted and not clipped or faded away."""
         if not style.visible:
             return
         if style.markers:
             self.left_out["markers"] += 1
-        if colours["fill"] and style.fill_alpha > 0:
-            self._keep(self.filled(drawing, style.rule, place), place, colours["fill"], shape)
-        if colours["stroke"] and style.stroke_alpha > 0 and style.width > 0:
-            self._keep(self.stroked(drawing, style, place), place, colours["stroke"], shape)
+        if fill and style.fill_alpha > 0:
+            region = self.filled(drawing, style.rule, place)
+            self._keep(region, place, fill, drawing, shape)
+        if stroke and style.stroke_alpha > 0 and style.width > 0:
+            self._keep(self.stroked(drawing, style, place), place, stroke, drawing, shape)
 
-    def _keep(self, region: Region, place: Place, colour: str, shape: Shape) -> None:
+    def _keep(self, region: Region, place: Place, ink: Ink, drawing: Drawing, shape: Shape) -> None:
+        if ink.gradient is not None and ink.gradient.hidden and region:
+            box = Box(*bounds(concatenate([*drawing.contours, *drawing.open])))
+            try:
+                region = ink.gradient.seen(region, place.matrix, (place.width, place.height), box)
+            except GeometryError:
+                self.left_out["the fading of a gradient"] += 1
         for clip in place.clips:
             region = self.clipped(region, clip)
         if region:
-            self.shapes.append(replace(shape, colour=colour, region=region))
+            self.shapes.append(replace(shape, colour=ink.colour, region=region))
 
     def filled(self, drawing: Drawing, rule: FillRule, place: Place) -> Region:
         contours = [*drawing.contours, *(closed(c) for c in drawing.open)]
@@ -173,7 +190,7 @@ class Painter:
     ) -> Box | None:
         """The box of an element's own fill geometry in its user units."""
         found: list[Segments] = []
-        self._collect(element, place, ids, measures.identity(), found, 0)
+        self._collect(element, place, ids, identity(), found, 0)
         if not found:
             return None
         box = Box(*bounds(concatenate(found)))
@@ -195,7 +212,7 @@ class Painter:
             for child in element:
                 own = measures.transform(child.get("transform")) if local_name(child) else None
                 if own is not None:
-                    inner = measures.after(matrix, own)
+                    inner = after(matrix, own)
                     self._collect(child, place, ids, inner, found, depth + 1)
         elif name == "use":
             target = ids.get(link_of(element))
@@ -203,9 +220,9 @@ class Painter:
                 x = measures.length(element.get("x"), place.width, 0)
                 y = measures.length(element.get("y"), place.height, 0)
                 own = measures.transform(target.get("transform"))
-                inner = measures.after(matrix, measures.translation(x, y))
+                inner = after(matrix, translation(x, y))
                 if own is not None:
-                    inner = measures.after(inner, own)
+                    inner = after(inner, own)
                 self._collect(target, place, ids, inner, found, depth + 1)
         elif name:
             drawing = (

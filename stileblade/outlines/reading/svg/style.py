@@ -7,11 +7,9 @@ from collections.abc import Mapping
 from dataclasses import dataclass, replace
 
 import tinycss2.color3
-from lxml import etree
 
 from stileblade.geometry.fill import FillRule
 from stileblade.outlines.reading.svg.measures import length, lengths
-from stileblade.outlines.reading.svg.xml import link_of, local_name
 
 _URL = re.compile(r"url\(\s*['\"]?#([^'\")\s]{1,200})['\"]?\s*\)\s*(.*)", re.S)
 
@@ -71,7 +69,7 @@ def styled(outer: Style, given: Mapping[str, str], diagonal: float) -> Style:
     changes: dict[str, object] = {
         "size": size,
         "shown": given.get("display", "").strip() != "none"
-        and _share(given.get("opacity"), 1.0) > 0,
+        and share_of(given.get("opacity"), 1.0) > 0,
         "clip": _url(given.get("clip-path", "")),
         "masked": bool(_url(given.get("mask", ""))),
         "filtered": bool(_url(given.get("filter", ""))),
@@ -79,17 +77,17 @@ def styled(outer: Style, given: Mapping[str, str], diagonal: float) -> Style:
         "transform": given.get("transform", ""),
         "fixed_stroke": given.get("vector-effect", "").strip() == "non-scaling-stroke",
     }
-    colour = _paint(given.get("color"), outer.colour, outer.colour)
+    colour = paint_of(given.get("color"), outer.colour, outer.colour)
     changes["colour"] = colour
     for name, key in (("fill", "fill"), ("stroke", "stroke")):
         if key in given:
-            changes[name] = _paint(given[key], getattr(outer, name), colour)
+            changes[name] = paint_of(given[key], getattr(outer, name), colour)
     for name, key in (("rule", "fill-rule"), ("clip_rule", "clip-rule")):
         if given.get(key, "").strip() in ("nonzero", "evenodd"):
             changes[name] = given[key].strip()
     for name, key in (("fill_alpha", "fill-opacity"), ("stroke_alpha", "stroke-opacity")):
         if key in given:
-            changes[name] = _share(given[key], getattr(outer, name))
+            changes[name] = share_of(given[key], getattr(outer, name))
     for name, key, known in (
         ("join", "stroke-linejoin", ("miter", "round", "bevel", "miter-clip", "arcs")),
         ("cap", "stroke-linecap", ("butt", "round", "square")),
@@ -132,7 +130,7 @@ def _font_size(given: Mapping[str, str], outer: float) -> float:
     return size if size > 0 else outer
 
 
-def _share(text: str | None, default: float) -> float:
+def share_of(text: str | None, default: float) -> float:
     if text is None:
         return default
     return min(max(length(text, 1.0, default), 0.0), 1.0)
@@ -143,7 +141,7 @@ def _url(text: str) -> str:
     return match.group(1) if match else ""
 
 
-def _paint(text: str | None, outer: Paint, current: Paint) -> Paint:
+def paint_of(text: str | None, outer: Paint, current: Paint) -> Paint:
     text = (text or "").strip()
     if not text or text == "inherit":
         return outer
@@ -151,7 +149,7 @@ def _paint(text: str | None, outer: Paint, current: Paint) -> Paint:
         return NO_PAINT
     if match := _URL.match(text):
         rest = match.group(2).strip()
-        stand_in = _paint(rest, NO_PAINT, current) if rest else NO_PAINT
+        stand_in = paint_of(rest, NO_PAINT, current) if rest else NO_PAINT
         return Paint(stand_in.colour, match.group(1), stand_in.alpha)
     text = re.split(r"\s+icc-color", text)[0]
     if text.lower() == "currentcolor":
@@ -164,29 +162,3 @@ def _paint(text: str | None, outer: Paint, current: Paint) -> Paint:
 
 def hex_of(red: float, green: float, blue: float) -> str:
     return "#" + "".join(f"{round(min(max(v, 0), 1) * 255):02x}" for v in (red, green, blue))
-
-
-def mean_colour(
-    gradient: etree._Element, by_id: Mapping[str, etree._Element], declared: object
-) -> Paint | None:
-    """A gradient as one colour, the mean of its stops; None where it has none."""
-    for _ in range(8):
-        stops = [s for s in gradient if local_name(s) == "stop"]
-        if stops:
-            break
-        following = by_id.get(link_of(gradient))
-        if following is None:
-            return None
-        gradient = following
-    else:
-        return None
-    total, alpha = [0.0, 0.0, 0.0], 0.0
-    for stop in stops:
-        given: Mapping[str, str] = declared(stop)  # type: ignore[operator]
-        paint = _paint(given.get("stop-color"), BLACK, BLACK)
-        part = paint.alpha * _share(given.get("stop-opacity"), 1.0)
-        alpha = max(alpha, part)
-        code = paint.colour or "#000000"
-        for i in range(3):
-            total[i] += int(code[1 + 2 * i : 3 + 2 * i], 16) / 255
-    return Paint(hex_of(*(t / len(stops) for t in total)), "", alpha)

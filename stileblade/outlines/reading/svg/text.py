@@ -118,7 +118,7 @@ def _collapse(pieces: list[_Piece], *, keep: bool) -> None:
     """White space as SVG has it: runs become one blank, none at the start and the end."""
     before = " "
     for i, piece in enumerate(pieces):
-        text = piece.text.replace("\t", " ").replace("\n", " " if keep else " ").replace("\r", "")
+        text = piece.text.replace("\t", " ").replace("\n", " ").replace("\r", "")
         if not keep:
             text = " ".join(text.split(" ")) if "  " not in text else _single(text)
             if before.endswith(" "):

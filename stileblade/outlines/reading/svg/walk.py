@@ -14,17 +14,17 @@ import numpy as np
 from lxml import etree
 
 from stileblade.errors import ReadingError
-from stileblade.geometry.region import Region
-from stileblade.geometry.segments import Floats
+from stileblade.geometry.drawing import Drawing
+from stileblade.geometry.region import Box, Region
 from stileblade.geometry.set_operations import rectangle
-from stileblade.geometry.region import Box
-from stileblade.geometry.transforms import after, scaling, translation
+from stileblade.geometry.transforms import after, identity, scaling, translation
 from stileblade.outlines.reading.found import Found, Shape, SizeReading
 from stileblade.outlines.reading.limits import LIMITS
 from stileblade.outlines.reading.svg import measures
 from stileblade.outlines.reading.svg.cascade import Cascade
-from stileblade.outlines.reading.svg.painting import Painter, Place
-from stileblade.outlines.reading.svg.style import Style, mean_colour, styled
+from stileblade.outlines.reading.svg.gradient import gradient_of
+from stileblade.outlines.reading.svg.painting import Ink, Painter, Place
+from stileblade.outlines.reading.svg.style import Paint, Style, styled
 from stileblade.outlines.reading.svg.text import set_text
 from stileblade.outlines.reading.svg.xml import link_of, local_name, parse
 
@@ -170,7 +170,7 @@ class _Walk:
         matrix = measures.transform(style.transform)
         if matrix is None:
             self.found.left_out["transforms that are not understood"] += 1
-            matrix = measures.identity()
+            matrix = identity()
         place = replace(outer.place, matrix=after(outer.place.matrix, matrix))
         if np.abs(place.matrix).max() > 1e7 or abs(np.linalg.det(place.matrix[:, :2])) < 1e-12:
             return None
@@ -194,28 +194,26 @@ class _Walk:
             self._paint(drawing, inside.style, inside, element, name)
 
     def _paint(
-        self, drawing: object, style: Style, inside: _Inside, element: etree._Element, name: str
+        self, drawing: Drawing, style: Style, inside: _Inside, element: etree._Element, name: str
     ) -> None:
         label = (element.get("id") or name)[:60]
-        paints = {k: self._colour(getattr(style, k)) for k in ("fill", "stroke")}
-        self.painter.paint(
-            drawing, style, inside.place, paints, Shape(label, "", Region.empty(), inside.group)
-        )
+        shape = Shape(label, "", Region.empty(), inside.group)
+        fill, stroke = self._ink(style.fill), self._ink(style.stroke)
+        self.painter.paint(drawing, style, inside.place, fill, stroke, shape)
 
-    def _colour(self, paint: object) -> str:
-        """The colour painted with, or "" for none."""
-        alpha, ref, colour = paint.alpha, paint.ref, paint.colour  # type: ignore[attr-defined]
-        if not ref:
-            return colour if alpha > 0 else ""
-        target = self.ids.get(ref)
+    def _ink(self, paint: Paint) -> Ink | None:
+        """What is painted with; None for nothing."""
+        target = self.ids.get(paint.ref) if paint.ref else None
         name = local_name(target) if target is not None else ""
         if target is not None and name in ("linearGradient", "radialGradient"):
-            mean = mean_colour(target, self.ids, self.cascade.of)
-            return mean.colour if mean is not None and mean.alpha > 0 else ""
+            gradient = gradient_of(target, self.ids, self.cascade.of)
+            if gradient is None or gradient.alpha <= 0:
+                return None
+            return Ink(gradient.colour, gradient)
         if name == "pattern":
             self.found.left_out["patterns, read as plain colour"] += 1
-            return "#808080"
-        return colour if alpha > 0 else ""
+            return Ink("#808080")
+        return Ink(paint.colour) if paint.alpha > 0 and paint.colour else None
 
     def _use(self, element: etree._Element, inside: _Inside) -> None:
         link = link_of(element)
