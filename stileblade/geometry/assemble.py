@@ -89,7 +89,7 @@ def assemble(edges: ResultEdges, segments: Segments, shell: Ints) -> Region:
         runs.point[after],
     )
     _straighten(made)
-    return rejoin(made, runs.ring, shell, fresh=~kept)
+    return rejoin(made, runs.ring, shell, fresh=~kept)[0]
 
 
 def _straighten(segments: Segments) -> None:
@@ -301,8 +301,8 @@ def _same_line(runs: Runs, curves: Segments, i: int, between: Ints, k: int) -> b
     return bool(np.hypot(*(foot - p).T).max() < TOLERANCE.coincident)
 
 
-def rejoin(segments: Segments, ring: Ints, shell: Ints, *, fresh: Bools) -> Region:
-    """Rings of segments as a region; stretches that go on along one parent become one segment,
+def rejoin(segments: Segments, ring: Ints, shell: Ints, *, fresh: Bools) -> tuple[Region, Ints]:
+    """Rings of segments as a region, and the numbers (r,) that its rings had; stretches that go on along one parent become one segment,
     and so do lines that go straight on at a ``fresh`` joint (n,): a source's own corners stay,
     however flat, or a finely drawn curve would be worn away."""
     n = len(segments)
@@ -340,11 +340,12 @@ def rejoin(segments: Segments, ring: Ints, shell: Ints, *, fresh: Bools) -> Regi
         segments, ring = segments.take(np.flatnonzero(whole)), ring[whole]
         starts = run_starts(ring)
     present = ring[starts] if len(ring) else ring
-    return Region(
+    made = Region(
         segments,
         np.r_[starts, len(ring)] if len(ring) else np.zeros(1, np.int64),
         np.searchsorted(present, shell[present]),
     )
+    return made, present
 
 
 def _merge(

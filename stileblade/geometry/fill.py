@@ -1,43 +1,132 @@
 """Regions from contours that may cross themselves and each other, by a fill rule.
 
-All edges are noded and polygonised by the kernel; a face is inside by its winding number
-("nonzero") or the parity of it ("evenodd"). The curves are traced back.
+Contours that neither cross nor touch are sorted out by what lies in what. For the others
+all edges are noded and polygonised by the kernel; a face is inside by its winding number
+("nonzero") or the parity of it ("evenodd"), and the curves are traced back.
 """
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+from dataclasses import dataclass
 from typing import Literal
 
 import numpy as np
 import shapely
 
 from stileblade.errors import GeometryError
-from stileblade.geometry.flatten import Flat
-from stileblade.geometry.region import Region, build_polygons
-from stileblade.geometry.segments import Floats, Ints, Segments, concatenate
+from stileblade.geometry.flatten import Flat, flatten, run_starts
+from stileblade.geometry.nesting import Nesting, nested
+from stileblade.geometry.region import Region
+from stileblade.geometry.segments import Floats, Ints, Kind, Segments, concatenate
 from stileblade.geometry.set_operations import run_kernel
 from stileblade.geometry.trace import Sources, trace
 
 FillRule = Literal["nonzero", "evenodd"]
 
 
+@dataclass(frozen=True, eq=False)
+class Painted:
+    """Closed contours that are painted together by one rule."""
+
+    contours: list[Segments]
+    rule: FillRule = "nonzero"
+
+    def __post_init__(self) -> None:
+        if self.rule not in ("nonzero", "evenodd"):
+            raise GeometryError(f"rule={self.rule!r}: choose 'nonzero' or 'evenodd'.")
+
+
 def fill(contours: list[Segments], rule: FillRule = "nonzero") -> Region:
     """The region that closed contours paint. Contours without area paint nothing."""
-    if rule not in ("nonzero", "evenodd"):
-        raise GeometryError(f"rule={rule!r}: choose 'nonzero' or 'evenodd'.")
-    contours = [c for c in contours if len(c)]
+    return fill_all([Painted(contours, rule)])[0]
+
+
+def fill_all(paintings: Sequence[Painted]) -> list[Region]:
+    """The region of each painting: as ``fill``, many at once at a fraction of the cost."""
+    found = [Region.empty()] * len(paintings)
+    contours = [c for p in paintings for c in p.contours]
     if not contours:
-        return Region.empty()
-    segments = concatenate(contours)
-    offsets = np.r_[0, np.cumsum([len(c) for c in contours])]
-    loose = Region(segments, offsets, np.arange(len(contours)))
-    flat = loose.flat
-    sources = Sources(segments, flat)
-    if len(contours) == 1:
-        simple = build_polygons(flat.points, flat.ring, loose.shell)
-        if shapely.is_valid(simple) and not shapely.is_empty(simple):
-            return trace(simple, sources)
-    return trace(_faces_inside(flat, rule), sources)
+        return found
+    loose = _Loose.of(
+        contours, np.repeat(np.arange(len(found)), [len(p.contours) for p in paintings])
+    )
+    if not len(loose.job):
+        return found
+    rings = shapely.linearrings(loose.flat.points, indices=loose.flat.ring)
+    shapes = shapely.polygons(rings)
+    valid = shapely.is_valid(shapes)
+    starts = run_starts(loose.job)
+    ends = np.r_[starts[1:], len(loose.job)]
+    simple = np.logical_and.reduceat(valid, starts)
+    sets = [np.arange(a, b) for a, b in zip(starts[simple], ends[simple], strict=True)]
+    rules = [paintings[loose.job[s[0]]].rule for s in sets]
+    for members, nesting in zip(sets, nested(rings, shapes, sets, rules), strict=True):
+        job = loose.job[members[0]]
+        if nesting is None:
+            simple[np.searchsorted(starts, members[0])] = False
+        else:
+            found[job] = loose.region(nesting)
+    for a, b in zip(starts[~simple], ends[~simple], strict=True):
+        job = loose.job[a]
+        found[job] = _crossing(loose.part(int(a), int(b)), paintings[job].rule)
+    return found
+
+
+@dataclass(frozen=True, eq=False)
+class _Loose:
+    """Contours side by side, all that enclose nothing left out; job (r,) is each one's."""
+
+    segments: Segments
+    rings: Ints
+    job: Ints
+    flat: Flat
+
+    @staticmethod
+    def of(contours: list[Segments], job: Ints) -> _Loose:
+        segments = concatenate(contours)
+        ring = np.repeat(np.arange(len(contours)), [len(c) for c in contours])
+        still = (segments.kind == Kind.LINE) & (segments.start == segments.end).all(axis=1)
+        segments, ring = segments.take(~still), ring[~still]
+        offsets = np.r_[run_starts(ring), len(ring)]
+        flat = flatten(segments, offsets)
+        size = np.bincount(flat.ring, minlength=len(offsets) - 1)
+        thick = size >= 3
+        if thick.any():
+            big = thick[flat.ring]
+            hulls = shapely.linearrings(
+                flat.points[big], indices=(np.cumsum(thick) - 1)[flat.ring[big]]
+            )
+            thick[thick] = shapely.area(shapely.convex_hull(hulls)) > 0
+        loose = _Loose(segments, offsets, job[ring[offsets[:-1]]] if len(ring) else job[:0], flat)
+        return loose if thick.all() else loose._only(np.flatnonzero(thick))
+
+    def _only(self, rings: Ints) -> _Loose:
+        sizes = np.diff(self.rings)[rings]
+        keep = np.isin(np.repeat(np.arange(len(self.rings) - 1), np.diff(self.rings)), rings)
+        segments, offsets = self.segments.take(keep), np.r_[0, np.cumsum(sizes)]
+        return _Loose(segments, offsets, self.job[rings], flatten(segments, offsets))
+
+    def part(self, first: int, last: int) -> Region:
+        """Rings as a region that may cross itself."""
+        rings = self.rings[first : last + 1]
+        segments = self.segments.take(slice(int(rings[0]), int(rings[-1])))
+        return Region(segments, rings - rings[0], np.arange(last - first))
+
+    def region(self, nesting: Nesting) -> Region:
+        """Rings that bound what is painted, each turned as its part asks for."""
+        if not len(nesting.rings):
+            return Region.empty()
+        parts = []
+        for ring, backwards in zip(nesting.rings, nesting.backwards, strict=True):
+            own = self.segments.take(slice(int(self.rings[ring]), int(self.rings[ring + 1])))
+            parts.append(own.reversed() if backwards else own)
+        offsets = np.r_[0, np.cumsum([len(p) for p in parts])]
+        return Region(parts[0] if len(parts) == 1 else concatenate(parts), offsets, nesting.shell)
+
+
+def _crossing(loose: Region, rule: FillRule) -> Region:
+    return trace(_faces_inside(loose.flat, rule), Sources(loose.segments, loose.flat))
 
 
 def _faces_inside(flat: Flat, rule: FillRule) -> shapely.Geometry:
@@ -71,9 +160,15 @@ def filled(region: Region, *, below: float | None = None) -> Region:
         for r in range(len(region.shell))
         if region.shell[r] == r or (below is not None and region.contour(r).area >= below)
     ]
+    return with_rings(region, keep)
+
+
+def with_rings(region: Region, keep: Sequence[int]) -> Region:
+    """The region with only some of its rings, given in order: all shells among them."""
     if len(keep) == len(region.shell):
         return region
-    sizes = np.diff(region.rings)[keep]
-    index = np.concatenate([np.arange(region.rings[r], region.rings[r + 1]) for r in keep])
-    shell = np.searchsorted(keep, region.shell[keep])
+    rows = np.asarray(keep, np.int64)
+    sizes = np.diff(region.rings)[rows]
+    index = np.concatenate([np.arange(region.rings[r], region.rings[r + 1]) for r in rows])
+    shell = np.searchsorted(rows, region.shell[rows])
     return Region(region.segments.take(index), np.r_[0, np.cumsum(sizes)], shell)

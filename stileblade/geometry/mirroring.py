@@ -60,7 +60,7 @@ def weld_mirrored(half: Region, *, axis: str, at: float) -> Region:
         np.repeat(np.arange(len(ordered)), sizes),
         np.zeros(len(ordered), np.int64),
         fresh=np.concatenate([r[1] for r in ordered]),
-    )
+    )[0]
 
 
 def _between(gone: Bools) -> list[np.ndarray]:

@@ -11,7 +11,7 @@ it) becomes a bevel; BEVEL.
 from __future__ import annotations
 
 from enum import StrEnum
-from typing import Literal
+from typing import Final, Literal
 
 import numpy as np
 import shapely
@@ -33,7 +33,13 @@ class Join(StrEnum):
 
 
 CORNERS = {Join.ROUND: ROUNDED, Join.MITRE: MITRED, Join.BEVEL: BEVELLED}
-Cap = Literal["round", "flat"]
+KernelCap = Literal["round", "flat"]
+KernelJoin = Literal["round", "mitre", "bevel"]
+_KERNEL_JOINS: Final[dict[Join, KernelJoin]] = {
+    Join.ROUND: "round",
+    Join.MITRE: "mitre",
+    Join.BEVEL: "bevel",
+}
 
 
 def largest_inset(region: Region) -> float:
@@ -54,13 +60,13 @@ def offset(
         raise GeometryError(f"mitre_limit={mitre_limit}: must be 1 or more.")
     region = without_closed_segments(region)
     _, before = neighbours(np.repeat(np.arange(len(region.shell)), np.diff(region.rings)))
-    curves = OffsetCurves(region.segments, distance, before)
+    curves = OffsetCurves(region.segments, np.full(len(region.segments), distance), before)
     corners = np.full(curves.n, CORNERS[join])
     if join is Join.MITRE:
         corners[curves.mitre_ratio > mitre_limit] = BEVELLED
     shape = shapely.simplify(region.polygons, TOLERANCE.flatten / 2, preserve_topology=True)
-    grown = buffered(shape, curves, join)
-    return traced(mitred(grown, curves, corners), region.flat, curves, corners)
+    grown = buffered(shape, distance, curves, corners, np.arange(curves.n), join, mitre_limit)
+    return traced(np.array([grown]), region.flat, curves, corners)[0]
 
 
 def without_closed_segments(region: Region) -> Region:
@@ -86,25 +92,34 @@ def without_closed_segments(region: Region) -> Region:
 
 
 def buffered(
-    shape: shapely.Geometry, curves: OffsetCurves, join: Join, cap: Cap = "round"
+    shape: shapely.Geometry,
+    distance: float,
+    curves: OffsetCurves,
+    corners: Ints,
+    own: Ints,
+    join: Join,
+    mitre_limit: float,
+    cap: KernelCap = "round",
 ) -> shapely.Geometry:
-    """The kernel's buffer of ``shape``, mitres as bevels: their tips are put on afterwards."""
-    radius = abs(curves.distance)
-    quarter = max(4, int(np.ceil(np.pi / 4 / np.arccos(max(1 - TOLERANCE.flatten / radius, 0.7)))))
-    style = "round" if join is Join.ROUND else "bevel"
-    return shapely.buffer(
-        shape, curves.distance, quad_segs=quarter, cap_style=cap, join_style=style
+    """The kernel's buffer of ``shape``, which has the corners ``own`` of ``curves``.
+
+    The kernel cuts a mitre beyond its limit short; where that would happen it makes bevels, and
+    the tips of the other corners are put on.
+    """
+    flatness = TOLERANCE.flatten / abs(distance)
+    quarter = max(4, int(np.ceil(np.pi / 4 / np.arccos(max(1 - flatness, 0.7)))))
+    outer = own[curves.turns_outwards[own]]
+    by_hand = join is Join.MITRE and bool((corners[outer] == BEVELLED).any())
+    style: KernelJoin = "bevel" if by_hand else _KERNEL_JOINS[join]
+    grown = shapely.buffer(
+        shape, distance, quad_segs=quarter, cap_style=cap, join_style=style, mitre_limit=mitre_limit
     )
-
-
-def mitred(grown: shapely.Geometry, curves: OffsetCurves, corners: Ints) -> shapely.Geometry:
-    """The buffer with the tips of its mitred corners."""
-    sharp = np.flatnonzero(curves.turns_outwards & (corners == MITRED))
-    if not len(sharp):
+    sharp = outer[corners[outer] == MITRED]
+    if not by_hand or not len(sharp):
         return grown
     (a, tip), (_, b) = curves.mitres
     wedges = np.stack([curves.segments.start, a, tip, b], axis=1)[sharp]
     tips = shapely.polygons(np.concatenate([wedges, wedges[:, :1]], axis=1))
-    if curves.distance > 0:
+    if distance > 0:
         return run_kernel(shapely.union_all, np.r_[[grown], tips])
     return run_kernel(shapely.difference, grown, run_kernel(shapely.union_all, tips))

@@ -7,6 +7,8 @@ regions and outlines of strokes both come this way.
 
 from __future__ import annotations
 
+from dataclasses import dataclass
+from itertools import pairwise
 from typing import Final
 
 import numpy as np
@@ -25,24 +27,30 @@ BEVELLED: Final = 1
 MITRED: Final = 2
 
 
+@dataclass(frozen=True, eq=False)
+class Ways:
+    """How the edges (m,) of a flattened source belong together where it is many ways side by
+    side, each run forwards and back: ``job`` is the number of the buffer that an edge bounds,
+    ``twin`` the edge that is the same one backwards, ``back`` whether it is that one itself."""
+
+    job: Ints
+    twin: Ints
+    back: Bools
+
+
 def traced(
-    grown: shapely.Geometry,
-    flat: Flat,
-    curves: OffsetCurves,
-    corners: Ints,
-    twins: Ints | None = None,
-) -> Region:
-    """The buffer ``grown`` of ``flat`` as curves.
+    grown: np.ndarray, flat: Flat, curves: OffsetCurves, corners: Ints, ways: Ways | None = None
+) -> list[Region]:
+    """The buffers ``grown`` (k,) as curves: of ``flat`` as a whole, or of the jobs in ``ways``.
 
     corners (n,) says how each segment's start corner is gone round: ROUNDED, BEVELLED or
-    MITRED. twins (m,) gives, where the source runs every way in both directions, the edge of
-    ``flat`` that is the same edge backwards; then only the first half is searched.
+    MITRED.
     """
     rings = result_rings(grown)
     if rings is None:
-        return Region.empty()
+        return [Region.empty()] * len(grown)
     rings = _without_specks(rings)
-    edges = _match(rings, flat, curves, corners, twins)
+    edges = _match(rings, flat, curves, corners, ways)
     runs = meet(join_edges(edges, np.inf), curves)
     after, _ = neighbours(runs.ring)
     alone = after == np.arange(len(runs))  # a closed curve by itself, as a circle's parallel
@@ -61,29 +69,43 @@ def traced(
     before = neighbours(ring)[1]
     mitred = (group > 2) | (group[before] > 2)
     fresh = mitred | (np.abs(source - source[before]) > 1)
-    return rejoin(made, ring, rings.shell, fresh=fresh)
+    whole, present = rejoin(made, ring, rings.shell, fresh=fresh)
+    return _shared_out(whole, rings.origin[present], len(grown))
+
+
+def _shared_out(whole: Region, origin: Ints, count: int) -> list[Region]:
+    """The rings of ``whole`` as one region for each origin (r,), which does not decrease."""
+    if count == 1:
+        return [whole]
+    first = np.searchsorted(origin, np.arange(count + 1))
+    found = []
+    for a, b in pairwise(first.tolist()):
+        rings = whole.rings[a : b + 1]
+        segments = whole.segments.take(slice(int(rings[0]), int(rings[-1])))
+        found.append(Region(segments, rings - rings[0], whole.shell[a:b] - a))
+    return found
 
 
 def _without_specks(rings: ResultRings) -> ResultRings:
     """Without edges no longer than the rounding of vertices, which run anywhere."""
     keep = np.hypot(*(rings.points[rings.after] - rings.points).T) > 4 * TOLERANCE.grid
     ring = rings.ring[keep]
-    return ResultRings(rings.points[keep], ring, rings.shell, neighbours(ring)[0])
+    return ResultRings(rings.points[keep], ring, rings.shell, neighbours(ring)[0], rings.origin)
 
 
 def _match(
-    rings: ResultRings, flat: Flat, curves: OffsetCurves, corners: Ints, twins: Ints | None
+    rings: ResultRings, flat: Flat, curves: OffsetCurves, corners: Ints, ways: Ways | None
 ) -> ResultEdges:
     """Result edges with the offset curve they lie on, and the parameters at their ends."""
     n = curves.n
     u, v = rings.points, rings.points[rings.after]
     middle = (u + v) / 2
-    edge = _nearest_edges(flat, u, v, twins)
+    edge = _nearest_edges(flat, curves, u, v, rings.origin[rings.ring], ways)
     corner, is_corner = _corners_at(flat, curves, edge, middle)
-    if twins is not None:  # the corner that the other direction makes of the same place
-        other, is_other = _corners_at(flat, curves, twins[edge], middle)
+    if ways is not None:  # the corner that the other direction makes of the same place
+        other, is_other = _corners_at(flat, curves, ways.twin[edge], middle)
         swap = ~is_corner & is_other
-        edge = np.where(swap, twins[edge], edge)
+        edge = np.where(swap, ways.twin[edge], edge)
         corner, is_corner = np.where(swap, other, corner), is_corner | is_other
     a = flat.points[edge]
     d = flat.ends[edge] - a
@@ -112,18 +134,41 @@ def _match(
     )
 
 
-def _nearest_edges(flat: Flat, u: Floats, v: Floats, twins: Ints | None) -> Ints:
+def _nearest(lines: np.ndarray, spots: np.ndarray, reach: float) -> Ints:
+    """The number of the line nearest to each spot; quick where it is not beyond ``reach``."""
+    tree = shapely.STRtree(lines)
+    spot, line = tree.query(spots, predicate="dwithin", distance=reach)
+    away = shapely.distance(spots[spot], lines[line])
+    order = np.lexsort((away, spot))
+    first = order[np.r_[True, spot[order][1:] != spot[order][:-1]]] if len(order) else order
+    nearest = np.full(len(spots), -1, np.int64)
+    nearest[spot[first]] = line[first]
+    far = np.flatnonzero(nearest < 0)
+    if len(far):
+        which, hit = tree.query_nearest(spots[far], all_matches=False)
+        nearest[far[which]] = hit
+    return nearest
+
+
+def _nearest_edges(
+    flat: Flat, curves: OffsetCurves, u: Floats, v: Floats, origin: Ints, ways: Ways | None
+) -> Ints:
     """The source edge nearest to each result edge; of twins the one that runs its way."""
-    own = slice(None) if twins is None else slice(len(flat.points) // 2)
-    source = np.stack([flat.points[own], flat.ends[own]], axis=1)
-    tree = shapely.STRtree(shapely.linestrings(source))
-    which, hit = tree.query_nearest(shapely.points((u + v) / 2), all_matches=False)
+    lines = shapely.linestrings(np.stack([flat.points, flat.ends], axis=1))
+    spots = shapely.points((u + v) / 2)
+    if ways is None:
+        return _nearest(lines, spots, float(np.abs(curves.distance).max()) + TOLERANCE.flatten)
     edge = np.empty(len(u), np.int64)
-    edge[which] = hit
-    if twins is not None:
-        along = ((v - u) * (flat.ends[edge] - flat.points[edge])).sum(axis=1)
-        edge = np.where(along >= 0, edge, twins[edge])
-    return edge
+    reach = np.abs(curves.distance[flat.segment]) + TOLERANCE.flatten
+    there = np.flatnonzero(~ways.back)
+    first = np.searchsorted(ways.job[there], np.arange(ways.job[-1] + 2))
+    bounds = np.searchsorted(origin, np.arange(len(first)))
+    for job in np.unique(origin):
+        own = there[first[job] : first[job + 1]]
+        part = slice(bounds[job], bounds[job + 1])
+        edge[part] = own[_nearest(lines[own], spots[part], float(reach[own[0]]))]
+    along = ((v - u) * (flat.ends[edge] - flat.points[edge])).sum(axis=1)
+    return np.where(along >= 0, edge, ways.twin[edge])
 
 
 def _corners_at(flat: Flat, curves: OffsetCurves, edge: Ints, middle: Floats) -> tuple[Ints, Bools]:
@@ -145,12 +190,14 @@ def _corners_at(flat: Flat, curves: OffsetCurves, edge: Ints, middle: Floats) ->
 def _unwrapped(t0: Floats, t1: Floats, curve: Ints, rings: ResultRings, arc: np.ndarray) -> Floats:
     """Corner arcs across the half turn: angles made to run on from edge to edge, in place."""
     _, before = neighbours(rings.ring)
-    for i in np.flatnonzero(arc):
-        j = before[i]
-        if j < i and arc[j] and curve[j] == curve[i]:
-            turn = np.rint((t1[j] - t0[i]) / (2 * np.pi)) * 2 * np.pi
-            t0[i] += turn
-            t1[i] += turn
+    goes_on = arc & arc[before] & (curve == curve[before]) & (before < np.arange(len(arc)))
+    turn = np.where(goes_on, np.rint((t1[before] - t0) / (2 * np.pi)), 0.0)
+    if turn.any():
+        turn = np.cumsum(turn)
+        head = np.maximum.accumulate(np.where(goes_on, 0, np.arange(len(arc))))
+        turn -= turn[head]
+        t0 += turn * 2 * np.pi
+        t1 += turn * 2 * np.pi
     return t1
 
 

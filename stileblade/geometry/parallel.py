@@ -41,10 +41,10 @@ def circular(segments: Segments) -> tuple[np.ndarray, Floats]:
 
 @dataclass(frozen=True, eq=False)
 class OffsetCurves:
-    """The curves at ``distance`` of ``segments``; ``before`` (n,) is each one's predecessor."""
+    """The curves at ``distance`` (n,) of ``segments``; ``before`` (n,) are the predecessors."""
 
     segments: Segments
-    distance: float
+    distance: Floats
     before: Ints
 
     @property
@@ -68,13 +68,11 @@ class OffsetCurves:
         return np.concatenate([own, arcs, straight])
 
     def points_at(self, index: Ints, t: Floats) -> Floats:
-        return self._both(index, t)[0]
+        return self.motion_at(index, t)[0]
 
-    def derivatives_at(self, index: Ints, t: Floats) -> Floats:
-        return self._both(index, t)[1]
-
-    def _both(self, index: Ints, t: Floats) -> tuple[Floats, Floats]:
-        n, d = self.n, self.distance
+    def motion_at(self, index: Ints, t: Floats) -> tuple[Floats, Floats]:
+        """Points (m, 2) and derivatives by t (m, 2) of curves ``index``."""
+        n = self.n
         p, dp = np.empty((len(index), 2)), np.empty((len(index), 2))
         group = index // n
         own = group == 0
@@ -84,8 +82,9 @@ class OffsetCurves:
         m = group == 1
         if m.any():
             c, s = np.cos(t[m]), np.sin(t[m])
-            p[m] = self.segments.start[corner[m]] + abs(d) * np.stack([c, s], 1)
-            dp[m] = abs(d) * np.stack([-s, c], 1)
+            r = np.abs(self.distance[corner[m], None])
+            p[m] = self.segments.start[corner[m]] + r * np.stack([c, s], 1)
+            dp[m] = r * np.stack([-s, c], 1)
         for g, (a, b) in ((2, self.bevels), (3, self.mitres[0]), (4, self.mitres[1])):
             m = group == g
             if m.any():
@@ -106,14 +105,15 @@ class OffsetCurves:
         size = np.maximum(np.hypot(*d1.T), 1e-12)
         normal = np.stack([d1[:, 1], -d1[:, 0]], 1) / size[:, None] * sign[:, None]
         bend = (d1[:, 0] * d2[:, 1] - d1[:, 1] * d2[:, 0]) / size**3
-        stretch = 1 + self.distance * sign * bend
-        return s.points_at(index, t) + self.distance * normal, d1 * stretch[:, None]
+        distance = self.distance[index]
+        stretch = 1 + distance * sign * bend
+        return s.points_at(index, t) + distance[:, None] * normal, d1 * stretch[:, None]
 
     @cached_property
     def offset_ends(self) -> tuple[Floats, Floats]:
         """Where the parallels start (n, 2) and end (n, 2)."""
         first, last = self.directions
-        d = self.distance
+        d = self.distance[:, None]
         return (
             self.segments.start + d * np.stack([first[:, 1], -first[:, 0]], 1),
             self.segments.end + d * np.stack([last[:, 1], -last[:, 0]], 1),
@@ -146,7 +146,9 @@ class OffsetCurves:
     @cached_property
     def mitre_ratio(self) -> Floats:
         """Length of each mitre by the distance, 1 at straight joints (SVG's definition)."""
-        return np.hypot(*(self.tips - self.segments.start).T) / max(abs(self.distance), 1e-300)
+        return np.hypot(*(self.tips - self.segments.start).T) / np.maximum(
+            np.abs(self.distance), 1e-300
+        )
 
     @cached_property
     def turns_outwards(self) -> np.ndarray:
@@ -203,7 +205,7 @@ def _arcs(
     start: Floats,
     end: Floats,
 ) -> Segments:
-    n, d = curves.n, curves.distance
+    n = curves.n
     own = curve < n
     k = curve % n
     coef = np.zeros((len(curve), 8))
@@ -214,7 +216,7 @@ def _arcs(
     factor = (spot * base).sum(axis=1) / np.maximum((base * base).sum(axis=1), 1e-300)
     coef[own, 2:6] *= factor[:, None]
     coef[~own, :2] = curves.segments.start[k[~own]]
-    coef[~own, 2], coef[~own, 5] = abs(d), abs(d)
+    coef[~own, 2] = coef[~own, 5] = np.abs(curves.distance[k[~own]])
     kind = np.full(len(curve), Kind.ARC, np.int8)
     return Segments(kind, coef, np.stack([t0, t1], 1), start, end)
 
@@ -258,6 +260,7 @@ def fit_parallels(
 
 
 _SAMPLES = np.linspace(0, 1, 17)[1:-1]
+_IMPROVEMENTS = 4
 
 
 def _fit_once(
@@ -268,16 +271,16 @@ def _fit_once(
     index = np.repeat(curve, k)
     target = curves.points_at(index, t.ravel()).reshape(m, k, 2)
     turn = np.sign(t1 - t0)[:, None]
-    first = _unit(curves.derivatives_at(curve, t0 + (t1 - t0) * 1e-6) * turn)
-    last = -_unit(curves.derivatives_at(curve, t1 - (t1 - t0) * 1e-6) * turn)
+    first = _unit(curves.motion_at(curve, t0 + (t1 - t0) * 1e-6)[1] * turn)
+    last = -_unit(curves.motion_at(curve, t1 - (t1 - t0) * 1e-6)[1] * turn)
     points = np.concatenate([p[:, None], target, q[:, None]], axis=1)
     steps = np.hypot(*np.moveaxis(np.diff(points, axis=1), 2, 0))
     along = np.cumsum(steps, axis=1)
     s = along[:, :-1] / np.maximum(along[:, -1:], 1e-300)
     control = np.empty((m, 4, 2))
-    error = np.empty(m)
-    for _ in range(4):
-        b0, b1, b2, b3 = (1 - s) ** 3, 3 * (1 - s) ** 2 * s, 3 * (1 - s) * s * s, s**3
+    for _ in range(_IMPROVEMENTS):
+        r = 1 - s
+        b0, b1, b2, b3 = r * r * r, 3 * r * r * s, 3 * r * s * s, s * s * s
         rest = target - (b0 + b1)[..., None] * p[:, None] - (b2 + b3)[..., None] * q[:, None]
         a1, a2 = b1[..., None] * first[:, None], b2[..., None] * last[:, None]
         c11, c12, c22 = (a1 * a1).sum((1, 2)), (a1 * a2).sum((1, 2)), (a2 * a2).sum((1, 2))
@@ -292,16 +295,22 @@ def _fit_once(
         h2 = np.where((h2 > 1e-4 * chord) & (h2 < 3 * chord), h2, chord / 3)
         control[:, 0], control[:, 3] = p, q
         control[:, 1], control[:, 2] = p + h1[:, None] * first, q + h2[:, None] * last
-        fit = beziers(control)
-        row = np.repeat(np.arange(m), k)
-        flat_s = s.ravel()
-        d = fit.derivatives_at(row, flat_s)
-        gap = target.reshape(-1, 2) - fit.points_at(row, flat_s)
-        move = (gap * d).sum(axis=1) / np.maximum((d * d).sum(axis=1), 1e-300)
-        s = np.clip(flat_s + move, 0, 1).reshape(m, k)
-    gap = target.reshape(-1, 2) - fit.points_at(row, s.ravel())
-    error = np.hypot(*gap.T).reshape(m, k).max(axis=1)
-    return control, error
+        gap, slope = _off_fit(control, s, target)
+        move = (gap * slope).sum(axis=2) / np.maximum((slope * slope).sum(axis=2), 1e-300)
+        s = np.clip(s + move, 0, 1)
+    gap, _ = _off_fit(control, s, target)
+    return control, np.hypot(gap[..., 0], gap[..., 1]).max(axis=1)
+
+
+def _off_fit(control: Floats, s: Floats, target: Floats) -> tuple[Floats, Floats]:
+    """From cubics (m, 4, 2) at s (m, k) to the targets (m, k, 2), and the cubics' derivatives."""
+    s, c = s[..., None], control[:, :, None]
+    d1, d2, d3 = (3 * (c[:, i + 1] - c[:, i]) for i in range(3))
+    r = 1 - s
+    slope = r * r * d1 + 2 * r * s * d2 + s * s * d3
+    b0, b1, b2, b3 = c[:, 0], c[:, 1], c[:, 2], c[:, 3]
+    point = r * r * (r * b0 + 3 * s * b1) + s * s * (3 * r * b2 + s * b3)
+    return target - point, slope
 
 
 def _unit(d: Floats) -> Floats:

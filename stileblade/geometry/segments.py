@@ -40,6 +40,9 @@ class Kind(IntEnum):
     ARC = 3
 
 
+_LINE, _QUAD, _CUBIC, _ARC = (int(k) for k in Kind)  # an enum's members are slow to look up
+
+
 @dataclass(frozen=True, eq=False)
 class Segments:
     """``n`` segments: kind (n,), coef (n, 8), span (n, 2), start (n, 2), end (n, 2)."""
@@ -86,6 +89,10 @@ class Segments:
     def derivatives_at(self, index: Ints, t: Floats) -> Floats:
         """First derivatives by t (m, 2) of the parents, like ``points_at``."""
         return _differentiate(self.kind[index], self.coef[index], t)
+
+    def motion_at(self, index: Ints, t: Floats) -> tuple[Floats, Floats]:
+        """Points (m, 2) and first derivatives (m, 2), like ``points_at``."""
+        return self.points_at(index, t), self.derivatives_at(index, t)
 
     def second_derivatives_at(self, index: Ints, t: Floats) -> Floats:
         """Second derivatives by t (m, 2) of the parents, like ``points_at``."""
@@ -167,21 +174,21 @@ def parent_pieces(kind: NDArray[np.int8], coef: Floats, tolerance: float) -> Int
 
 
 def _evaluate(kind: NDArray[np.int8], coef: Floats, t: Floats) -> Floats:
-    if len(kind) and kind[0] == Kind.LINE and not kind.any():
+    if len(kind) and kind[0] == _LINE and not kind.any():
         return coef[:, :2] + (coef[:, 2:4] - coef[:, :2]) * t[:, None]
     out = np.empty((len(kind), 2))
     q = coef.reshape(-1, 4, 2)
-    m = kind == Kind.LINE
+    m = kind == _LINE
     if m.any():
         c = q[m]
         out[m] = c[:, 0] + (c[:, 1] - c[:, 0]) * t[m, None]
-    m = kind == Kind.QUAD
+    m = kind == _QUAD
     if m.any():
         c = q[m]
         s = t[m, None]
         r = 1 - s
         out[m] = r * r * c[:, 0] + 2 * r * s * c[:, 1] + s * s * c[:, 2]
-    m = kind == Kind.CUBIC
+    m = kind == _CUBIC
     if m.any():
         c = q[m]
         s = t[m, None]
@@ -192,7 +199,7 @@ def _evaluate(kind: NDArray[np.int8], coef: Floats, t: Floats) -> Floats:
             + 3 * r * s * s * c[:, 2]
             + s * s * s * c[:, 3]
         )
-    m = kind == Kind.ARC
+    m = kind == _ARC
     if m.any():
         c = q[m]
         out[m] = c[:, 0] + c[:, 1] * np.cos(t[m, None]) + c[:, 2] * np.sin(t[m, None])
@@ -200,20 +207,20 @@ def _evaluate(kind: NDArray[np.int8], coef: Floats, t: Floats) -> Floats:
 
 
 def _differentiate(kind: NDArray[np.int8], coef: Floats, t: Floats) -> Floats:
-    if len(kind) and kind[0] == Kind.LINE and not kind.any():
+    if len(kind) and kind[0] == _LINE and not kind.any():
         return coef[:, 2:4] - coef[:, :2]
     out = np.empty((len(kind), 2))
     q = coef.reshape(-1, 4, 2)
-    m = kind == Kind.LINE
+    m = kind == _LINE
     if m.any():
         c = q[m]
         out[m] = c[:, 1] - c[:, 0]
-    m = kind == Kind.QUAD
+    m = kind == _QUAD
     if m.any():
         c = q[m]
         s = t[m, None]
         out[m] = 2 * ((1 - s) * (c[:, 1] - c[:, 0]) + s * (c[:, 2] - c[:, 1]))
-    m = kind == Kind.CUBIC
+    m = kind == _CUBIC
     if m.any():
         c = q[m]
         s = t[m, None]
@@ -223,7 +230,7 @@ def _differentiate(kind: NDArray[np.int8], coef: Floats, t: Floats) -> Floats:
             + 2 * r * s * (c[:, 2] - c[:, 1])
             + s * s * (c[:, 3] - c[:, 2])
         )
-    m = kind == Kind.ARC
+    m = kind == _ARC
     if m.any():
         c = q[m]
         out[m] = c[:, 2] * np.cos(t[m, None]) - c[:, 1] * np.sin(t[m, None])
@@ -233,18 +240,18 @@ def _differentiate(kind: NDArray[np.int8], coef: Floats, t: Floats) -> Floats:
 def _differentiate_twice(kind: NDArray[np.int8], coef: Floats, t: Floats) -> Floats:
     out = np.zeros((len(kind), 2))
     q = coef.reshape(-1, 4, 2)
-    m = kind == Kind.QUAD
+    m = kind == _QUAD
     if m.any():
         c = q[m]
         out[m] = 2 * (c[:, 0] - 2 * c[:, 1] + c[:, 2])
-    m = kind == Kind.CUBIC
+    m = kind == _CUBIC
     if m.any():
         c = q[m]
         s = t[m, None]
         out[m] = 6 * (
             (1 - s) * (c[:, 0] - 2 * c[:, 1] + c[:, 2]) + s * (c[:, 1] - 2 * c[:, 2] + c[:, 3])
         )
-    m = kind == Kind.ARC
+    m = kind == _ARC
     if m.any():
         c = q[m]
         out[m] = -c[:, 1] * np.cos(t[m, None]) - c[:, 2] * np.sin(t[m, None])

@@ -10,6 +10,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 from enum import StrEnum
+from typing import Final
 
 import numpy as np
 import shapely
@@ -18,19 +19,34 @@ from stileblade.errors import GeometryError
 from stileblade.geometry.drawing import Drawing
 from stileblade.geometry.fill import fill
 from stileblade.geometry.flatten import neighbours
-from stileblade.geometry.offset import CORNERS, Join, buffered, mitred, without_closed_segments
-from stileblade.geometry.offset_tracing import BEVELLED, ROUNDED, traced
+from stileblade.geometry.offset import (
+    CORNERS,
+    Join,
+    KernelCap,
+    buffered,
+    without_closed_segments,
+)
+from stileblade.geometry.offset_tracing import BEVELLED, MITRED, ROUNDED, Ways, traced
 from stileblade.geometry.parallel import OffsetCurves
 from stileblade.geometry.region import Region
 from stileblade.geometry.segments import Floats, Kind, Segments, concatenate, lines
 
 MOST_DASHES = 5000
+MOST_VERTICES = 40_000
+"""Strokes are worked on together up to about this many vertices."""
 
 
 class Cap(StrEnum):
     BUTT = "butt"
     ROUND = "round"
     SQUARE = "square"
+
+
+_KERNEL_CAPS: Final[dict[Cap, KernelCap]] = {
+    Cap.BUTT: "flat",
+    Cap.ROUND: "round",
+    Cap.SQUARE: "flat",  # put on by hand
+}
 
 
 @dataclass(frozen=True)
@@ -44,30 +60,67 @@ class Pen:
     dashes: tuple[float, ...] = ()
     phase: float = 0.0
 
+    def __post_init__(self) -> None:
+        if self.width <= 0:
+            raise GeometryError(f"width={self.width}: a stroke is wider than 0.")
+
+
+@dataclass(frozen=True, eq=False)
+class Stroked:
+    """What a pen runs along: contours whose end is their start, open ways, and dots, which are
+    ways without length: painted as such with round and square caps, with butt caps not."""
+
+    pen: Pen
+    closed: Sequence[Segments] = ()
+    open: Sequence[Segments] = ()
+    dots: Sequence[tuple[float, float]] = ()
+
+    def ways(self) -> list[tuple[Segments, bool]]:
+        """Ways with length, and whether each closes: dashes cut out, square caps put on."""
+        found = [(_with_length(w), True) for w in self.closed]
+        found += [(_with_length(w), False) for w in self.open]
+        if self.pen.dashes and sum(self.pen.dashes) > 0:
+            found = [
+                (part, False)
+                for way, _ in found
+                if len(way)
+                for part in dashed(way, self.pen.dashes, self.pen.phase)
+            ]
+        if self.pen.cap is Cap.SQUARE:
+            found = [(w if ring else _extended(w, self.pen.width / 2), ring) for w, ring in found]
+        return [(w, ring) for w, ring in found if len(w)]
+
 
 def stroke(way: Segments, pen: Pen, *, closed: bool) -> Region:
-    """What ``pen`` paints along one contour; where ``closed``, its end is its start.
-
-    A way without length is a dot with round and square caps and nothing with butt caps.
-    """
-    if pen.width <= 0:
-        raise GeometryError(f"width={pen.width}: a stroke is wider than 0.")
-    way = _with_length(way)
-    if not len(way):
-        return Region.empty()
-    if not pen.dashes:
-        return _one(way, pen, closed)
-    parts = [_one(part, pen, False) for part in dashed(way, pen.dashes, pen.phase)]
-    contours = [c.segments for part in parts for c in part.contours]
-    return fill(contours) if contours else Region.empty()
+    """What ``pen`` paints along one contour; where ``closed``, its end is its start."""
+    return stroke_all([Stroked(pen, [way] if closed else [], [] if closed else [way])])[0]
 
 
-def dot(x: float, y: float, pen: Pen) -> Region:
-    """What a way without length paints at a place."""
+def stroke_all(strokes: Sequence[Stroked]) -> list[Region]:
+    """What each pen paints along all its ways: many at once at a fraction of the cost."""
+    found: list[Region] = []
+    batch: list[tuple[Pen, list[tuple[Segments, bool]]]] = []
+    size = 0
+    for one in strokes:
+        ways = one.ways()
+        size += sum(int(w.pieces_per_parent.sum()) for w, _ in ways)
+        batch.append((one.pen, ways))
+        if size > MOST_VERTICES:
+            found += _together(batch)
+            batch, size = [], 0
+    found += _together(batch)
+    for i, one in enumerate(strokes):
+        if one.dots and one.pen.cap is not Cap.BUTT:
+            parts = [found[i], *(_dot(x, y, one.pen) for x, y in one.dots)]
+            found[i] = fill([c.segments for part in parts for c in part.contours])
+    return found
+
+
+def _dot(x: float, y: float, pen: Pen) -> Region:
     drawing, r = Drawing(), pen.width / 2
     if pen.cap is Cap.ROUND:
         drawing.ellipse(x, y, r, r)
-    elif pen.cap is Cap.SQUARE:
+    else:
         drawing.move(x - r, y - r)
         for px, py in ((x + r, y - r), (x + r, y + r), (x - r, y + r)):
             drawing.line(px, py)
@@ -80,34 +133,63 @@ def _with_length(way: Segments) -> Segments:
     return way.take(~still) if still.any() else way
 
 
-def _one(way: Segments, pen: Pen, closed: bool) -> Region:
-    if not closed and pen.cap is Cap.SQUARE:
-        way = _extended(way, pen.width / 2)
-    n = len(way)
-    rings = np.array([0, n, 2 * n] if closed else [0, 2 * n])
-    there_and_back = concatenate([way, way.reversed()])
-    both = without_closed_segments(
-        Region(there_and_back, rings, np.arange(len(rings) - 1, dtype=np.int64))
+def _together(strokes: list[tuple[Pen, list[tuple[Segments, bool]]]]) -> list[Region]:
+    ways = [(way, ring, job) for job, (_, own) in enumerate(strokes) for way, ring in own]
+    if not ways:
+        return [Region.empty()] * len(strokes)
+    both = [part for way, _, _ in ways for part in (way, way.reversed())]
+    sizes = [n for way, ring, _ in ways for n in ([len(way)] * 2 if ring else [2 * len(way)])]
+    rings = np.r_[0, np.cumsum(sizes)]
+    whole = without_closed_segments(
+        Region(concatenate(both), rings, np.arange(len(sizes), dtype=np.int64))
     )
-    flat = both.flat
-    m = len(flat.points) // 2
-    _, before = neighbours(np.repeat(np.arange(len(both.rings) - 1), np.diff(both.rings)))
-    curves = OffsetCurves(both.segments, pen.width / 2, before)
-    corners = np.full(curves.n, CORNERS[pen.join])
-    if pen.join is Join.MITRE:
-        corners[curves.mitre_ratio > pen.mitre_limit] = BEVELLED
-    points = flat.points[:m] if closed else flat.points[: m + 1]
-    if not closed:
-        half = len(both.segments) // 2
-        corners[[0, half]] = ROUNDED if pen.cap is Cap.ROUND else BEVELLED
-    line = (
-        shapely.linearrings(points)
-        if closed and m > 2
-        else shapely.linestrings(np.concatenate([points, points[:1]]) if closed else points)
-    )
-    grown = buffered(line, curves, pen.join, "round" if pen.cap is Cap.ROUND else "flat")
-    twins = np.arange(2 * m)[::-1]
-    return traced(mitred(grown, curves, corners), flat, curves, corners, twins)
+    flat = whole.flat
+    # of each way: the first of its segments and of its vertices, and half of how many those are
+    way_of_ring = np.repeat(np.arange(len(ways)), [2 if ring else 1 for _, ring, _ in ways])
+    way_of_segment = way_of_ring[np.repeat(np.arange(len(sizes)), np.diff(whole.rings))]
+    way_of_vertex = way_of_segment[flat.segment]
+    number = np.arange(len(ways))
+    half = np.bincount(way_of_vertex, minlength=len(ways)) // 2
+    first = np.searchsorted(way_of_vertex, number)
+    within = np.arange(len(flat.points)) - first[way_of_vertex]
+    job = np.array([j for _, _, j in ways])
+    twin = first[way_of_vertex] + 2 * half[way_of_vertex] - 1 - within
+    edges = Ways(job[way_of_vertex], twin, within >= half[way_of_vertex])
+
+    pens = [pen for pen, _ in strokes]
+    job_of_segment = job[way_of_segment]
+    _, before = neighbours(np.repeat(np.arange(len(sizes)), np.diff(whole.rings)))
+    radius = np.array([pen.width / 2 for pen in pens])
+    curves = OffsetCurves(whole.segments, radius[job_of_segment], before)
+    corners = np.array([CORNERS[pen.join] for pen in pens])[job_of_segment]
+    limit = np.array([pen.mitre_limit for pen in pens])[job_of_segment]
+    corners[(corners == MITRED) & (curves.mitre_ratio > limit)] = BEVELLED
+    capped = np.zeros(len(corners), bool)
+    for way, (_, ring, j) in enumerate(ways):
+        if not ring:
+            start = int(np.searchsorted(way_of_segment, way))
+            middle = (start + int(np.searchsorted(way_of_segment, way, "right"))) // 2
+            corners[[start, middle]] = ROUNDED if pens[j].cap is Cap.ROUND else BEVELLED
+            capped[[start, middle]] = True
+
+    grown = []
+    own_segments = np.searchsorted(job_of_segment, np.arange(len(strokes) + 1))
+    own_ways = np.searchsorted(job, np.arange(len(strokes) + 1))
+    for j, pen in enumerate(pens):
+        lines = []
+        for way in range(own_ways[j], own_ways[j + 1]):
+            a = int(first[way])
+            points = flat.points[a : a + int(half[way]) + (not ways[way][1])]
+            closing = points[:1] if ways[way][1] else points[:0]
+            lines.append(shapely.linestrings(np.concatenate([points, closing])))
+        shape = shapely.multilinestrings(lines) if lines else shapely.MultiLineString()
+        own = np.arange(own_segments[j], own_segments[j + 1])
+        own = own[~capped[own]]
+        cap = _KERNEL_CAPS[pen.cap]
+        grown.append(
+            buffered(shape, pen.width / 2, curves, corners, own, pen.join, pen.mitre_limit, cap)
+        )
+    return traced(np.array(grown), flat, curves, corners, edges)
 
 
 def _extended(way: Segments, by: float) -> Segments:

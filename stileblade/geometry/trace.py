@@ -56,19 +56,21 @@ class Sources:
 
 @dataclass(frozen=True, eq=False)
 class ResultRings:
-    """Rings of the kernel's polygons: vertices (m, 2), without the closing one."""
+    """Rings of the kernel's polygons: vertices (m, 2), without the closing one; of each ring the
+    shell (r,) it belongs to, and the number (r,) of the geometry it came from."""
 
     points: Floats
     ring: Ints
     shell: Ints
     after: Ints
+    origin: Ints
 
 
-def result_rings(result: shapely.Geometry) -> ResultRings | None:
+def result_rings(result: shapely.Geometry | np.ndarray) -> ResultRings | None:
     """The polygons' rings, shells before their openings, slivers left out; None if none."""
-    parts = shapely.get_parts(result)
-    polygons = parts[shapely.get_type_id(parts) == 3]
-    polygons = polygons[~shapely.is_empty(polygons)]
+    parts, origin = shapely.get_parts(result, return_index=True)
+    kept = (shapely.get_type_id(parts) == 3) & ~shapely.is_empty(parts)
+    polygons, origin = parts[kept], origin[kept]
     if not len(polygons):
         return None
     polygons = shapely.orient_polygons(polygons, exterior_cw=False)
@@ -79,12 +81,12 @@ def result_rings(result: shapely.Geometry) -> ResultRings | None:
     wide &= wide[np.flatnonzero(first)][np.cumsum(first) - 1]  # openings go with their shell
     if not wide.any():
         return None
-    rings, first = rings[wide], first[wide]
+    rings, first, origin = rings[wide], first[wide], origin[polygon[wide]]
     points, ring = shapely.get_coordinates(rings, return_index=True)
     closing = np.r_[ring[1:] != ring[:-1], True]
     points, ring = points[~closing], ring[~closing]
     shell = np.flatnonzero(first)[np.cumsum(first) - 1]
-    return ResultRings(points, ring, shell, neighbours(ring)[0])
+    return ResultRings(points, ring, shell, neighbours(ring)[0], origin)
 
 
 def trace(result: shapely.Geometry, sources: Sources) -> Region:

@@ -4,22 +4,23 @@ from __future__ import annotations
 
 import math
 from collections import Counter
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
+from typing import TypeVar
 
 import numpy as np
 from lxml import etree
 
 from stileblade.errors import GeometryError, ReadingError
 from stileblade.geometry.drawing import Drawing
-from stileblade.geometry.fill import FillRule, fill
+from stileblade.geometry.fill import FillRule, Painted, fill_all
 from stileblade.geometry.measurement import bounds
 from stileblade.geometry.offset import Join
 from stileblade.geometry.pathdata import closed, read_path_to_error
 from stileblade.geometry.region import Box, Region
-from stileblade.geometry.segments import Floats, Segments, concatenate
+from stileblade.geometry.segments import Floats, Kind, Segments, concatenate
 from stileblade.geometry.set_operations import intersection
-from stileblade.geometry.stroke import Cap, Pen, dot, stroke
+from stileblade.geometry.stroke import Cap, Pen, Stroked, stroke_all
 from stileblade.geometry.transforms import after, identity, scaling, translation
 from stileblade.outlines.reading.found import Shape
 from stileblade.outlines.reading.limits import LIMITS
@@ -28,6 +29,7 @@ from stileblade.outlines.reading.svg.gradient import Gradient
 from stileblade.outlines.reading.svg.style import Style
 from stileblade.outlines.reading.svg.xml import link_of, local_name
 
+Job = TypeVar("Job")
 _JOINS = {"round": Join.ROUND, "bevel": Join.BEVEL}
 
 
@@ -65,14 +67,27 @@ class Ink:
     gradient: Gradient | None = None
 
 
+@dataclass(frozen=True, eq=False)
+class _Pending:
+    """A fill or stroke to come; ``back`` maps a stroke from its drawing's scale to its place."""
+
+    job: Painted | Stroked
+    back: Floats | None
+    place: Place
+    ink: Ink
+    drawing: Drawing
+    shape: Shape
+
+
 class Painter:
-    """Collects shapes; ``left_out`` counts what could not be painted."""
+    """Collects what is painted and makes shapes of all of it together, which costs far less than
+    one by one; ``left_out`` counts what could not be painted."""
 
     def __init__(self, left_out: Counter[str]) -> None:
         self.left_out = left_out
-        self.shapes: list[Shape] = []
         self.faces: set[str] = set()
         self.segments = 0
+        self._pending: list[_Pending] = []
 
     def drawing_of(self, element: etree._Element, name: str, place: Place) -> Drawing | None:
         """The contours of a path or basic shape, in user units."""
@@ -111,63 +126,95 @@ class Painter:
         if style.markers:
             self.left_out["markers"] += 1
         if fill and style.fill_alpha > 0:
-            region = self.filled(drawing, style.rule, place)
-            self._keep(region, place, fill, drawing, shape)
+            job = self._filling(drawing, style.rule, place)
+            self._pending.append(_Pending(job, None, place, fill, drawing, shape))
         if stroke and style.stroke_alpha > 0 and style.width > 0:
-            self._keep(self.stroked(drawing, style, place), place, stroke, drawing, shape)
+            stroked = self._stroking(drawing, style, place)
+            if stroked is not None:
+                self._pending.append(_Pending(*stroked, place, stroke, drawing, shape))
 
-    def _keep(self, region: Region, place: Place, ink: Ink, drawing: Drawing, shape: Shape) -> None:
-        if ink.gradient is not None and ink.gradient.hidden and region:
-            box = Box(*bounds(concatenate([*drawing.contours, *drawing.open])))
+    def shapes(self) -> list[Shape]:
+        """All that was painted, in order, as far as it is not clipped or faded away."""
+        regions: list[Region] = [Region.empty()] * len(self._pending)
+        fills = [(i, p.job) for i, p in enumerate(self._pending) if isinstance(p.job, Painted)]
+        strokes = [(i, p.job) for i, p in enumerate(self._pending) if isinstance(p.job, Stroked)]
+        made = self._by_halves(fill_all, [job for _, job in fills], "a shape")
+        made += self._by_halves(stroke_all, [job for _, job in strokes], "a stroke")
+        for (i, _), region in zip([*fills, *strokes], made, strict=True):
+            regions[i] = region
+        found = []
+        for pending, region in zip(self._pending, regions, strict=True):
+            if region and pending.back is not None:
+                region = region.transformed(pending.back)
+            region = self._seen(region, pending)
+            if region:
+                found.append(replace(pending.shape, colour=pending.ink.colour, region=region))
+        return found
+
+    def _by_halves(
+        self, make: Callable[[Sequence[Job]], list[Region]], jobs: Sequence[Job], what: str
+    ) -> list[Region]:
+        """All jobs together; where that fails, in halves, until it is known which one is bad."""
+        try:
+            return make(jobs)
+        except GeometryError as error:
+            if len(jobs) == 1:
+                self.left_out[f"{what}: {error.message}"] += 1
+                return [Region.empty()]
+        half = len(jobs) // 2
+        first = self._by_halves(make, jobs[:half], what)
+        return first + self._by_halves(make, jobs[half:], what)
+
+    def _seen(self, region: Region, pending: _Pending) -> Region:
+        """What fading and clips leave of a region."""
+        gradient, place = pending.ink.gradient, pending.place
+        if gradient is not None and gradient.hidden and region:
+            ways = [*pending.drawing.contours, *pending.drawing.open]
+            box = Box(*bounds(concatenate(ways)))
             try:
-                region = ink.gradient.seen(region, place.matrix, (place.width, place.height), box)
+                region = gradient.seen(region, place.matrix, (place.width, place.height), box)
             except GeometryError:
                 self.left_out["the fading of a gradient"] += 1
         for clip in place.clips:
             region = self.clipped(region, clip)
-        if region:
-            self.shapes.append(replace(shape, colour=ink.colour, region=region))
+        return region
 
     def filled(self, drawing: Drawing, rule: FillRule, place: Place) -> Region:
+        """The region of one fill at once, for clips."""
+        return self._by_halves(fill_all, [self._filling(drawing, rule, place)], "a shape")[0]
+
+    def _filling(self, drawing: Drawing, rule: FillRule, place: Place) -> Painted:
         contours = [*drawing.contours, *(closed(c) for c in drawing.open)]
-        return self._region([c.transformed(place.matrix) for c in contours], rule)
+        return Painted([c.transformed(place.matrix) for c in contours], rule)
 
-    def _region(self, contours: list[Segments], rule: FillRule) -> Region:
-        try:
-            return fill(contours, rule)
-        except GeometryError as error:
-            self.left_out[f"a shape: {error.message}"] += 1
-            return Region.empty()
-
-    def stroked(self, drawing: Drawing, style: Style, place: Place) -> Region:
-        """The stroke's outline: made at the drawing's scale, then stretched as it is."""
+    def _stroking(
+        self, drawing: Drawing, style: Style, place: Place
+    ) -> tuple[Stroked, Floats] | None:
+        """The stroke at the drawing's scale, and how it is then stretched as it is."""
         s = place.scale
-        pen = Pen(
-            style.width * (1.0 if style.fixed_stroke else s),
-            _JOINS.get(style.join, Join.MITRE),
-            Cap(style.cap),
-            style.mitre_limit,
-            tuple(d * s for d in style.dashes),
-            style.phase * s,
-        )
-        if pen.width < 1e-4:
+        width = style.width * (1.0 if style.fixed_stroke else s)
+        if width < 1e-4:
             self.left_out["strokes thinner than a hair"] += 1
-            return Region.empty()
+            return None
+        dashes = tuple(d * s for d in style.dashes)
+        join = _JOINS.get(style.join, Join.MITRE)
+        pen = Pen(width, join, Cap(style.cap), style.mitre_limit, dashes, style.phase * s)
         to_scale, rest = scaling(s, s), place.matrix.copy()
         rest[:, :2] /= s
-        parts = [dot(x * s, y * s, pen) for x, y in drawing.dots]
-        try:
-            for ways, ring in ((drawing.contours, True), (drawing.open, False)):
-                parts += [stroke(w.transformed(to_scale), pen, closed=ring) for w in ways]
-        except GeometryError as error:
-            self.left_out[f"a stroke: {error.message}"] += 1
-        return self.united(parts).transformed(rest)
+        stroked = Stroked(
+            pen,
+            [w.transformed(to_scale) for w in drawing.contours],
+            [w.transformed(to_scale) for w in drawing.open],
+            [(x * s, y * s) for x, y in drawing.dots],
+        )
+        return stroked, rest
 
     def united(self, parts: list[Region]) -> Region:
         parts = [p for p in parts if p]
         if len(parts) < 2:
             return parts[0] if parts else Region.empty()
-        return self._region([c.segments for p in parts for c in p.contours], "nonzero")
+        together = Painted([c.segments for p in parts for c in p.contours])
+        return self._by_halves(fill_all, [together], "a clip")[0]
 
     def clipped(self, region: Region, clip: Region) -> Region:
         box, frame = region.bounds, clip.bounds
@@ -179,6 +226,13 @@ class Painter:
         )
         if not region or not clip or apart:
             return Region.empty()
+        if _is_box(clip) and (
+            frame.left <= box.left
+            and frame.head <= box.head
+            and frame.right >= box.right
+            and frame.foot >= box.foot
+        ):
+            return region
         try:
             return intersection(region, clip)
         except GeometryError as error:
@@ -232,3 +286,11 @@ class Painter:
             )
             if drawing is not None:
                 found += [c.transformed(matrix) for c in (*drawing.contours, *drawing.open)]
+
+
+def _is_box(region: Region) -> bool:
+    """Whether it is an upright rectangle."""
+    segments = region.segments
+    if len(segments) != 4 or (segments.kind != Kind.LINE).any():
+        return False
+    return bool((segments.start == segments.end).any(axis=1).all())

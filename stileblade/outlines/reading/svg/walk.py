@@ -109,7 +109,7 @@ class _Walk:
         if self.painter.faces:
             names = ", ".join(sorted(self.painter.faces))
             self.found.notes.append(f"Text is set in a shipped font in place of its own: {names}.")
-        self.found.shapes = self.painter.shapes
+        self.found.shapes = self.painter.shapes()
         if not self.found.shapes:
             said = " ".join(self.found.remarks)
             raise ReadingError(
