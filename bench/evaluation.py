@@ -32,7 +32,7 @@ def document(region: Region, *, lap: float = 12.0, grow: float = 0.0) -> dict[st
     return {
         "name": "bench",
         "card": {"size": {"name": "large", "width": 200, "height": 200, "envelope": None}},
-        "outlines": {"o": {"name": "o", "path": path_data(region, 5)}},
+        "artworks": {"o": {"layers": [{"path": path_data(region, 5)}]}},
         "pieces": [{"steps": steps}],
     }
 
@@ -91,7 +91,7 @@ def report() -> None:
         ("20,000-vertex outline", outline_20000()),
     ):
         data = document(shape)
-        region = region_from_path(data["outlines"]["o"]["path"])
+        region = region_from_path(data["artworks"]["o"]["layers"][0]["path"])
         design = load_design(data)
         whole_evaluation(design)  # reads the outline, which is remembered by its text
         ours = min(whole_evaluation(design) for _ in range(7))

@@ -3,13 +3,14 @@ the steps made of the same classes that the bench uses."""
 
 from __future__ import annotations
 
-import hashlib
+import json
 from pathlib import Path
 from typing import Any
 
-from stileblade.build.document import Card, Design, DrawnOutline, Piece
+from stileblade.build.document import Card, Design, Piece
 from stileblade.card.sizes import STANDARD_SIZES
 from stileblade.card.stock import Grain, Paper
+from stileblade.outlines.artwork import Artwork, Layer
 from stileblade.outlines.reading.child import read_bounded
 from stileblade.units import Unit
 
@@ -27,13 +28,29 @@ PAPERS = {
 IN = 25.4
 
 
-def outline(file: str, name: str, title: str = "") -> tuple[str, DrawnOutline]:
-    """The named shape of a demo drawing, with the key that the shelf gives it."""
+def artwork(file: str, title: str) -> tuple[str, Artwork]:
+    """A demo drawing with all its layers, and the key that the shelf gives it."""
     found = read_bounded((HERE / "outlines" / f"{file}.svg").read_bytes())
-    shape = next(o for o in found["outlines"] if o["name"] == name)
-    drawn = DrawnOutline(name=title or name.capitalize(), path=shape["path"])
-    digest = hashlib.blake2b(f"{drawn.rule}:{drawn.path}".encode(), digest_size=8).hexdigest()
-    return f"o{digest}", drawn
+    layers = [
+        Layer(
+            name=layer["name"].replace("-", " ").capitalize(),
+            colour=layer["colour"],
+            path="".join(found["shapes"][n]["path"] for n in layer["shapes"]),
+        )
+        for layer in found["layers"]
+    ]
+    made = Artwork(name=title, scale=found["sizes"][0]["scale"], layers=layers)
+    return made.key, made
+
+
+def outline(file: str, name: str, title: str = "") -> tuple[str, Artwork]:
+    """The named shape of a demo drawing as an outline by itself."""
+    found = read_bounded((HERE / "outlines" / f"{file}.svg").read_bytes())
+    shape = next(s for s in found["shapes"] if s["name"] == name)
+    title = title or name.capitalize()
+    layer = Layer(name=title, path=shape["path"])
+    made = Artwork(name=title, scale=found["sizes"][0]["scale"], layers=[layer])
+    return made.key, made
 
 
 def design(
@@ -45,14 +62,14 @@ def design(
     way: str = "side-fold",
     turned: bool = False,
     units: Unit = Unit.MM,
-    drawn: tuple[tuple[str, DrawnOutline], ...] = (),
+    drawn: tuple[tuple[str, Artwork], ...] = (),
 ) -> Design:
     return Design(
         name=name,
         units=units,
         card=Card(size=next(s for s in STANDARD_SIZES if s.name == size), turned=turned, way=way),
         papers=[PAPERS[paper]],
-        outlines=dict(drawn),
+        artworks=dict(drawn),
         pieces=[Piece.model_validate({"paper": paper, "steps": steps})],
     )
 
@@ -62,17 +79,17 @@ def shelf(key: str, **values: float) -> dict[str, Any]:
 
 
 def designs() -> dict[str, Design]:
-    whale = outline("whale", "whale")
-    lighthouse = outline("lighthouse", "lighthouse")
-    boat, mainsail = outline("boat", "whole", "Sailing boat"), outline("boat", "mainsail")
-    hut = outline("hut", "hut")
-    shell = outline("shell", "shell")
+    whale = artwork("whale", "Whale")
+    lighthouse = artwork("lighthouse", "Lighthouse")
+    boat = outline("boat", "whole", "Boat silhouette")
+    mainsail = outline("boat", "mainsail")
+    hut = outline("hut", "hut", "Hut front")
+    shell = artwork("shell", "Shell")
     return {
         "01-whale-with-porthole": design(
             "Whale with porthole", "A7", "harbour",
             [
-                {"kind": "figure", "outline": shelf(whale[0])},
-                {"kind": "fit", "to": "width", "width": 137},
+                {"kind": "artwork", "ref": whale[0], "layers": [0], "to": "width", "width": 137},
                 {"kind": "slice", "keep": "above", "edge": "far", "distance": 1.6},
                 {"kind": "mirror", "towards": "above", "lap": 8},
                 {"kind": "window", "outline": {"kind": "circle", "diameter": 22},
@@ -83,8 +100,8 @@ def designs() -> dict[str, Design]:
         "02-lighthouse": design(
             "Lighthouse", "DL", "brick",
             [
-                {"kind": "figure", "outline": shelf(lighthouse[0])},
-                {"kind": "fit", "to": "height", "height": 178},
+                {"kind": "artwork", "ref": lighthouse[0], "layers": [0], "filled": False,
+                 "to": "height", "height": 178},
                 {"kind": "fill", "which": "below", "below": 6},
                 {"kind": "mirror", "towards": "left", "lap": 12},
             ],
@@ -129,10 +146,8 @@ def designs() -> dict[str, Design]:
         "06-shell": design(
             "Shell", "150 mm square", "sand",
             [
-                {"kind": "figure", "outline": shelf(shell[0])},
-                {"kind": "turn", "angle": 180},
+                {"kind": "artwork", "ref": shell[0], "turn": 180, "to": "width", "width": 119},
                 {"kind": "grow", "margin": 2.5, "join": "round"},
-                {"kind": "fit", "to": "width", "width": 124},
                 {"kind": "mirror", "towards": "below", "lap": 10},
                 {"kind": "weld", "target": "front", "at": "head", "by": "centre", "dy": 20,
                  "outline": {"kind": "scalloped-circle", "diameter": 60, "scallops": 14}},
@@ -155,13 +170,28 @@ def designs() -> dict[str, Design]:
     }  # fmt: skip
 
 
+SHELF = {
+    "anchor": ("Anchor", ["harbour", "lines"]),
+    "boat": ("Sailing boat", ["harbour", "sea"]),
+    "hut": ("Beach hut", ["beach"]),
+    "lighthouse": ("Lighthouse", ["harbour"]),
+    "shell": ("Shell", ["beach"]),
+    "tides": ("Tide board", ["harbour", "text"]),
+    "whale": ("Whale", ["sea", "animals"]),
+}
+
+
 def main() -> None:
-    folder = HERE / "designs"
-    for path in folder.glob("*.json"):
-        path.unlink()
+    for name in ("designs", "shelf"):
+        (HERE / name).mkdir(exist_ok=True)
+        for path in (HERE / name).glob("*.json"):
+            path.unlink()
     for name, made in designs().items():
-        (folder / f"{name}.json").write_text(made.model_dump_json(indent=1) + "\n")
-        print(name)
+        (HERE / "designs" / f"{name}.json").write_text(made.model_dump_json(indent=1) + "\n")
+    for file, (title, tags) in SHELF.items():
+        _, drawing = artwork(file, title)
+        kept = {"artwork": drawing.model_dump(), "tags": tags, "source": f"{file}.svg"}
+        (HERE / "shelf" / f"{file}.json").write_text(json.dumps(kept, indent=1) + "\n")
 
 
 if __name__ == "__main__":

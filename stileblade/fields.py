@@ -26,11 +26,14 @@ class Values(BaseModel):
 When = Mapping[str, Sequence[str]]
 
 
+def _counting(when: When | None) -> dict[str, Any]:
+    if not when:
+        return {}
+    return {"when": {name: [str(v) for v in values] for name, values in when.items()}}
+
+
 def _extra(unit: str, when: When | None) -> dict[str, Any]:
-    extra: dict[str, Any] = {"unit": unit}
-    if when:
-        extra["when"] = {name: [str(v) for v in values] for name, values in when.items()}
-    return extra
+    return {"unit": unit, **_counting(when)}
 
 
 def length(
@@ -55,9 +58,9 @@ def length(
     )
 
 
-def offset(default: float, title: str, description: str) -> Any:
+def offset(default: float, title: str, description: str, *, when: When | None = None) -> Any:
     """A length in mm that may be negative."""
-    return length(default, title, description, least=-LARGEST)
+    return length(default, title, description, least=-LARGEST, when=when)
 
 
 def angle(default: float, title: str, description: str) -> Any:
@@ -115,15 +118,23 @@ def share(
     )
 
 
-def choice(default: Any, title: str, description: str, **labels: str) -> Any:
-    """One of an enum's members; ``labels`` give the words for them."""
-    return Field(
-        default, title=title, description=description, json_schema_extra={"labels": dict(labels)}
-    )
+def choice(
+    default: Any,
+    title: str,
+    description: str,
+    labels: Mapping[str, str] | None = None,
+    *,
+    when: When | None = None,
+    **words: str,
+) -> Any:
+    """One of an enum's members; ``labels`` or keywords give the words for them."""
+    extra: dict[str, Any] = {"labels": {**(labels or {}), **words}, **_counting(when)}
+    return Field(default, title=title, description=description, json_schema_extra=extra)
 
 
-def special(default: Any, title: str, description: str, *, control: str) -> Any:
+def special(
+    default: Any, title: str, description: str, *, control: str, when: When | None = None
+) -> Any:
     """A value with a control of its own."""
-    return Field(
-        default, title=title, description=description, json_schema_extra={"control": control}
-    )
+    extra: dict[str, Any] = {"control": control, **_counting(when)}
+    return Field(default, title=title, description=description, json_schema_extra=extra)

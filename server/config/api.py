@@ -12,6 +12,7 @@ from server.accounts.routes import router as accounts
 from server.config.problems import install
 from server.designs.routes import router as designs
 from server.designs.work_routes import router as work
+from server.shelf.artwork_routes import router as artworks
 from server.shelf.routes import router as shelf
 
 
@@ -29,3 +30,4 @@ api.add_router("", accounts)
 api.add_router("", designs)
 api.add_router("", work)
 api.add_router("", shelf)
+api.add_router("", artworks)

@@ -32,7 +32,11 @@ def as_text(document: Document) -> str:
 def create(user: User, data: dict[str, Any], *, template: bool = False) -> Design:
     document = load_design(data)
     return Design.objects.create(
-        owner=user, name=document.name, document=as_text(document), template=template
+        owner=user,
+        name=document.name,
+        document=as_text(document),
+        artworks=list(document.artworks),
+        template=template,
     )
 
 
@@ -54,6 +58,7 @@ def save(user: User, number: int, data: dict[str, Any], base: int) -> Design:
         elif text != design.document:
             Revision.objects.create(design=design, number=design.revision, document=design.document)
             design.document, design.name = text, document.name
+            design.artworks = list(document.artworks)
             design.revision += 1
             design.save()
             _forget_old(design)

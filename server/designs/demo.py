@@ -9,8 +9,10 @@ from django.conf import settings
 from server.accounts.people import demo_user
 from server.designs import actions
 from server.designs.models import Design
-from server.shelf.actions import keep_outline, papers_of
-from stileblade.build.document import DrawnOutline, load_design
+from server.shelf.actions import papers_of
+from server.shelf.artworks import keep
+from stileblade.build.document import load_design
+from stileblade.outlines.artwork import Artwork
 
 
 def load_demo() -> int:
@@ -19,13 +21,18 @@ def load_demo() -> int:
     papers_of(user)
     if Design.objects.filter(owner=user).exists():
         return 0
-    paths = sorted((settings.BASE_DIR / "demo" / "designs").glob("*.json"), reverse=True)
+    folder = settings.BASE_DIR / "demo"
     kept: set[str] = set()
+    for path in sorted((folder / "shelf").glob("*.json")):
+        given = json.loads(path.read_text())
+        artwork = Artwork.model_validate(given["artwork"])
+        kept.add(keep(user, artwork, tags=given["tags"], source=given["source"]).key)
+    paths = sorted((folder / "designs").glob("*.json"), reverse=True)
     for path in paths:
         data = json.loads(path.read_text())
         actions.create(user, data)
-        for key, drawn in load_design(data).outlines.items():
+        for key, artwork in load_design(data).artworks.items():
             if key not in kept:
-                keep_outline(user, DrawnOutline(name=drawn.name, path=drawn.path, rule=drawn.rule))
+                keep(user, artwork)
                 kept.add(key)
     return len(paths)

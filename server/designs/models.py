@@ -12,6 +12,8 @@ class Design(models.Model):
     owner = models.ForeignKey(User, on_delete=models.CASCADE, related_name="designs")
     name = models.CharField(max_length=120)
     document = models.TextField()
+    artworks = models.JSONField(default=list)
+    """Keys of the artworks in the document: what the shelf counts uses by."""
     revision = models.PositiveIntegerField(default=1)
     template = models.BooleanField(default=False)
     binned = models.BooleanField(default=False)

@@ -35,8 +35,19 @@ class FoldView(BaseModel):
     from_centre: float
 
 
+class CandidateView(BaseModel):
+    """An opening that can be picked: its outline, area, box, the share of the figure's box by
+    which a pick names it, and whether it is closed now."""
+
+    path: str
+    area: float
+    box: Bounds
+    share: Point
+    taken: bool
+
+
 class HandleView(BaseModel):
-    shape: Literal["line", "box"]
+    shape: Literal["line", "box", "pick"]
     field: str
     value: float
     axis: str
@@ -48,7 +59,25 @@ class HandleView(BaseModel):
     value_y: float
     box: Bounds
     outline: str
+    candidates: list[CandidateView]
     word: str
+
+
+class ToldView(BaseModel):
+    """A figure that the step in hand tells of itself."""
+
+    name: str
+    value: float
+    unit: str
+    note: str
+
+
+class PlacedView(BaseModel):
+    """An artwork of the document in the piece: a, b, c, d, e, f as in an SVG matrix, from the
+    units of its layers' paths to mm."""
+
+    ref: str
+    matrix: tuple[float, float, float, float, float, float]
 
 
 class Guide(BaseModel):
@@ -66,6 +95,8 @@ class FlatView(BaseModel):
     panels: list[PanelView]
     folds: list[FoldView]
     handles: list[HandleView]
+    told: list[ToldView]
+    artwork: PlacedView | None
     guides: list[Guide]
     targets: list[str]
     fold_names: list[str]

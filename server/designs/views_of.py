@@ -6,6 +6,7 @@ from functools import lru_cache
 
 from server.designs.shown import (
     Bounds,
+    CandidateView,
     CaptionView,
     Change,
     Evaluated,
@@ -21,6 +22,7 @@ from server.designs.shown import (
     PanelView,
     Part,
     PictureView,
+    PlacedView,
     Point,
     ProblemView,
     Reading,
@@ -29,6 +31,7 @@ from server.designs.shown import (
     SpaceView,
     StripView,
     Stroke,
+    ToldView,
 )
 from stileblade.build.evaluation import Evaluation, Outcome, PieceOutcome
 from stileblade.build.step import Handle
@@ -46,6 +49,7 @@ from stileblade.folding.space import faces_in_space
 from stileblade.geometry.distances import label_point, rings_of, thin
 from stileblade.geometry.pathdata import path_data
 from stileblade.geometry.region import Box, Region
+from stileblade.geometry.transforms import after, scaling
 from stileblade.units import Unit, format_length
 
 
@@ -147,6 +151,8 @@ def _flat(outcome: Outcome | None, piece: PieceOutcome) -> FlatView:
         panels=list(panels_of(seen)) if seen else [],
         folds=folds_of(seen) if seen else [],
         handles=[_handle(h) for h in handles],
+        told=_told(outcome, piece),
+        artwork=_placed(seen, piece) if seen else None,
         guides=_guides(before or seen),
         targets=(before or seen).targets() if (before or seen) else [],  # type: ignore[union-attr]
         fold_names=[f.name for f in seen.folds] if seen else [],
@@ -175,8 +181,34 @@ def _handle(h: Handle) -> HandleView:
         value_y=h.value_y,
         box=h.box,
         outline=path_data(h.outline, 3) if h.outline else "",
+        candidates=[
+            CandidateView(
+                path=path_data(c.outline, 3),
+                area=c.outline.area,
+                box=box_of(c.outline.bounds),
+                share=c.share,
+                taken=c.taken,
+            )
+            for c in h.candidates
+        ],
         word=h.word,
     )
+
+
+def _told(outcome: Outcome | None, piece: PieceOutcome) -> list[ToldView]:
+    if outcome is None or outcome.problem or outcome.work is None or not outcome.step.on:
+        return []
+    told = outcome.step.tells(outcome.before, outcome.work, piece.setting)
+    return [ToldView(name=t.name, value=t.value, unit=t.unit, note=t.note) for t in told]
+
+
+def _placed(work: Work, piece: PieceOutcome) -> PlacedView | None:
+    if work.artwork is None:
+        return None
+    ref = work.artwork.ref
+    scale = piece.setting.shelf[ref].scale
+    (a, c, e), (b, d, f) = after(work.artwork.matrix, scaling(scale, scale)).tolist()
+    return PlacedView(ref=ref, matrix=(a, b, c, d, e, f))
 
 
 def _guides(work: Work | None) -> list[Guide]:

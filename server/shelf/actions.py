@@ -1,38 +1,14 @@
-"""Keeping outlines, papers and sizes."""
+"""Keeping papers and sizes."""
 
 from __future__ import annotations
-
-import hashlib
 
 from django.contrib.auth.models import User
 from django.http import Http404
 
-from server.designs.views_of import small_picture
 from server.shelf.defaults import PAPERS
-from server.shelf.models import Outline, OwnSize, StockPaper
-from stileblade.build.document import DrawnOutline
-from stileblade.build.evaluation import DrawnShelf
-from stileblade.build.work import Work
+from server.shelf.models import OwnSize, StockPaper
 from stileblade.card.sizes import CardSize
 from stileblade.card.stock import Paper
-
-
-def keep_outline(user: User, drawn: DrawnOutline) -> Outline:
-    """The outline on the user's shelf; one with the same path is only renamed."""
-    region = DrawnShelf({"": drawn})[""]
-    key = "o" + hashlib.blake2b(f"{drawn.rule}:{drawn.path}".encode(), digest_size=8).hexdigest()
-    picture = small_picture(Work(region)).model_dump(mode="json")
-    outline, _ = Outline.objects.update_or_create(
-        owner=user,
-        key=key,
-        defaults={
-            "name": drawn.name,
-            "path": drawn.path,
-            "rule": drawn.rule,
-            "picture": picture,
-        },
-    )
-    return outline
 
 
 def papers_of(user: User) -> list[StockPaper]:
@@ -58,9 +34,7 @@ def keep_size(user: User, size: CardSize) -> OwnSize:
     return OwnSize.objects.create(owner=user, data=size.model_dump(mode="json"))
 
 
-def remove(
-    user: User, model: type[Outline] | type[StockPaper] | type[OwnSize], number: int
-) -> None:
+def remove(user: User, model: type[StockPaper] | type[OwnSize], number: int) -> None:
     """Taken off the shelf; designs keep their own copies."""
     gone, _ = model.objects.filter(owner=user, pk=number).delete()
     if not gone:

@@ -6,20 +6,30 @@ from django.contrib.auth.models import User
 from django.db import models
 
 
-class Outline(models.Model):
-    """Path data in mm; ``key`` is a digest of it, by which documents name it."""
+class Artwork(models.Model):
+    """An outline or artwork as the core's documents hold it.
 
-    owner = models.ForeignKey(User, on_delete=models.CASCADE, related_name="outlines")
+    ``key`` is a digest of its outlines, by which documents name it; ``earlier`` are the keys
+    that it had before it was replaced by another file.
+    """
+
+    owner = models.ForeignKey(User, on_delete=models.CASCADE, related_name="artworks")
     name = models.CharField(max_length=80)
     key = models.CharField(max_length=40)
-    path = models.TextField()
-    rule = models.CharField(max_length=10, default="nonzero")
+    earlier = models.JSONField(default=list)
+    data = models.JSONField()
+    tags = models.JSONField(default=list)
+    source = models.CharField(max_length=120, default="")
+    width = models.FloatField(default=0.0)
+    height = models.FloatField(default=0.0)
     picture = models.JSONField(default=dict)
+    binned = models.BooleanField(default=False)
     created = models.DateTimeField(auto_now_add=True)
+    modified = models.DateTimeField(auto_now=True)
 
     class Meta:
         ordering = ["name", "id"]
-        constraints = [models.UniqueConstraint(fields=["owner", "key"], name="one_outline_each")]
+        constraints = [models.UniqueConstraint(fields=["owner", "key"], name="one_artwork_each")]
 
 
 class StockPaper(models.Model):

@@ -1,33 +1,18 @@
-"""The shelf, and reading outlines from files."""
+"""The shelf's papers and card sizes."""
 
 from __future__ import annotations
 
-from typing import Any
-
 from django.http import HttpRequest
-from ninja import File, Router
-from ninja.files import UploadedFile
+from ninja import Router
 from pydantic import BaseModel
 
 from server.accounts.people import signed_in
-from server.designs.shown import PictureView
 from server.shelf import actions
-from server.shelf.models import Outline, OwnSize, StockPaper
-from stileblade.build.document import DrawnOutline
+from server.shelf.models import OwnSize, StockPaper
 from stileblade.card.sizes import CardSize
 from stileblade.card.stock import Paper
-from stileblade.outlines.reading.child import read_bounded
 
 router = Router(tags=["shelf"])
-
-
-class ShelfOutline(BaseModel):
-    id: int
-    key: str
-    name: str
-    path: str
-    rule: str
-    picture: PictureView
 
 
 class ShelfPaper(BaseModel):
@@ -40,61 +25,8 @@ class ShelfSize(BaseModel):
     size: CardSize
 
 
-class FoundOutline(BaseModel):
-    """path has all digits, picture a few; box and area in mm."""
-
-    name: str
-    path: str
-    picture: str
-    box: tuple[float, float, float, float]
-    area: float
-    openings: int
-    nodes: int
-
-
-class FoundOutlines(BaseModel):
-    width: float
-    height: float
-    outlines: list[FoundOutline]
-    remarks: list[str]
-
-
 class Gone(BaseModel):
     gone: bool = True
-
-
-def _outline(row: Outline) -> ShelfOutline:
-    return ShelfOutline(
-        id=row.pk,
-        key=row.key,
-        name=row.name,
-        path=row.path,
-        rule=row.rule,
-        picture=PictureView.model_validate(row.picture),
-    )
-
-
-@router.post("/read-outlines", response=FoundOutlines)
-def read_outlines(request: HttpRequest, file: File[UploadedFile]) -> dict[str, Any]:
-    """The filled outlines of an SVG file; nothing is kept yet."""
-    signed_in(request)
-    return read_bounded(file.read())
-
-
-@router.get("/outlines", response=list[ShelfOutline])
-def list_outlines(request: HttpRequest) -> list[ShelfOutline]:
-    return [_outline(row) for row in Outline.objects.filter(owner=signed_in(request))]
-
-
-@router.post("/outlines", response=ShelfOutline)
-def keep_outline(request: HttpRequest, drawn: DrawnOutline) -> ShelfOutline:
-    return _outline(actions.keep_outline(signed_in(request), drawn))
-
-
-@router.delete("/outlines/{number}", response=Gone)
-def remove_outline(request: HttpRequest, number: int) -> Gone:
-    actions.remove(signed_in(request), Outline, number)
-    return Gone()
 
 
 @router.get("/papers", response=list[ShelfPaper])

@@ -15,13 +15,12 @@ from stileblade.card.stock import Paper
 from stileblade.card.ways import WAYS
 from stileblade.errors import DocumentError
 from stileblade.fields import Values, length
-from stileblade.geometry.fill import FillRule
+from stileblade.outlines.artwork import Artwork
 from stileblade.units import Unit
 
-VERSION = 1
+VERSION = 2
 MOST_STEPS = 200
 MOST_PIECES = 60
-LONGEST_PATH = 8_000_000
 
 
 class Card(Values):
@@ -41,14 +40,6 @@ class Card(Values):
         if self.way not in WAYS.names():
             raise ValueError(f"way={self.way!r} is not known; known are {', '.join(WAYS.names())}")
         return self
-
-
-class DrawnOutline(Values):
-    """An outline kept in the document: path data in mm, with its fill rule."""
-
-    name: str = Field("Outline", max_length=80)
-    path: str = Field(max_length=LONGEST_PATH)
-    rule: FillRule = "nonzero"
 
 
 class Piece(Values):
@@ -82,15 +73,15 @@ class Piece(Values):
 
 
 class Design(Values):
-    """A card: its size, papers, drawn outlines, and the pieces it is made of."""
+    """A card: its size, papers, artworks, and the pieces it is made of."""
 
     format: Literal["stileblade"] = "stileblade"
-    version: Literal[1] = 1
+    version: Literal[2] = 2
     name: str = Field("New card", min_length=1, max_length=120)
     units: Unit = Unit.MM
     card: Card = Field(default_factory=Card)
     papers: list[Paper] = Field(default_factory=lambda: [Paper()], min_length=1, max_length=40)
-    outlines: dict[str, DrawnOutline] = Field(default_factory=dict, max_length=60)
+    artworks: dict[str, Artwork] = Field(default_factory=dict, max_length=60)
     pieces: list[Piece] = Field(
         default_factory=lambda: [Piece()], min_length=1, max_length=MOST_PIECES
     )
@@ -120,7 +111,25 @@ class Design(Values):
         )
 
 
-UPGRADES: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {}
+def _from_1(data: dict[str, Any]) -> dict[str, Any]:
+    """Single outlines in mm became artworks of one layer."""
+    rest = {k: v for k, v in data.items() if k != "outlines"}
+    outlines = data.get("outlines", {})
+    if not isinstance(outlines, dict) or not all(isinstance(o, dict) for o in outlines.values()):
+        raise DocumentError("outlines: they are no objects by name.", where="outlines")
+    artworks = {
+        key: {
+            **({"name": o["name"]} if "name" in o else {}),
+            "layers": [
+                {k: v for k, v in {**o, "name": o.get("name", "Layer")}.items() if k != "scale"}
+            ],
+        }
+        for key, o in outlines.items()
+    }
+    return {**rest, "artworks": artworks, "version": 2}
+
+
+UPGRADES: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {1: _from_1}
 """From each earlier version a pure function to the next."""
 
 

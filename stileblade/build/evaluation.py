@@ -9,18 +9,16 @@ from __future__ import annotations
 
 import hashlib
 import json
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
-from functools import lru_cache
 
 from stileblade.build.cache import OutcomeCache
-from stileblade.build.document import Design, DrawnOutline, Piece
+from stileblade.build.document import Design, Piece
 from stileblade.build.step import Setting, Step
 from stileblade.build.work import Work
 from stileblade.card.stock import Paper
-from stileblade.errors import GeometryError, ReadingError, StepError
-from stileblade.geometry.pathdata import region_from_path
-from stileblade.geometry.region import Region
+from stileblade.errors import GeometryError, StepError
+from stileblade.outlines.artwork import Artwork, LayerOutlines, outlines_of
 
 
 @dataclass(frozen=True, eq=False)
@@ -56,32 +54,23 @@ class Evaluation:
     pieces: tuple[PieceOutcome, ...]
 
 
-class DrawnShelf(Mapping[str, Region]):
-    """A document's drawn outlines, read when first asked for."""
+class Artworks(Mapping[str, LayerOutlines]):
+    """A document's artworks, read when first asked for."""
 
-    def __init__(self, outlines: Mapping[str, DrawnOutline]) -> None:
-        self._outlines = outlines
+    def __init__(self, artworks: Mapping[str, Artwork]) -> None:
+        self._artworks = artworks
 
-    def __getitem__(self, name: str) -> Region:
-        drawn = self._outlines[name]
-        try:
-            region = _region(drawn.path, drawn.rule)
-        except (ReadingError, GeometryError) as error:
-            raise StepError(f"The outline {drawn.name!r} cannot be read. {error}") from error
-        if not region:
-            raise StepError(f"The outline {drawn.name!r} encloses nothing.", field="outline")
-        return region
+    def __getitem__(self, name: str) -> LayerOutlines:
+        return outlines_of(self._artworks[name])
 
-    def __iter__(self):  # type: ignore[no-untyped-def]
-        return iter(self._outlines)
+    def __contains__(self, name: object) -> bool:
+        return name in self._artworks
+
+    def __iter__(self) -> Iterator[str]:
+        return iter(self._artworks)
 
     def __len__(self) -> int:
-        return len(self._outlines)
-
-
-@lru_cache(maxsize=256)
-def _region(path: str, rule: str) -> Region:
-    return region_from_path(path, "evenodd" if rule == "evenodd" else "nonzero")
+        return len(self._artworks)
 
 
 def _digest(*parts: str) -> str:
@@ -99,8 +88,8 @@ def _reads(step: Step, design: Design) -> str:
         size = design.card.size
         found.append(json.dumps([size.width, size.height, design.card.turned, design.card.way]))
     for name in step.outlines():
-        drawn = design.outlines.get(name)
-        found.append(f"{drawn.rule}:{drawn.path}" if drawn else f"no {name}")
+        artwork = design.artworks.get(name)
+        found.append(artwork.content if artwork else f"no {name}")
     return "\n".join(found)
 
 
@@ -112,14 +101,14 @@ def evaluate(
     With ``until``, a piece that has a step of that key is only followed up to it.
     """
     cache = cache or OutcomeCache()
-    shelf = DrawnShelf(design.outlines)
+    shelf = Artworks(design.artworks)
     return Evaluation(
         design, tuple(_piece(design, piece, shelf, cache, until) for piece in design.pieces)
     )
 
 
 def _piece(
-    design: Design, piece: Piece, shelf: DrawnShelf, cache: OutcomeCache, until: str | None
+    design: Design, piece: Piece, shelf: Artworks, cache: OutcomeCache, until: str | None
 ) -> PieceOutcome:
     setting = design.setting_for(piece, shelf)
     work: Work | None = None

@@ -17,6 +17,7 @@ from stileblade.card.ways import WAYS, Layout, Way
 from stileblade.errors import StepError
 from stileblade.fields import Values
 from stileblade.geometry.region import Region
+from stileblade.outlines.artwork import LayerOutlines
 from stileblade.registry import Registry
 
 STEPS: Registry[type[Step]] = Registry("kind of step")
@@ -33,13 +34,13 @@ class Stage(StrEnum):
 
 @dataclass(frozen=True)
 class Setting:
-    """What a step may read beside its values: the card, the stock, the drawn outlines."""
+    """What a step may read beside its values: the card, the stock, the artworks."""
 
     size: CardSize
     turned: bool
     way: Way
     paper: Paper
-    shelf: Mapping[str, Region]
+    shelf: Mapping[str, LayerOutlines]
 
     @property
     def closed(self) -> tuple[float, float]:
@@ -51,18 +52,39 @@ class Setting:
         return self.way.layout(*self.closed)
 
 
+@dataclass(frozen=True, eq=False)
+class Candidate:
+    """An opening that can be picked: its outline, the share of the reference box by which a pick
+    names it, and whether the step closes it."""
+
+    outline: Region
+    share: tuple[float, float]
+    taken: bool
+
+
+@dataclass(frozen=True)
+class Told:
+    """A figure that a step tells about itself: not a value of it, but what comes of its values."""
+
+    name: str
+    value: float
+    unit: str = "mm"
+    note: str = ""
+
+
 @dataclass(frozen=True)
 class Handle:
-    """Something to drag on the flat view, and how its place makes a value.
+    """Something to drag or pick on the flat view, and how its place makes a value.
 
     "line": a line of ``axis`` at ``at``; the value of ``field`` is (place - origin) * factor.
     "box": an outline in ``box``; moving it by (dx, dy) adds them to the fields ``field`` and
     ``field_y``.
+    "pick": ``candidates``; the value of ``field`` is the list of the shares of those taken.
     """
 
-    shape: Literal["line", "box"]
+    shape: Literal["line", "box", "pick"]
     field: str
-    value: float
+    value: float = 0.0
     axis: str = ""
     at: float = 0.0
     origin: float = 0.0
@@ -72,6 +94,7 @@ class Handle:
     value_y: float = 0.0
     box: tuple[float, float, float, float] = (0.0, 0.0, 0.0, 0.0)
     outline: Region | None = None
+    candidates: tuple[Candidate, ...] = ()
     word: str = ""
 
 
@@ -113,8 +136,12 @@ class Step(Values, ABC):
         """Handles for the step's values; ``before`` is the work it was given."""
         return []
 
+    def tells(self, before: Work | None, after: Work, setting: Setting) -> list[Told]:
+        """What came of the step's values, for the pane of the step in hand."""
+        return []
+
     def outlines(self) -> tuple[str, ...]:
-        """Names of the drawn outlines it reads."""
+        """Keys of the artworks it reads."""
         found: tuple[str, ...] = ()
         for name in type(self).model_fields:
             reads = getattr(getattr(self, name), "reads", None)

@@ -10,6 +10,8 @@ from stileblade.card.ways import Axis, Direction, Panel
 from stileblade.errors import StepError
 from stileblade.geometry.clipping import Point, clip_line
 from stileblade.geometry.region import Box, Region
+from stileblade.geometry.segments import Floats
+from stileblade.geometry.transforms import after
 
 
 class Made(StrEnum):
@@ -77,6 +79,15 @@ class Mirrored:
         return self.figure.area - self.half.area
 
 
+@dataclass(frozen=True, eq=False)
+class Placed:
+    """An artwork in the piece: its key, and the one map from mm of the artwork to mm of the
+    piece that all its layers share."""
+
+    ref: str
+    matrix: Floats
+
+
 NO_BOX = Box(0.0, 0.0, 0.0, 0.0)
 
 
@@ -94,12 +105,22 @@ class Work:
     reference: Box = NO_BOX
     windows: tuple[Opened, ...] = ()
     mirrored: Mirrored | None = None
+    artwork: Placed | None = None
     front: str = ""
     notes: tuple[tuple[str, str], ...] = ()
     """(code, message) of things a step wants to be known."""
 
     def with_paper(self, paper: Region, **changes: object) -> Work:
         return replace(self, paper=paper, **changes)  # type: ignore[arg-type]
+
+    def moved(self, matrix: Floats, *, reference: Box | None = None) -> Work:
+        """The figure mapped by a 2x3 matrix, and with it the artwork that it is of."""
+        return replace(
+            self,
+            paper=self.paper.transformed(matrix),
+            reference=reference or self.reference.transformed(matrix),
+            artwork=self.artwork and Placed(self.artwork.ref, after(matrix, self.artwork.matrix)),
+        )
 
     def targets(self) -> list[str]:
         """What things can be placed on."""

@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from stileblade.build.steps.fit import Fit, FitTo
+from stileblade.build.fitting import FitTo
+from stileblade.build.steps.fit import Fit
 from stileblade.build.work import Work
 from stileblade.card.sizes import STANDARD_SIZES, Envelope, Room, room_in
 from stileblade.checks.check import CHECKS, Finding, Mend, Place, Severity, Subject

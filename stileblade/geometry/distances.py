@@ -2,10 +2,13 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 import numpy as np
 import shapely
 
 from stileblade.geometry.region import Box, Contour, Region
+from stileblade.geometry.segments import Floats, Ints
 
 Point = tuple[float, float]
 
@@ -51,6 +54,22 @@ def label_point(region: Region, box: Box) -> Point:
     return float(x), float(y)
 
 
+def inner_point(region: Region) -> Point:
+    """A place well inside the region."""
+    x, y = shapely.get_coordinates(shapely.point_on_surface(region.polygons))[0]
+    return float(x), float(y)
+
+
+def rings_round(region: Region, rings: Sequence[int], spots: Sequence[Point]) -> set[int]:
+    """Those of the region's rings, taken by themselves, that have one of the places inside."""
+    if not rings or not spots:
+        return set()
+    shapes = np.array([region.contour(r).as_region().polygons for r in rings])
+    x, y = np.array(spots, float).T
+    inside = shapely.contains_xy(shapes[:, None], x[None], y[None])
+    return {r for r, hit in zip(rings, inside.any(axis=1), strict=True) if hit}
+
+
 def thin(region: Region, tolerance: float, *, most: int | None = None) -> shapely.Geometry:
     """The flattened region with corners within ``tolerance`` left out: for pictures alone,
     since it may touch itself. With ``most``, so coarse that it has at most so many corners."""
@@ -78,3 +97,12 @@ def rings_of(shape: shapely.Geometry) -> list[list[Point]]:
     polygons = parts[(shapely.get_type_id(parts) == 3) & ~shapely.is_empty(parts)]
     rings = shapely.get_rings(shapely.orient_polygons(polygons, exterior_cw=False))
     return [shapely.get_coordinates(r)[:-1].tolist() for r in rings]
+
+
+def close_pairs(points: Floats, reach: float) -> tuple[Ints, Ints, Floats]:
+    """Pairs (i, j), i < j, of points (n, 2) not more than ``reach`` apart, and how far they are."""
+    spots = shapely.points(points)
+    i, j = shapely.STRtree(spots).query(spots, predicate="dwithin", distance=reach)
+    once = i < j
+    i, j = i[once], j[once]
+    return i, j, np.hypot(*(points[i] - points[j]).T)

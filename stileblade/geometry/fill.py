@@ -164,10 +164,18 @@ def filled(region: Region, *, below: float | None = None) -> Region:
 
 
 def with_rings(region: Region, keep: Sequence[int]) -> Region:
-    """The region with only some of its rings, given in order: all shells among them."""
+    """The region with only some of its openings: ``keep`` are the numbers of the rings that
+    stay, in order, all shells among them. What lies in a closed opening is swallowed by it."""
     if len(keep) == len(region.shell):
         return region
     rows = np.asarray(keep, np.int64)
+    closed = np.setdiff1d(np.arange(len(region.shell)), rows)
+    shells = rows[region.shell[rows] == rows]
+    if len(shells) > 1:
+        holes = np.array([region.contour(int(r)).as_region().polygons for r in closed])
+        x, y = region.segments.start[region.rings[shells]].T
+        swallowed = shells[shapely.contains_xy(holes[:, None], x[None], y[None]).any(axis=0)]
+        rows = rows[~np.isin(region.shell[rows], swallowed)]
     sizes = np.diff(region.rings)[rows]
     index = np.concatenate([np.arange(region.rings[r], region.rings[r + 1]) for r in rows])
     shell = np.searchsorted(rows, region.shell[rows])

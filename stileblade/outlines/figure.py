@@ -13,6 +13,7 @@ from stileblade.geometry.drawing import Drawing
 from stileblade.geometry.fill import fill
 from stileblade.geometry.region import Region
 from stileblade.geometry.transforms import scaling
+from stileblade.outlines.artwork import LayerOutlines
 from stileblade.registry import Registry
 
 FIGURES: Registry[type[Figure]] = Registry("figure")
@@ -29,14 +30,14 @@ class Figure(Values, ABC):
     """Further words under which it is found."""
 
     @abstractmethod
-    def outline(self, shelf: Mapping[str, Region]) -> Region:
-        """The figure's region in mm. ``shelf`` holds the document's drawn outlines by name.
+    def outline(self, shelf: Mapping[str, LayerOutlines]) -> Region:
+        """The figure's region in mm. ``shelf`` holds the document's artworks by key.
 
         Raises StepError where the values do not make an outline.
         """
 
     def reads(self) -> tuple[str, ...]:
-        """Names of the drawn outlines it needs."""
+        """Keys of the artworks it needs."""
         return ()
 
 
@@ -45,7 +46,7 @@ def _outline_of(figure: Figure) -> Region:
     return figure.outline({})
 
 
-def outline_of(figure: Figure, shelf: Mapping[str, Region]) -> Region:
+def outline_of(figure: Figure, shelf: Mapping[str, LayerOutlines]) -> Region:
     """The figure's outline, remembered by its values where those are all that it reads."""
     return figure.outline(shelf) if figure.reads() else _outline_of(figure)
 

@@ -8,12 +8,12 @@ import random
 import time
 
 import pytest
+from stileblade.outlines.reading.svg_geometry import PX
 
 from stileblade.errors import ReadingError
 from stileblade.outlines.reading.child import read_bounded
 from stileblade.outlines.reading.limits import LIMITS
 from stileblade.outlines.reading.svg import Found, read_svg
-from stileblade.outlines.reading.svg_geometry import PX
 
 HEAD = 'xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink"'
 MM = f'{HEAD} width="100mm" height="50mm" viewBox="0 0 100 50"'

@@ -2,24 +2,15 @@
 
 from __future__ import annotations
 
-from enum import StrEnum
 from typing import Literal
 
 from pydantic import Field
 
+from stileblade.build.fitting import FitTo, factors
 from stileblade.build.step import Caption, Setting, Stage, Step, register_step
 from stileblade.build.work import Work
-from stileblade.errors import StepError
 from stileblade.fields import choice, length
-from stileblade.geometry.region import Box
 from stileblade.geometry.transforms import after, scaling, translation
-
-
-class FitTo(StrEnum):
-    WIDTH = "width"
-    HEIGHT = "height"
-    BOTH = "both"
-    PANEL = "panel"
 
 
 @register_step
@@ -36,6 +27,7 @@ class Fit(Step):
         FitTo.WIDTH,
         "Fit to",
         "What the figure is fitted to.",
+        {"as-read": "as it is"},
         width="a width",
         height="a height",
         both="width and height",
@@ -61,39 +53,21 @@ class Fit(Step):
     def apply(self, work: Work | None, setting: Setting) -> Work:
         work = self.needs_figure(work)
         box = work.paper.bounds
-        sx, sy = self._factors(box, setting)
+        sx, sy = factors(
+            box,
+            self.to,
+            width=self.width,
+            height=self.height,
+            closed=setting.closed,
+            margin=self.margin,
+            proportions=self.proportions,
+        )
         matrix = scaling(sx, sy, about=box.centre)
         if self.to is FitTo.PANEL:
             w, h = setting.closed
             x, y = box.centre
             matrix = after(translation(w / 2 - x, h / 2 - y), matrix)
-        return work.with_paper(
-            work.paper.transformed(matrix), reference=work.reference.transformed(matrix)
-        )
-
-    def _factors(self, box: Box, setting: Setting) -> tuple[float, float]:
-        if self.to is FitTo.WIDTH:
-            s = self.width / box.width
-            return s, s if self.proportions else 1.0
-        if self.to is FitTo.HEIGHT:
-            s = self.height / box.height
-            return s if self.proportions else 1.0, s
-        if self.to is FitTo.BOTH:
-            w, h = self.width, self.height
-        else:
-            w, h = (m - 2 * self.margin for m in setting.closed)
-            if min(w, h) <= 0:
-                least = min(setting.closed)
-                raise StepError(
-                    "A margin of {} on both sides leaves nothing of {}.",
-                    self.margin,
-                    least,
-                    hint="Make the margin smaller.",
-                    field="margin",
-                    would_do=least / 10,
-                )
-        sx, sy = w / box.width, h / box.height
-        return (min(sx, sy),) * 2 if self.proportions else (sx, sy)
+        return work.moved(matrix)
 
     def caption(self) -> Caption:
         if self.to is FitTo.PANEL:

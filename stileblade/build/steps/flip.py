@@ -28,7 +28,7 @@ class Flip(Step):
         Sides.LEFT_RIGHT,
         "Swap",
         "Which sides change places.",
-        **{"left-right": "left and right", "head-foot": "head and foot"},
+        {"left-right": "left and right", "head-foot": "head and foot"},
     )
 
     def apply(self, work: Work | None, setting: Setting) -> Work:
@@ -36,9 +36,7 @@ class Flip(Step):
         x, y = work.paper.bounds.centre
         upright = self.swap is Sides.LEFT_RIGHT
         matrix = mirror_across(axis="x" if upright else "y", at=x if upright else y)
-        return work.with_paper(
-            work.paper.transformed(matrix), reference=work.reference.transformed(matrix)
-        )
+        return work.moved(matrix)
 
     def caption(self) -> Caption:
         return Caption("left, right" if self.swap is Sides.LEFT_RIGHT else "head, foot")

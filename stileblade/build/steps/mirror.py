@@ -6,14 +6,14 @@ from enum import StrEnum
 from typing import Literal
 
 from stileblade.build.step import Caption, Handle, Setting, Stage, Step, register_step
-from stileblade.build.work import Fold, Mirrored, Work
+from stileblade.build.work import Fold, Mirrored, Placed, Work
 from stileblade.card.ways import Axis, Direction, Panel
 from stileblade.errors import StepError
 from stileblade.fields import choice, length
 from stileblade.geometry.mirroring import weld_mirrored
 from stileblade.geometry.region import Box
 from stileblade.geometry.set_operations import cut_off
-from stileblade.geometry.transforms import mirror_across
+from stileblade.geometry.transforms import after, mirror_across
 
 
 class Towards(StrEnum):
@@ -86,6 +86,9 @@ class Mirror(Step):
             reference=work.reference,
             mirrored=Mirrored(self.id, work.paper, half, self.towards, self.lap),
             front="front",
+            artwork=work.artwork
+            if self._low or work.artwork is None
+            else Placed(work.artwork.ref, after(matrix, work.artwork.matrix)),
             notes=work.notes
             + (
                 ()

@@ -22,8 +22,8 @@ class Turn(Step):
 
     def apply(self, work: Work | None, setting: Setting) -> Work:
         work = self.needs_figure(work)
-        paper = work.paper.transformed(rotation(self.angle, about=work.paper.bounds.centre))
-        return work.with_paper(paper, reference=paper.bounds)
+        turned = work.moved(rotation(self.angle, about=work.paper.bounds.centre))
+        return turned.with_paper(turned.paper, reference=turned.paper.bounds)
 
     def caption(self) -> Caption:
         return Caption("", self.angle, "deg")

@@ -5,12 +5,11 @@ from __future__ import annotations
 from collections.abc import Mapping
 from typing import Literal
 
-from pydantic import Field
-
 from stileblade.errors import StepError
-from stileblade.fields import length
+from stileblade.fields import length, special
 from stileblade.geometry.region import Region
 from stileblade.geometry.transforms import scaling
+from stileblade.outlines.artwork import LayerOutlines
 from stileblade.outlines.figure import Figure, register_figure
 
 
@@ -21,7 +20,10 @@ class Drawn(Figure):
     title = "From the shelf"
     words = "artwork file own drawing"
     kind: Literal["drawn"] = "drawn"
-    ref: str = Field("", title="Outline", description="Its name in the document's outlines.")
+    ref: str = special("", "Outline", "Its name among the document's artworks.", control="artwork")
+    layers: tuple[int, ...] = special(
+        (), "Layers", "Numbers of the layers it is made of; none means all.", control="layers"
+    )
     width: float = length(
         0, "Width", "0 keeps it as read, or in proportion to the height.", least=0
     )
@@ -29,16 +31,10 @@ class Drawn(Figure):
         0, "Height", "0 keeps it as read, or in proportion to the width.", least=0
     )
 
-    def outline(self, shelf: Mapping[str, Region]) -> Region:
-        if self.ref not in shelf:
-            raise StepError(
-                f"The outline {self.ref!r} is not in this design."
-                if self.ref
-                else "No outline is chosen yet.",
-                hint="Choose a figure.",
-                field="ref",
-            )
-        region = shelf[self.ref]
+    def outline(self, shelf: Mapping[str, LayerOutlines]) -> Region:
+        region = named(shelf, self.ref).union(self.layers)
+        if not region:
+            raise StepError("The chosen layers enclose nothing.", field="layers")
         box = region.bounds
         sx = self.width / box.width if self.width else None
         sy = self.height / box.height if self.height else None
@@ -48,3 +44,14 @@ class Drawn(Figure):
 
     def reads(self) -> tuple[str, ...]:
         return (self.ref,)
+
+
+def named(shelf: Mapping[str, LayerOutlines], ref: str) -> LayerOutlines:
+    """The artwork of a document by its key, or a StepError."""
+    if ref in shelf:
+        return shelf[ref]
+    raise StepError(
+        f"The outline {ref!r} is not in this design." if ref else "No outline is chosen yet.",
+        hint="Choose a figure.",
+        field="ref",
+    )

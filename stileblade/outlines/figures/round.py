@@ -9,6 +9,7 @@ from typing import Literal
 from stileblade.fields import count, length
 from stileblade.geometry.drawing import Drawing
 from stileblade.geometry.region import Region
+from stileblade.outlines.artwork import LayerOutlines
 from stileblade.outlines.figure import Figure, painted, register_figure, require, stretched
 
 
@@ -21,7 +22,7 @@ class Circle(Figure):
     kind: Literal["circle"] = "circle"
     diameter: float = length(60, "Diameter", "All the way across.", above=0)
 
-    def outline(self, shelf: Mapping[str, Region]) -> Region:
+    def outline(self, shelf: Mapping[str, LayerOutlines]) -> Region:
         drawing = Drawing()
         drawing.ellipse(0, 0, self.diameter / 2, self.diameter / 2)
         return painted(drawing)
@@ -37,7 +38,7 @@ class Ellipse(Figure):
     width: float = length(70, "Width", "Across, at its widest.", above=0)
     height: float = length(50, "Height", "From head to foot.", above=0)
 
-    def outline(self, shelf: Mapping[str, Region]) -> Region:
+    def outline(self, shelf: Mapping[str, LayerOutlines]) -> Region:
         drawing = Drawing()
         drawing.ellipse(0, 0, self.width / 2, self.height / 2)
         return painted(drawing)
@@ -54,7 +55,7 @@ class ScallopedCircle(Figure):
     scallops: int = count(16, "Scallops", "How many go round.", least=3, most=200)
     depth: float = length(4, "Depth", "From the notches out to the tops.", above=0)
 
-    def outline(self, shelf: Mapping[str, Region]) -> Region:
+    def outline(self, shelf: Mapping[str, LayerOutlines]) -> Region:
         outer, n = self.diameter / 2, self.scallops
         inner = outer - self.depth
         require(
@@ -90,7 +91,7 @@ class Heart(Figure):
     width: float = length(70, "Width", "Over both lobes.", above=0)
     height: float = length(64, "Height", "From the lobes' tops to the point.", above=0)
 
-    def outline(self, shelf: Mapping[str, Region]) -> Region:
+    def outline(self, shelf: Mapping[str, LayerOutlines]) -> Region:
         drawing = Drawing()
         drawing.move(0, 22)
         drawing.cubic(8, -6, 50, -6, 50, 30)
@@ -111,7 +112,7 @@ class Ring(Figure):
     diameter: float = length(60, "Diameter", "All the way across.", above=0)
     opening: float = length(36, "Opening", "The opening's diameter.", above=0)
 
-    def outline(self, shelf: Mapping[str, Region]) -> Region:
+    def outline(self, shelf: Mapping[str, LayerOutlines]) -> Region:
         require(
             self.opening < self.diameter,
             "The opening of {} is not smaller than the ring of {}.",

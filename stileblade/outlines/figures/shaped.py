@@ -8,6 +8,7 @@ from typing import Literal
 from stileblade.fields import count, length
 from stileblade.geometry.drawing import Drawing
 from stileblade.geometry.region import Region
+from stileblade.outlines.artwork import LayerOutlines
 from stileblade.outlines.figure import Figure, painted, register_figure, require
 
 
@@ -23,7 +24,7 @@ class ScallopedRectangle(Figure):
     pitch: float = length(7, "Pitch", "Wished width of a scallop; adjusted to fit.", above=0.5)
     depth: float = length(2.5, "Depth", "From the notches out to the tops.", above=0)
 
-    def outline(self, shelf: Mapping[str, Region]) -> Region:
+    def outline(self, shelf: Mapping[str, LayerOutlines]) -> Region:
         d = self.depth
         w, h = self.width - 2 * d, self.height - 2 * d
         least = min(self.width, self.height)
@@ -61,7 +62,7 @@ class Tag(Figure):
     shoulder: float = length(14, "Shoulder", "How much is cut off each upper corner.", above=0)
     hole: float = length(5, "Hole", "Diameter; 0 leaves it out.", least=0)
 
-    def outline(self, shelf: Mapping[str, Region]) -> Region:
+    def outline(self, shelf: Mapping[str, LayerOutlines]) -> Region:
         w, h, s = self.width, self.height, self.shoulder
         require(
             s < min(w / 2, h),
@@ -100,7 +101,7 @@ class BracketLabel(Figure):
     height: float = length(46, "Height", "From head to foot.", above=0)
     depth: float = length(8, "Depth", "How far the ends reach in and out.", above=0)
 
-    def outline(self, shelf: Mapping[str, Region]) -> Region:
+    def outline(self, shelf: Mapping[str, LayerOutlines]) -> Region:
         w, h, d = self.width, self.height, self.depth
         require(
             2 * d < min(w, h),
@@ -136,7 +137,7 @@ class Arch(Figure):
     height: float = length(80, "Height", "From the arch's top to the foot.", above=0)
     rise: float = length(25, "Rise", "Height of the arch above the straight sides.", above=0)
 
-    def outline(self, shelf: Mapping[str, Region]) -> Region:
+    def outline(self, shelf: Mapping[str, LayerOutlines]) -> Region:
         w, h, r = self.width, self.height, self.rise
         require(
             r <= h,
@@ -171,7 +172,7 @@ class WaveTop(Figure):
     waves: int = count(3, "Waves", "How many whole waves.", least=1, most=60)
     depth: float = length(8, "Depth", "From crest to trough.", above=0)
 
-    def outline(self, shelf: Mapping[str, Region]) -> Region:
+    def outline(self, shelf: Mapping[str, LayerOutlines]) -> Region:
         w, h, d = self.width, self.height, self.depth
         require(d < h, "Waves {} deep leave nothing of {}.", d, h, field="depth", would_do=h / 4)
         half = w / self.waves / 2

@@ -10,6 +10,7 @@ from stileblade.fields import count, length, share
 from stileblade.geometry.drawing import Drawing
 from stileblade.geometry.region import Region
 from stileblade.geometry.set_operations import polygon
+from stileblade.outlines.artwork import LayerOutlines
 from stileblade.outlines.figure import Figure, painted, register_figure, require
 
 
@@ -24,7 +25,7 @@ class Rectangle(Figure):
     height: float = length(40, "Height", "From head to foot.", above=0)
     radius: float = length(0, "Corner radius", "0 leaves the corners sharp.", least=0)
 
-    def outline(self, shelf: Mapping[str, Region]) -> Region:
+    def outline(self, shelf: Mapping[str, LayerOutlines]) -> Region:
         w, h, r = self.width, self.height, self.radius
         largest = min(w, h) / 2
         require(
@@ -60,7 +61,7 @@ class RegularPolygon(Figure):
     sides: int = count(6, "Sides", "How many sides it has.", least=3, most=100)
     diameter: float = length(60, "Diameter", "Of the circle through its corners.", above=0)
 
-    def outline(self, shelf: Mapping[str, Region]) -> Region:
+    def outline(self, shelf: Mapping[str, LayerOutlines]) -> Region:
         n, r = self.sides, self.diameter / 2
         turn = math.pi / n
         return polygon(
@@ -88,7 +89,7 @@ class Star(Figure):
         most=0.99,
     )
 
-    def outline(self, shelf: Mapping[str, Region]) -> Region:
+    def outline(self, shelf: Mapping[str, LayerOutlines]) -> Region:
         n, r = self.points, self.diameter / 2
         return polygon(
             [

@@ -13,6 +13,7 @@ from stileblade.fields import choice, length
 from stileblade.geometry.fill import fill
 from stileblade.geometry.region import Region
 from stileblade.geometry.transforms import scaling
+from stileblade.outlines.artwork import LayerOutlines
 from stileblade.outlines.figure import Figure, register_figure
 from stileblade.outlines.text.shipped import KINDS, Face, shipped
 
@@ -35,7 +36,7 @@ class Word(Figure):
         Face.SANS,
         "Font",
         "Shipped fonts, of different kinds.",
-        **{f: k.title for f, k in KINDS.items()},
+        {f: k.title for f, k in KINDS.items()},
     )
     sized: SizedBy = choice(
         SizedBy.CAPITALS,
@@ -54,7 +55,7 @@ class Word(Figure):
         most=200,
     )
 
-    def outline(self, shelf: Mapping[str, Region]) -> Region:
+    def outline(self, shelf: Mapping[str, LayerOutlines]) -> Region:
         text = " ".join(self.text.split())
         if not text:
             raise StepError("There is no text yet.", hint="Type a word.", field="text")

@@ -1,7 +1,7 @@
 """Reading in a process of its own, bounded in time and memory.
 
 ``read_bounded`` starts ``python -m stileblade.outlines.reading.child``, which takes the
-file on standard input and answers in JSON.
+file on standard input and answers in JSON. What kind of file it is, its content says.
 """
 
 from __future__ import annotations
@@ -10,11 +10,13 @@ import json
 import resource
 import subprocess
 import sys
-from typing import Any
+from typing import Any, cast
 
 from stileblade.errors import ReadingError, StilebladeError
+from stileblade.outlines.reading.found import Lines
 from stileblade.outlines.reading.limits import LIMITS
 
+MOST_TEXT = 80
 _TOO_MUCH = ReadingError(
     "The drawing takes too much time or memory to read.",
     hint="Simplify it, or read a part of it.",
@@ -22,8 +24,11 @@ _TOO_MUCH = ReadingError(
 )
 
 
-def read_bounded(content: bytes) -> dict[str, Any]:
-    """What ``Found.as_data`` says of the file. ``ReadingError`` for all that goes wrong."""
+def read_bounded(content: bytes, text: str = "", lines: Lines = "auto") -> dict[str, Any]:
+    """What ``Found.as_data`` says of the file; ``text`` and ``lines`` as for ``read_file``.
+
+    ``ReadingError`` for all that goes wrong.
+    """
     if len(content) > LIMITS.bytes:
         raise ReadingError(
             f"The file has {len(content) / 1e6:.1f} MB; at most {LIMITS.bytes / 1e6:.0f} MB are read.",
@@ -31,7 +36,7 @@ def read_bounded(content: bytes) -> dict[str, Any]:
         )
     try:
         done = subprocess.run(
-            [sys.executable, "-m", "stileblade.outlines.reading.child"],
+            [sys.executable, "-m", "stileblade.outlines.reading.child", text[:MOST_TEXT], lines],
             input=content,
             capture_output=True,
             timeout=LIMITS.seconds + 2,
@@ -51,10 +56,10 @@ def read_bounded(content: bytes) -> dict[str, Any]:
 def _main() -> None:
     resource.setrlimit(resource.RLIMIT_AS, (LIMITS.memory, LIMITS.memory))
     resource.setrlimit(resource.RLIMIT_CPU, (LIMITS.seconds, LIMITS.seconds))
-    from stileblade.outlines.reading.svg.walk import read_svg
+    from stileblade.outlines.reading.kinds import read_file
 
     try:
-        answer = read_svg(sys.stdin.buffer.read()).as_data()
+        answer = read_file(sys.stdin.buffer.read(), sys.argv[1], cast(Lines, sys.argv[2])).as_data()
     except StilebladeError as error:
         answer = {"error": error.message, "hint": error.hint}
     except (MemoryError, RecursionError):

@@ -8,13 +8,15 @@ from __future__ import annotations
 
 from collections import Counter
 from dataclasses import dataclass, field
-from typing import Any
+from typing import Any, Literal
+
+import numpy as np
 
 from stileblade.geometry.pathdata import path_data
 from stileblade.geometry.region import Box, Region
 from stileblade.geometry.segments import Floats
 
-PAGE_COLOURS = ("#ffffff",)
+Lines = Literal["auto", "painted", "contours"]
 
 
 @dataclass(frozen=True)
@@ -57,6 +59,8 @@ class Found:
     open: list[OpenContour] = field(default_factory=list)
     left_out: Counter[str] = field(default_factory=Counter)
     notes: list[str] = field(default_factory=list)
+    lines: Lines | Literal[""] = ""
+    """Where nothing is filled: how its lines were understood."""
 
     @property
     def remarks(self) -> list[str]:
@@ -67,19 +71,36 @@ class Found:
         return layered(self.shapes, Box(0.0, 0.0, self.width, self.height))
 
     def as_data(self) -> dict[str, Any]:
+        """Shapes by number, layers as numbers of shapes; paths in drawing units."""
         return {
             "kind": self.kind,
             "width": self.width,
             "height": self.height,
             "sizes": [{"title": s.title, "scale": s.scale} for s in self.sizes],
+            "lines": self.lines,
+            "shapes": [_shape_data(s) for s in self.shapes],
             "layers": [layer.as_data() for layer in self.layers()],
             "open": [
-                {"points": [[round(x, 3), round(y, 3)] for x, y in o.points], "gap": o.gap}
+                {"points": [(round(x, 3), round(y, 3)) for x, y in o.points[:400]], "gap": o.gap}
                 for o in self.open[:200]
             ],
             "open_count": len(self.open),
             "remarks": self.remarks,
         }
+
+
+def _shape_data(shape: Shape) -> dict[str, Any]:
+    region = shape.region
+    return {
+        "name": shape.name,
+        "path": path_data(region, 6),
+        "picture": path_data(region, 2),
+        "box": [round(v, 4) for v in region.bounds.as_list()],
+        "contours": len(region.shell),
+        "openings": int((region.shell != np.arange(len(region.shell))).sum()),
+        "nodes": region.nodes,
+        "area": region.area,
+    }
 
 
 @dataclass
@@ -93,20 +114,13 @@ class Layer:
     boxes: list[Box]
     page: bool = False
     """Whether it is only the page's own background."""
+    numbers: list[int] = field(default_factory=list)
 
     def as_data(self) -> dict[str, Any]:
-        box = around(self.boxes)
         return {
             "name": self.name,
             "colour": self.colour,
-            # painted by the non-zero rule, paths one after the other are their union
-            "path": "".join(path_data(r, None) for r in self.shapes),
-            "picture": "".join(path_data(r, 3) for r in self.shapes),
-            "box": [round(v, 4) for v in box.as_list()],
-            "shapes": len(self.shapes),
-            "contours": sum(len(r.shell) for r in self.shapes),
-            "openings": sum(len(r.openings) for r in self.shapes),
-            "nodes": sum(r.nodes for r in self.shapes),
+            "shapes": self.numbers,
             "page": self.page,
         }
 
@@ -118,22 +132,23 @@ def layered(shapes: list[Shape], page: Box) -> list[Layer]:
     cover or uncover a part of it (judged by boxes).
     """
     layers: list[Layer] = []
-    for shape in shapes:
+    for number, shape in enumerate(shapes):
         box = shape.region.bounds
         for layer in reversed(layers):
             if (layer.colour, layer.group) == (shape.colour, shape.group) and not layer.page:
                 layer.shapes.append(shape.region)
                 layer.boxes.append(box)
+                layer.numbers.append(number)
                 break
             if any(_meet(box, other) for other in layer.boxes):
-                layers.append(_layer(shape, box, page, lowest=False))
+                layers.append(_layer(shape, number, box, page, lowest=False))
                 break
         else:
-            layers.append(_layer(shape, box, page, lowest=not layers))
+            layers.append(_layer(shape, number, box, page, lowest=not layers))
     return layers
 
 
-def _layer(shape: Shape, box: Box, page: Box, *, lowest: bool) -> Layer:
+def _layer(shape: Shape, number: int, box: Box, page: Box, *, lowest: bool) -> Layer:
     area = page.width * page.height
     is_page = (
         lowest
@@ -145,18 +160,8 @@ def _layer(shape: Shape, box: Box, page: Box, *, lowest: bool) -> Layer:
         and box.foot >= page.foot - 0.01 * page.height
     )
     name = shape.group or shape.name
-    return Layer(name, shape.colour, shape.group, [shape.region], [box], page=is_page)
+    return Layer(name, shape.colour, shape.group, [shape.region], [box], is_page, [number])
 
 
 def _meet(a: Box, b: Box) -> bool:
     return a.left < b.right and b.left < a.right and a.head < b.foot and b.head < a.foot
-
-
-def around(boxes: list[Box]) -> Box:
-    """The box round all of them."""
-    return Box(
-        min(b.left for b in boxes),
-        min(b.head for b in boxes),
-        max(b.right for b in boxes),
-        max(b.foot for b in boxes),
-    )

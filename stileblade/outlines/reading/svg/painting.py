@@ -15,6 +15,7 @@ from stileblade.errors import GeometryError, ReadingError
 from stileblade.geometry.drawing import Drawing
 from stileblade.geometry.fill import FillRule, Painted, fill_all
 from stileblade.geometry.measurement import bounds
+from stileblade.geometry.nesting import figures_of
 from stileblade.geometry.offset import Join
 from stileblade.geometry.pathdata import closed, read_path_to_error
 from stileblade.geometry.region import Box, Region
@@ -22,7 +23,8 @@ from stileblade.geometry.segments import Floats, Kind, Segments, concatenate
 from stileblade.geometry.set_operations import intersection
 from stileblade.geometry.stroke import Cap, Pen, Stroked, stroke_all
 from stileblade.geometry.transforms import after, identity, scaling, translation
-from stileblade.outlines.reading.found import Shape
+from stileblade.outlines.reading.found import OpenContour, Shape
+from stileblade.outlines.reading.joining import join
 from stileblade.outlines.reading.limits import LIMITS
 from stileblade.outlines.reading.svg import measures
 from stileblade.outlines.reading.svg.gradient import Gradient
@@ -77,6 +79,9 @@ class _Pending:
     ink: Ink
     drawing: Drawing
     shape: Shape
+    family: str
+    alone: bool
+    """Whether it is the stroke of something without a fill."""
 
 
 class Painter:
@@ -85,6 +90,7 @@ class Painter:
 
     def __init__(self, left_out: Counter[str]) -> None:
         self.left_out = left_out
+        self.open: list[OpenContour] = []
         self.faces: set[str] = set()
         self.segments = 0
         self._pending: list[_Pending] = []
@@ -119,19 +125,61 @@ class Painter:
         fill: Ink | None,
         stroke: Ink | None,
         shape: Shape,
+        family: str,
     ) -> None:
-        """Fill, then stroke, as far as they are painted and not clipped or faded away."""
+        """Fill, then stroke, as far as they are painted and not clipped or faded away.
+
+        ``family`` names the outermost group that the shape is in.
+        """
         if not style.visible:
             return
         if style.markers:
             self.left_out["markers"] += 1
         if fill and style.fill_alpha > 0:
             job = self._filling(drawing, style.rule, place)
-            self._pending.append(_Pending(job, None, place, fill, drawing, shape))
+            self._pending.append(_Pending(job, None, place, fill, drawing, shape, family, False))
         if stroke and style.stroke_alpha > 0 and style.width > 0:
             stroked = self._stroking(drawing, style, place)
             if stroked is not None:
-                self._pending.append(_Pending(*stroked, place, stroke, drawing, shape))
+                alone = not (fill and style.fill_alpha > 0)
+                self._pending.append(
+                    _Pending(*stroked, place, stroke, drawing, shape, family, alone)
+                )
+
+    @property
+    def only_lines(self) -> float | None:
+        """Width in drawing units of the widest stroke, where nothing is filled; None otherwise."""
+        widths = [p.job.pen.width for p in self._pending if isinstance(p.job, Stroked) and p.alone]
+        return max(widths) if widths and len(widths) == len(self._pending) else None
+
+    def contours(self, loose_ends: float) -> list[Shape]:
+        """Figures that lines without fill enclose, in place of what they paint: ways of one named
+        group, or of one colour, are joined and sorted into figures with openings."""
+        families: dict[str, list[_Pending]] = {}
+        for pending in self._pending:
+            key = pending.shape.group or pending.family or pending.ink.colour
+            families.setdefault(key, []).append(pending)
+        found = []
+        for members in families.values():
+            closed_ways: list[Segments] = []
+            open_ways: list[Segments] = []
+            for p in members:
+                closed_ways += [c.transformed(p.place.matrix) for c in p.drawing.contours]
+                open_ways += [c.transformed(p.place.matrix) for c in p.drawing.open]
+            joined = join(open_ways, loose_ends)
+            for way in joined.open:
+                gap = float(np.hypot(*(way.end[-1] - way.start[0])))
+                points = np.concatenate([way.start, way.end[-1:]])
+                self.open.append(OpenContour(points, gap))
+            last = members[-1]
+            colour, shape = last.ink.colour, last.shape
+            try:
+                figures = figures_of(closed_ways + joined.closed)
+            except GeometryError as error:
+                self.left_out[f"contours: {error.message}"] += 1
+                continue
+            found += [replace(shape, colour=colour, region=region) for region in figures]
+        return found
 
     def shapes(self) -> list[Shape]:
         """All that was painted, in order, as far as it is not clipped or faded away."""

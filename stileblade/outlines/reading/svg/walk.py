@@ -18,7 +18,7 @@ from stileblade.geometry.drawing import Drawing
 from stileblade.geometry.region import Box, Region
 from stileblade.geometry.set_operations import rectangle
 from stileblade.geometry.transforms import after, identity, scaling, translation
-from stileblade.outlines.reading.found import Found, Shape, SizeReading
+from stileblade.outlines.reading.found import Found, Lines, OpenContour, Shape, SizeReading
 from stileblade.outlines.reading.limits import LIMITS
 from stileblade.outlines.reading.svg import measures
 from stileblade.outlines.reading.svg.cascade import Cascade
@@ -40,9 +40,19 @@ SMALL, LARGE = 100.0, 1000.0
 """Pages are read at a size of which the longer side is between these, in drawing units."""
 
 
-def read_svg(content: bytes) -> Found:
-    """All painted outlines. ``ReadingError`` says why a file cannot be read."""
-    return _Walk(parse(content)).run()
+HAIRLINE: Final = 0.6
+"""mm: in a drawing of lines alone, such thin ones mean where to cut."""
+LOOSE_ENDS: Final = 0.05
+"""mm: ends of lines this near belong together."""
+
+
+def read_svg(content: bytes, lines: Lines = "auto") -> Found:
+    """All painted outlines. ``ReadingError`` says why a file cannot be read.
+
+    lines says what a drawing without any fill is: "painted", its strokes' own outlines;
+    "contours", what its lines enclose; "auto", contours if they are all thinner than 0.6 mm.
+    """
+    return _Walk(parse(content)).run(lines)
 
 
 @dataclass(frozen=True)
@@ -54,6 +64,9 @@ class _Inside:
     depth: int = 0
     used: tuple[str, ...] = ()
     group: str = ""
+    family: str = ""
+    named: str = ""
+    """The id of the innermost group that has one."""
 
 
 class _Walk:
@@ -97,7 +110,7 @@ class _Walk:
             SizeReading("a unit is 1 mm", mm / measures.PX),
         ]
 
-    def run(self) -> Found:
+    def run(self, lines: Lines) -> Found:
         matrix, w, h = measures.view_transform(self.root, *self.page)
         matrix = after(scaling(self.working, self.working), matrix)
         place = Place(matrix, w, h)
@@ -109,7 +122,15 @@ class _Walk:
         if self.painter.faces:
             names = ", ".join(sorted(self.painter.faces))
             self.found.notes.append(f"Text is set in a shipped font in place of its own: {names}.")
-        self.found.shapes = self.painter.shapes()
+        width, mm = self.painter.only_lines, self.found.sizes[0].scale
+        if width is not None:
+            thin = lines == "auto" and width * mm <= HAIRLINE
+            self.found.lines = "contours" if thin or lines == "contours" else "painted"
+        if self.found.lines == "contours":
+            self.found.shapes = self.painter.contours(LOOSE_ENDS / mm)
+            self.found.open = [OpenContour(o.points, o.gap * mm) for o in self.painter.open]
+        else:
+            self.found.shapes = self.painter.shapes()
         if not self.found.shapes:
             said = " ".join(self.found.remarks)
             raise ReadingError(
@@ -186,7 +207,13 @@ class _Walk:
         group = outer.group
         if element.get(f"{_INKSCAPE_GROUP}groupmode") == "layer":
             group = (element.get(f"{_INKSCAPE_GROUP}label") or element.get("id") or group)[:60]
-        return _Inside(style, place, outer.depth + 1, outer.used, group)
+        family = outer.family
+        if not family and local_name(element) == "g":
+            family = element.get("id", "")[:60]
+        named = outer.named
+        if local_name(element) in ("g", "symbol", "svg"):
+            named = element.get("id", named)[:60]
+        return _Inside(style, place, outer.depth + 1, outer.used, group, family, named)
 
     def _shape(self, element: etree._Element, name: str, inside: _Inside) -> None:
         drawing = self.painter.drawing_of(element, name, inside.place)
@@ -196,10 +223,10 @@ class _Walk:
     def _paint(
         self, drawing: Drawing, style: Style, inside: _Inside, element: etree._Element, name: str
     ) -> None:
-        label = (element.get("id") or name)[:60]
+        label = (element.get("id") or inside.named or name)[:60]
         shape = Shape(label, "", Region.empty(), inside.group)
         fill, stroke = self._ink(style.fill), self._ink(style.stroke)
-        self.painter.paint(drawing, style, inside.place, fill, stroke, shape)
+        self.painter.paint(drawing, style, inside.place, fill, stroke, shape, inside.family)
 
     def _ink(self, paint: Paint) -> Ink | None:
         """What is painted with; None for nothing."""

@@ -1,0 +1,126 @@
+"""Keeping artworks: one function for each change, used by every door."""
+
+from __future__ import annotations
+
+from collections import Counter
+from typing import Any
+
+from django.contrib.auth.models import User
+from django.db import transaction
+from django.http import Http404
+
+from server.designs.models import Design
+from server.designs.views_of import ring_path
+from server.shelf.models import Artwork as Row
+from stileblade.errors import StilebladeError
+from stileblade.geometry.distances import rings_of, thin
+from stileblade.outlines.artwork import Artwork, outlines_of
+
+MOST_TAGS = 20
+
+
+def keep(user: User, artwork: Artwork, *, tags: list[str] = (), source: str = "") -> Row:  # type: ignore[assignment]
+    """The artwork on the user's shelf; one with the same outlines is named and tagged anew."""
+    values = {**_values(artwork), "tags": tidied(tags), "source": source, "binned": False}
+    row, _ = Row.objects.update_or_create(owner=user, key=artwork.key, defaults=values)
+    return row
+
+
+def change(
+    user: User,
+    number: int,
+    *,
+    name: str | None = None,
+    tags: list[str] | None = None,
+    binned: bool | None = None,
+) -> Row:
+    with transaction.atomic():
+        row = own(user, number)
+        if name is not None:
+            row.name = name
+            row.data = {**row.data, "name": name}
+        if tags is not None:
+            row.tags = tidied(tags)
+        if binned is not None:
+            row.binned = binned
+        row.save()
+    return row
+
+
+def replace(user: User, number: int, artwork: Artwork, source: str) -> Row:
+    """Another file's outlines in place of the artwork's; its name and tags stay, and designs keep
+    the old outlines until they are told otherwise."""
+    key = artwork.key
+    with transaction.atomic():
+        row = own(user, number)
+        if row.key == key:
+            return row
+        if Row.objects.filter(owner=user, key=key).exclude(pk=row.pk).exists():
+            raise StilebladeError(
+                "These outlines are on the shelf already.", hint="Use that one.", code="shelf"
+            )
+        row.earlier = [*row.earlier, row.key]
+        for field, value in _values(artwork.model_copy(update={"name": row.name})).items():
+            setattr(row, field, value)
+        row.key, row.source = key, source
+        row.save()
+    return row
+
+
+def remove(user: User, number: int) -> None:
+    """For good; only from the bin. Designs keep their own copies."""
+    row = own(user, number)
+    if not row.binned:
+        raise Http404
+    row.delete()
+
+
+def own(user: User, number: int) -> Row:
+    try:
+        return Row.objects.get(pk=number, owner=user)
+    except Row.DoesNotExist:
+        raise Http404 from None
+
+
+def uses(user: User) -> Counter[str]:
+    """In how many designs each key is used, designs in the bin not counted."""
+    rows = Design.objects.filter(owner=user, binned=False).values_list("artworks", flat=True)
+    return Counter(key for keys in rows for key in set(keys))
+
+
+def designs_with(user: User, row: Row) -> list[Design]:
+    keys = {row.key, *row.earlier}
+    found = Design.objects.filter(owner=user, binned=False).only("id", "name", "artworks")
+    return [d for d in found if keys & set(d.artworks)]
+
+
+def tidied(tags: list[str]) -> list[str]:
+    """Tags without blanks around them, each once, in order."""
+    words = [" ".join(t.split())[:30].lower() for t in tags]
+    return list(dict.fromkeys(w for w in words if w))[:MOST_TAGS]
+
+
+def _values(artwork: Artwork) -> dict[str, Any]:
+    """What is kept of an artwork. StepError where its outlines cannot be read."""
+    outlines = outlines_of(artwork)
+    box = outlines.union().bounds
+    tolerance = max(box.width, box.height) / 400
+    layers = []
+    for layer, region in zip(artwork.layers, outlines.layers, strict=True):
+        layers.append(
+            {
+                "name": layer.name,
+                "colour": layer.colour,
+                "path": ring_path(rings_of(thin(region, tolerance)), 2) if region else "",
+                "contours": len(region.shell),
+                "openings": len(region.openings),
+                "nodes": region.nodes,
+            }
+        )
+    return {
+        "name": artwork.name,
+        "data": artwork.model_dump(mode="json"),
+        "width": box.width,
+        "height": box.height,
+        "picture": {"box": box.as_list(), "layers": layers},
+    }

@@ -1,0 +1,282 @@
+"""Outlines of a DXF file: its lines joined to contours, those sorted into figures.
+
+Lines, arcs, circles, ellipses, splines and polylines with bulges are read, in inserted
+blocks too, each on its layer. A figure is a contour with the contours next inside it as
+its openings. y, upwards in the file, is turned downwards.
+"""
+
+from __future__ import annotations
+
+import io
+import math
+from collections import defaultdict
+from collections.abc import Iterable, Iterator
+from typing import Any, Final
+
+import ezdxf
+import numpy as np
+from ezdxf import recover
+from ezdxf.disassemble import recursive_decompose
+from ezdxf.lldxf.const import DXFError
+from ezdxf.math import BSpline, Vec3
+
+from stileblade.errors import GeometryError, ReadingError
+from stileblade.geometry.measurement import bounds, signed_area
+from stileblade.geometry.nesting import figures_of
+from stileblade.geometry.segments import Floats, Kind, Segments, beziers, concatenate, lines
+from stileblade.geometry.transforms import after, scaling, translation
+from stileblade.outlines.reading.found import Found, OpenContour, Shape, SizeReading
+from stileblade.outlines.reading.joining import join
+from stileblade.outlines.reading.limits import LIMITS
+
+LOOSE_ENDS: Final = 0.05
+"""mm: ends this near belong together; measured on exploded, shuffled contours."""
+_MM: Final = {1: 25.4, 2: 304.8, 4: 1.0, 5: 10.0, 6: 1000.0}
+_UNITS: Final = {1: "inches", 2: "feet", 4: "mm", 5: "cm", 6: "metres"}
+_LIKELY: Final = (15.0, 700.0)
+"""mm: what a drawing for a card measures along its longer side, generously."""
+_BLACK: Final = "#262626"
+
+
+def read_dxf(content: bytes) -> Found:
+    """All closed contours, and what stayed open. ``ReadingError`` says what is wrong."""
+    try:
+        document, _ = recover.read(io.BytesIO(content))
+    except (DXFError, ValueError, KeyError, IndexError, TypeError, AttributeError) as error:
+        raise ReadingError(
+            "The DXF file cannot be read: it is broken or of an unknown version.",
+            hint="Export it anew as DXF R2010 or R12.",
+        ) from error
+    return _Reading(document).run()
+
+
+class _Reading:
+    def __init__(self, document: Any) -> None:
+        self.document = document
+        self.found = Found("dxf", 0.0, 0.0, [])
+        self.segments = 0
+
+    def run(self) -> Found:
+        on: dict[tuple[str, str], list[Segments]] = defaultdict(list)
+        for entity in self._entities():
+            way = self._way(entity)
+            if way is not None and len(way):
+                on[self._place_of(entity)].append(way)
+                self.segments += len(way)
+                if self.segments > LIMITS.segments:
+                    raise ReadingError(
+                        f"The drawing has more than {LIMITS.segments:,} segments.",
+                        hint="Simplify it, or read a part of it.",
+                    )
+        if not on:
+            said = " ".join(self.found.remarks)
+            raise ReadingError(
+                f"There is no line in the file that could be cut. {said}".strip(),
+                hint="Explode texts and hatches to lines, and export it again.",
+            )
+        matrix, scale = self._fit([w for ways in on.values() for w in ways])
+        bridged, widest, doubled = 0, 0.0, 0
+        for (layer, colour), ways in on.items():
+            placed = [w.transformed(matrix) for w in ways]
+            joined = join(placed, LOOSE_ENDS / scale)
+            bridged += joined.bridged
+            widest = max(widest, joined.widest * scale)
+            contours, twice = _once(joined.closed)
+            doubled += twice
+            self._keep(contours, layer, colour)
+            for way in joined.open:
+                gap = float(np.hypot(*(way.end[-1] - way.start[0])))
+                points = np.concatenate([way.start, way.end[-1:]])
+                self.found.open.append(OpenContour(points, gap * scale))
+        if bridged:
+            self.found.notes.append(
+                f"Joined: {bridged} gaps between ends, the widest {widest:.3f} mm."
+            )
+        if doubled:
+            self.found.notes.append(f"Drawn twice, read once: {doubled} contours.")
+        if not self.found.shapes:
+            raise ReadingError(
+                f"No line closes to a contour; {len(self.found.open)} stayed open.",
+                hint="Join their ends in the drawing, to a twentieth of a mm.",
+            )
+        return self.found
+
+    def _entities(self) -> Iterator[Any]:
+        """All plain entities, blocks taken apart, up to the limit."""
+        for number, entity in enumerate(recursive_decompose(self.document.modelspace())):
+            if number >= LIMITS.elements * 5:
+                raise ReadingError(
+                    f"The drawing has more than {LIMITS.elements * 5:,} entities.",
+                    hint="Simplify it, or read a part of it.",
+                )
+            yield entity
+
+    def _place_of(self, entity: Any) -> tuple[str, str]:
+        """The layer's name and the colour it is drawn in."""
+        layer = str(entity.dxf.get("layer", "0"))[:60]
+        index = entity.dxf.get("color", 256)
+        if entity.rgb is not None:
+            return layer, "#{:02x}{:02x}{:02x}".format(*entity.rgb)
+        if index in (0, 256) and layer in self.document.layers:
+            index = abs(self.document.layers.get(layer).color)
+        if index in (0, 7, 256) or not 0 < index < 256:
+            return layer, _BLACK
+        return layer, "#{:02x}{:02x}{:02x}".format(*ezdxf.colors.aci2rgb(index))
+
+    def _way(self, entity: Any) -> Segments | None:
+        kind = entity.dxftype()
+        try:
+            if not _upright(entity):
+                self.found.left_out["lines that do not lie flat"] += 1
+                return None
+            if kind in ("LWPOLYLINE", "POLYLINE"):
+                if kind == "POLYLINE" and not (entity.is_2d_polyline or entity.is_3d_polyline):
+                    self.found.left_out["meshes"] += 1
+                    return None
+                return _chain(self._way(part) for part in entity.virtual_entities())
+            if kind == "LINE":
+                return lines([_flat(entity.dxf.start)], [_flat(entity.dxf.end)])
+            if kind in ("CIRCLE", "ARC"):
+                return _circular(entity, kind)
+            if kind == "ELLIPSE":
+                return _elliptical(entity)
+            if kind == "SPLINE":
+                return self._spline(entity)
+        except (DXFError, ValueError, ArithmeticError, IndexError) as error:
+            self.found.left_out[f"a broken {kind.lower()} ({str(error)[:60]})"] += 1
+            return None
+        if kind not in ("POINT", "VIEWPORT"):
+            self.found.left_out[_NAMES.get(kind, kind.lower()[:30])] += 1
+        return None
+
+    def _spline(self, entity: Any) -> Segments:
+        spline: BSpline = entity.construction_tool()
+        if spline.degree == 1:
+            points = np.array([_flat(p) for p in spline.control_points])
+            return lines(points[:-1], points[1:])
+        if not spline.is_rational and spline.is_clamped and spline.degree in (2, 3):
+            parts = [[_flat(p) for p in b] for b in spline.bezier_decomposition()]
+            return beziers(np.array(parts, float))
+        self.found.left_out["exactness of a rational or high spline: fitted"] += 1
+        fitted = spline.cubic_bezier_approximation(level=6)
+        return beziers(np.array([[_flat(p) for p in b.control_points] for b in fitted]))
+
+    def _fit(self, ways: list[Segments]) -> tuple[Floats, float]:
+        """From the file's units to drawing units, and mm per drawing unit as is likeliest."""
+        left, head, right, foot = bounds(concatenate(ways))
+        longer = max(right - left, foot - head)
+        if not math.isfinite(longer) or longer <= 0 or longer > 1e12:
+            raise ReadingError("The drawing has no size.", hint="Export it again.")
+        known = _MM.get(int(self.document.header.get("$INSUNITS", 0)))
+        choices = [*([known] if known else []), *(_MM[u] for u in (4, 1, 5))]
+        choices = list(dict.fromkeys(choices))
+        likely = [c for c in choices if _LIKELY[0] <= longer * c <= _LIKELY[1]]
+        first = known if known in likely else (likely or choices)[0]
+        working = 100 / longer if longer < 100 else 1000 / longer if longer > 1000 else 1.0
+        order = [first] if first == known else [first, *(c for c in choices if c != first)]
+        names = {v: _UNITS[k] for k, v in _MM.items()}
+        for mm in order:
+            said = "as the file says, " if mm == known else "a unit is "
+            word = (
+                names[mm] if mm == known else {"inches": "1 inch"}.get(names[mm], f"1 {names[mm]}")
+            )
+            self.found.sizes.append(SizeReading(f"{said}{word}", mm / working))
+        self.found.width, self.found.height = (right - left) * working, (foot - head) * working
+        matrix = after(scaling(working, working), translation(-left, -head))
+        return matrix, first / working
+
+    def _keep(self, contours: list[Segments], layer: str, colour: str) -> None:
+        try:
+            figures = figures_of(contours)
+        except GeometryError as error:
+            self.found.left_out[f"contours: {error.message}"] += len(contours)
+            return
+        for number, region in enumerate(figures, 1):
+            name = layer if len(figures) == 1 else f"{layer} {number}"
+            self.found.shapes.append(Shape(name, colour, region, layer))
+
+
+_NAMES: Final = {
+    "TEXT": "texts", "MTEXT": "texts", "ATTRIB": "texts", "ATTDEF": "texts",
+    "HATCH": "hatches", "MPOLYGON": "hatches", "SOLID": "solids", "TRACE": "solids",
+    "DIMENSION": "dimensions", "LEADER": "dimensions", "IMAGE": "pictures of dots",
+    "3DFACE": "faces in space", "MESH": "meshes", "WIPEOUT": "masks",
+}  # fmt: skip
+
+
+def _upright(entity: Any) -> bool:
+    """Whether it lies in a plane that is seen square on, from the front or from behind."""
+    extrusion = Vec3(entity.dxf.get("extrusion", (0, 0, 1)))
+    return math.hypot(extrusion.x, extrusion.y) < 1e-6
+
+
+def _flat(point: Any) -> tuple[float, float]:
+    p = Vec3(point)
+    return p.x, -p.y
+
+
+def _curved(centre: Vec3, u: Vec3, v: Vec3, t0: float, t1: float) -> Segments:
+    coef = np.array([[*_flat(centre), *_flat(u), *_flat(v), 0.0, 0.0]])
+    made = Segments(
+        np.array([Kind.ARC], np.int8),
+        coef,
+        np.array([[t0, t1]]),
+        np.zeros((1, 2)),
+        np.zeros((1, 2)),
+    )
+    index = np.zeros(1, np.int64)
+    start, end = (made.points_at(index, np.array([t])) for t in (t0, t1))
+    if abs(t1 - t0) >= 2 * math.pi - 1e-9:
+        end = start
+    return Segments(made.kind, coef, made.span, start, end)
+
+
+def _circular(entity: Any, kind: str) -> Segments:
+    to_world = entity.ocs().to_wcs
+    centre, r = Vec3(to_world(entity.dxf.center)), float(entity.dxf.radius)
+    u, v = Vec3(to_world((r, 0, 0))), Vec3(to_world((0, r, 0)))
+    if kind == "CIRCLE":
+        return _curved(centre, u, v, 0.0, 2 * math.pi)
+    t0, t1 = math.radians(entity.dxf.start_angle), math.radians(entity.dxf.end_angle)
+    if t1 <= t0 + 1e-12:
+        t1 += 2 * math.pi
+    return _curved(centre, u, v, t0, t1)
+
+
+def _elliptical(entity: Any) -> Segments:
+    u = Vec3(entity.dxf.major_axis)
+    v = Vec3(entity.dxf.extrusion).cross(u) * float(entity.dxf.ratio)
+    t0, t1 = float(entity.dxf.start_param), float(entity.dxf.end_param)
+    if t1 <= t0 + 1e-12:
+        t1 += 2 * math.pi
+    return _curved(Vec3(entity.dxf.center), u, v, t0, t1)
+
+
+def _chain(parts: Iterable[Segments | None]) -> Segments | None:
+    """The parts of a polyline in their order, each running on from the one before."""
+    given = [p for p in parts if p is not None and len(p)]
+    if len(given) > 1:  # arcs come running one way round, whichever way the polyline runs
+        first, second = given[0], given[1]
+        if _nearest_end(second, first.start[0]) < _nearest_end(second, first.end[-1]):
+            given[0] = first.reversed()
+    found: list[Segments] = []
+    for part in given:
+        if found:
+            at = found[-1].end[-1]
+            if np.hypot(*(part.start[0] - at)) > np.hypot(*(part.end[-1] - at)):
+                part = part.reversed()
+        found.append(part)
+    return concatenate(found) if found else None
+
+
+def _nearest_end(part: Segments, point: Floats) -> float:
+    return float(min(np.hypot(*(part.start[0] - point)), np.hypot(*(part.end[-1] - point))))
+
+
+def _once(contours: list[Segments]) -> tuple[list[Segments], int]:
+    """Contours without those that are drawn a second time, and how many those were."""
+    seen: dict[tuple[float, ...], Segments] = {}
+    for contour in contours:
+        key = (*bounds(contour), abs(signed_area(contour)), len(contour))
+        seen.setdefault(tuple(round(v, 4) for v in key), contour)
+    return list(seen.values()), len(contours) - len(seen)
