@@ -146,7 +146,8 @@ def designs() -> dict[str, Design]:
         "06-shell": design(
             "Shell", "150 mm square", "sand",
             [
-                {"kind": "artwork", "ref": shell[0], "turn": 180, "to": "width", "width": 119},
+                {"kind": "artwork", "ref": shell[0], "to": "width", "width": 119},
+                {"kind": "turn", "angle": 180},
                 {"kind": "grow", "margin": 2.5, "join": "round"},
                 {"kind": "mirror", "towards": "below", "lap": 10},
                 {"kind": "weld", "target": "front", "at": "head", "by": "centre", "dy": 20,

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from functools import lru_cache
 from typing import Any
 
@@ -16,6 +17,7 @@ from stileblade.build.steps.figure import StartFigure
 from stileblade.build.work import Work
 from stileblade.card.sizes import STANDARD_SIZES, CardSize
 from stileblade.card.ways import WAYS
+from stileblade.outlines.artwork import Artwork
 from stileblade.outlines.figure import FIGURES
 
 
@@ -53,16 +55,17 @@ class Catalogue(BaseModel):
     ways: list[WayKind]
 
 
-def _works(steps: list[Step]) -> list[Work | None]:
+def _works(steps: list[Step], artworks: Mapping[str, Artwork] | None = None) -> list[Work | None]:
     card = Card(size=next(s for s in STANDARD_SIZES if s.name == "ISO A6"))
     data = [s.model_dump(exclude={"id"}) for s in steps]
-    design = Design(card=card, pieces=[Piece.model_validate({"steps": data})])
+    piece = Piece.model_validate({"steps": data})
+    design = Design(card=card, artworks=dict(artworks or {}), pieces=[piece])
     return [o.work for o in evaluate(design).pieces[0].outcomes]
 
 
 def _step(kind: str) -> StepKind:
     cls = STEPS[kind]
-    works = _works(cls.sample())
+    works = _works(cls.sample(), cls.sample_artworks)
     before = works[-2] if len(works) > 1 else None
     return StepKind(
         kind=kind,

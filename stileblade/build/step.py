@@ -17,7 +17,7 @@ from stileblade.card.ways import WAYS, Layout, Way
 from stileblade.errors import StepError
 from stileblade.fields import Values
 from stileblade.geometry.region import Region
-from stileblade.outlines.artwork import LayerOutlines
+from stileblade.outlines.artwork import Artwork, LayerOutlines
 from stileblade.registry import Registry
 
 STEPS: Registry[type[Step]] = Registry("kind of step")
@@ -119,6 +119,8 @@ class Step(Values, ABC):
     words: ClassVar[str] = ""
     starts: ClassVar[bool] = False
     """Whether it begins a piece (and then stands first)."""
+    sample_artworks: ClassVar[Mapping[str, Artwork]] = {}
+    """What its ``sample`` needs in the document, by key."""
     reads_card: ClassVar[bool] = False
     """Whether its outcome depends on the card's size and way of folding."""
 

@@ -7,14 +7,14 @@ regions and outlines of strokes both come this way.
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from itertools import pairwise
 from typing import Final
 
 import numpy as np
 import shapely
 
-from stileblade.geometry.assemble import ResultEdges, join_edges, meet, rejoin
+from stileblade.geometry.assemble import ResultEdges, Runs, join_edges, meet, rejoin
 from stileblade.geometry.flatten import Flat, neighbours
 from stileblade.geometry.parallel import OffsetCurves, as_segments
 from stileblade.geometry.region import Region
@@ -51,7 +51,7 @@ def traced(
         return [Region.empty()] * len(grown)
     rings = _without_specks(rings)
     edges = _match(rings, flat, curves, corners, ways)
-    runs = meet(join_edges(edges, np.inf), curves)
+    runs = meet(_at_their_corners(join_edges(edges, np.inf), curves), curves)
     after, _ = neighbours(runs.ring)
     alone = after == np.arange(len(runs))  # a closed curve by itself, as a circle's parallel
     runs.point[alone] = curves.points_at(runs.curve[alone], runs.t0[alone])
@@ -71,6 +71,35 @@ def traced(
     fresh = mitred | (np.abs(source - source[before]) > 1)
     whole, present = rejoin(made, ring, rings.shell, fresh=fresh)
     return _shared_out(whole, rings.origin[present], len(grown))
+
+
+def _at_their_corners(runs: Runs, curves: OffsetCurves) -> Runs:
+    """Where a parallel goes over into the arc round its own corner, or that into the next, they
+    meet at the parallel's own end: no search for a touch finds it better."""
+    n = curves.n
+    _, before = neighbours(runs.ring)
+    p, q = runs.curve[before], runs.curve
+    start, end = curves.offset_ends
+    into = (q >= n) & (q < 2 * n) & (p < n) & (curves.before[q % n] == p)
+    out = (p >= n) & (p < 2 * n) & (q < n) & (p % n == q)
+    t0, t1 = runs.t0.copy(), runs.t1.copy()
+    exact0, exact1 = runs.exact0.copy(), runs.exact1.copy()
+    for rows, arc_t, spots in (
+        (np.flatnonzero(into), t0, end[p[into]]),
+        (np.flatnonzero(out), t1, start[q[out]]),
+    ):
+        on_arc = rows if arc_t is t0 else before[rows]
+        on_line = before[rows] if arc_t is t0 else rows
+        gap = spots - curves.segments.start[runs.curve[on_arc] % n]
+        angle = np.arctan2(gap[:, 1], gap[:, 0])
+        arc_t[on_arc] += np.remainder(angle - arc_t[on_arc] + np.pi, 2 * np.pi) - np.pi
+        own = curves.segments.span[runs.curve[on_line]]
+        if arc_t is t0:
+            t1[on_line] = own[:, 1]
+        else:
+            t0[on_line] = own[:, 0]
+        exact0[rows] = exact1[before[rows]] = True
+    return replace(runs, t0=t0, t1=t1, exact0=exact0, exact1=exact1)
 
 
 def _shared_out(whole: Region, origin: Ints, count: int) -> list[Region]:

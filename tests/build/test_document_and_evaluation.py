@@ -25,7 +25,7 @@ DEMO = sorted((Path(__file__).parents[2] / "demo" / "designs").glob("*.json"))
     [
         ([], "This is no design document: it is not a JSON object."),
         ({"format": "other"}, "format='other': this is no Stileblade design."),
-        ({"version": 7}, "The design is of version 7; this program reads versions up to 1."),
+        ({"version": 7}, "The design is of version 7; this program reads versions up to 2."),
         ({"version": "one"}, "version='one' is no version."),
         ({"card": {"way": "sideways"}},
          "card: way='sideways' is not known; known are side-fold, top-fold."),
@@ -141,13 +141,25 @@ def test_a_second_start_is_refused() -> None:
 def test_drawn_outlines_are_scaled_and_broken_ones_said() -> None:
     steps = [{"kind": "figure", "outline": {"kind": "drawn", "ref": "o", "height": 30}}]
     base = {"pieces": [{"steps": steps}]}
-    good = load_design({**base, "outlines": {"o": {"path": "M0 0H20V10H0Z"}}})
+    good = load_design({**base, "artworks": {"o": {"layers": [{"path": "M0 0H20V10H0Z"}]}}})
     assert evaluate(good).pieces[0].work.paper.bounds.as_list() == [0, 0, 60, 30]  # type: ignore[union-attr]
     for path, message in (("M0 0L", "cannot be read"), ("M0 0L5 5Z", "encloses nothing")):
-        bad = load_design({**base, "outlines": {"o": {"path": path}}})
+        bad = load_design({**base, "artworks": {"o": {"layers": [{"path": path}]}}})
         problem = evaluate(bad).pieces[0].outcomes[0].problem
         assert problem is not None
         assert message in problem.message
+
+
+def test_a_design_of_version_1_opens_and_makes_the_same_piece() -> None:
+    """Its single outlines become artworks of one layer; the shell stays 124 mm wide."""
+    kept = (Path(__file__).parents[1] / "golden" / "design-1.json").read_text()
+    design = read_design(kept)
+    (artwork,) = design.artworks.values()
+    assert (design.version, artwork.scale, len(artwork.layers)) == (2, 1.0, 1)
+    assert artwork.layers[0].path == next(iter(json.loads(kept)["outlines"].values()))["path"]
+    outcomes = evaluate(design).pieces[0].outcomes
+    assert [o.problem for o in outcomes if o.problem] == []
+    assert outcomes[-1].work.paper.bounds.width == pytest.approx(124)  # type: ignore[union-attr]
 
 
 def test_the_demo_designs_use_every_kind_of_step() -> None:

@@ -10,7 +10,7 @@ from typing import Any
 import pytest
 
 from stileblade.build.document import Design, Piece
-from stileblade.build.evaluation import Evaluation, Outcome, evaluate
+from stileblade.build.evaluation import Artworks, Evaluation, Outcome, evaluate
 from stileblade.build.step import STEPS, Stage
 from stileblade.build.work import Work
 from stileblade.checks.check import CHECKS, run_checks
@@ -66,7 +66,8 @@ def test_every_kind_of_step_keeps_its_promises(kind: str) -> None:
     sample = cls.sample()
     assert type(sample[-1]) is cls
     steps = [s.model_dump(exclude={"id"}) for s in sample]
-    design = Design(pieces=[Piece.model_validate({"steps": steps})])
+    artworks = dict(cls.sample_artworks)
+    design = Design(artworks=artworks, pieces=[Piece.model_validate({"steps": steps})])
     outcomes = evaluate(design).pieces[0].outcomes
     assert [o.problem for o in outcomes] == [None] * len(outcomes)
     assert outcomes[-1].work is not None
@@ -78,7 +79,7 @@ def test_every_kind_of_step_keeps_its_promises(kind: str) -> None:
 
 
 def design_setting(design: Design) -> Any:
-    return design.setting_for(design.pieces[0], {})
+    return design.setting_for(design.pieces[0], Artworks(design.artworks))
 
 
 @pytest.mark.parametrize("kind", [k for k in FIGURES.names() if k != "drawn"])
@@ -87,7 +88,7 @@ def test_every_figure_is_described_and_encloses_something(kind: str) -> None:
     assert_described(cls)
     region = cls().outline({})
     assert region.area > 100
-    assert region.pieces == 1
+    assert region.pieces == (4 if kind == "word" else 1)
     for name in ("width", "height"):
         if name in cls.model_fields:
             assert getattr(region.bounds, name) == pytest.approx(getattr(cls(), name), abs=1e-6)

@@ -32,7 +32,7 @@ def asymmetric(*more: dict[str, Any]) -> Any:
     data = design_of(
         {"kind": "figure", "id": "a", "outline": {"kind": "drawn", "ref": "l"}}, MARK, *more
     ).model_dump(mode="json")
-    data["outlines"] = {"l": {"name": "L", "path": PATH}}
+    data["artworks"] = {"l": {"name": "L", "layers": [{"path": PATH}]}}
     return data
 
 

@@ -3,8 +3,10 @@
 from __future__ import annotations
 
 import math
+from itertools import pairwise
 
 import numpy as np
+import shapely
 
 from stileblade.geometry.fill import fill
 from stileblade.geometry.region import Box, Region
@@ -78,3 +80,24 @@ ZOO: dict[str, Region] = {
     "far away": disc(400, 0, 10),
     "moved square": rectangle(Box(-30, -30, 30, 30)).transformed(translation(30, 0)),
 }
+
+
+def fine(region: Region, steps: int = 64) -> np.ndarray:
+    """Points (n, 2) close together along all contours."""
+    n = len(region.segments)
+    share = np.linspace(0, 1, steps, endpoint=False)
+    span = region.segments.span
+    t = (span[:, :1] + (span[:, 1:] - span[:, :1]) * share).ravel()
+    return region.segments.points_at(np.repeat(np.arange(n), steps), t)
+
+
+def away(a: Region, b: Region) -> float:
+    """The largest distance in mm of a's contours from b's, to a thousandth of its radii of bend."""
+    lines = []
+    points = fine(b, 1024).reshape(-1, 1024, 2)
+    for first, last in pairwise(b.rings.tolist()):
+        ring = points[first:last].reshape(-1, 2)
+        lines.append(shapely.linestrings(np.concatenate([ring, ring[:1]])))
+    outline = shapely.multilinestrings(lines)
+    shapely.prepare(outline)
+    return float(shapely.distance(shapely.points(fine(a)), outline).max(initial=0.0))

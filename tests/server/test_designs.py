@@ -129,7 +129,8 @@ def test_strangers_see_nothing(stranger: Api, blank: Data) -> None:
         ("POST", "/evaluate", {"document": blank, "piece": "base"}),
         ("POST", "/export", {"document": blank, "piece": "base", "format": "svg"}),
         ("GET", "/papers", None),
-        ("GET", "/outlines", None),
+        ("GET", "/artworks", None),
+        ("GET", "/artworks/1", None),
     ):
         status, problem = stranger(method, path, body)
         assert (status, problem["title"]) == (401, "You are not signed in.")

@@ -2,16 +2,14 @@
 
 from __future__ import annotations
 
-import json
 from typing import Any
 
 import pytest
-from django.core.files.uploadedfile import SimpleUploadedFile
 
 from server.accounts.people import demo_user
 from server.designs.demo import load_demo
 from server.designs.models import Design
-from server.shelf.models import Outline
+from server.shelf.models import Artwork
 from stileblade.build.step import STEPS
 from tests.conftest import design_of
 from tests.server.conftest import Api
@@ -123,7 +121,7 @@ def test_the_catalogue_brings_every_step_with_form_and_picture(designer: Api) ->
     assert len(found["sizes"]) == 14
 
 
-def test_the_shelf_keeps_papers_sizes_and_outlines(designer: Api, other: Api) -> None:
+def test_the_shelf_keeps_papers_and_sizes(designer: Api, other: Api) -> None:
     papers = designer("GET", "/papers")[1]
     assert len(papers) >= 5
     kept = designer("POST", "/papers", {**papers[0]["paper"], "name": "Mist"})[1]
@@ -131,35 +129,9 @@ def test_the_shelf_keeps_papers_sizes_and_outlines(designer: Api, other: Api) ->
     size = {"name": "Narrow", "width": 80, "height": 200, "envelope": None}
     number = designer("POST", "/sizes", size)[1]["id"]
     assert designer("GET", "/sizes")[1][0]["size"]["name"] == "Narrow"
-    outline = {"name": "Sail", "path": "M0 0H20V10Z", "rule": "nonzero"}
-    key = designer("POST", "/outlines", outline)[1]["key"]
-    assert designer("POST", "/outlines", {**outline, "name": "Jib"})[1]["key"] == key
-    assert Outline.objects.get().name == "Jib"
     for path in (f"/sizes/{number}", f"/papers/{kept['id']}"):
         assert other("DELETE", path)[0] == 404
         assert designer("DELETE", path)[0] == 200
-    assert other("GET", "/outlines")[1] == []
-    assert designer("POST", "/outlines", {**outline, "path": "M0 0L"})[0] == 422
-
-
-def upload(api: Api, content: bytes) -> tuple[int, Any]:
-    response = api.client.post(
-        "/api/read-outlines",
-        {"file": SimpleUploadedFile("sail.svg", content)},
-        headers={"x-csrftoken": api.token},
-    )
-    return response.status_code, json.loads(response.content)
-
-
-def test_an_uploaded_file_is_read_and_nothing_is_kept(designer: Api) -> None:
-    svg = b'<svg xmlns="http://www.w3.org/2000/svg" width="40mm" height="40mm" viewBox="0 0 40 40">'
-    status, found = upload(designer, svg + b'<circle id="sun" cx="20" cy="20" r="10"/></svg>')
-    assert (status, found["outlines"][0]["name"]) == (200, "sun")
-    assert found["outlines"][0]["area"] == pytest.approx(314.1593, abs=1e-3)
-    assert Outline.objects.count() == 0
-    status, problem = upload(designer, b"no svg")
-    assert status == 422
-    assert problem["title"] == "This is not an SVG file: it holds no markup."
 
 
 def test_the_demo_is_loaded_once(db: None) -> None:
@@ -167,4 +139,4 @@ def test_the_demo_is_loaded_once(db: None) -> None:
     assert count >= 6
     assert load_demo() == 0
     assert Design.objects.filter(owner=demo_user()).count() == count
-    assert Outline.objects.count() >= 5
+    assert Artwork.objects.count() >= 9

@@ -23,6 +23,7 @@ from stileblade.geometry.transforms import (
     scaling,
     translation,
 )
+from stileblade.outlines.artwork import Artwork, Layer
 from stileblade.outlines.figures.drawn import named
 
 
@@ -36,6 +37,19 @@ class StartArtwork(Step):
     words = "start layers colours profile surround drawing file"
     starts = True
     reads_card = True
+    sample_artworks = {
+        "sample": Artwork(
+            layers=[
+                Layer(
+                    name="Hull",
+                    colour="#a5573c",
+                    path="M5 60H95C92 76 82 82 70 82H30C16 82 8 74 5 60Z",
+                ),
+                Layer(name="Sail", colour="#e6d5b0", path="M50 6C70 22 84 40 88 56H50Z"),
+                Layer(name="Mast", colour="#2f3d54", path="M46 2H50V62H46Z"),
+            ]
+        )
+    }
     kind: Literal["artwork"] = "artwork"
     ref: str = special("", "Artwork", "Its key among the document's artworks.", control="artwork")
     layers: tuple[int, ...] = special(
@@ -139,4 +153,4 @@ class StartArtwork(Step):
 
     @classmethod
     def sample(cls) -> list[Step]:
-        return [cls()]
+        return [cls(ref="sample", surround=3)]

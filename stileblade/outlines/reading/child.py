@@ -10,6 +10,7 @@ import json
 import resource
 import subprocess
 import sys
+from pathlib import Path
 from typing import Any, cast
 
 from stileblade.errors import ReadingError, StilebladeError
@@ -53,11 +54,18 @@ def read_bounded(content: bytes, text: str = "", lines: Lines = "auto") -> dict[
     return answer
 
 
+def bound_memory() -> None:
+    """No more than ``LIMITS.memory`` beyond the address space that libraries have taken."""
+    pages = int(Path("/proc/self/statm").read_text().split()[0])
+    most = pages * resource.getpagesize() + LIMITS.memory
+    resource.setrlimit(resource.RLIMIT_AS, (most, most))
+
+
 def _main() -> None:
-    resource.setrlimit(resource.RLIMIT_AS, (LIMITS.memory, LIMITS.memory))
-    resource.setrlimit(resource.RLIMIT_CPU, (LIMITS.seconds, LIMITS.seconds))
     from stileblade.outlines.reading.kinds import read_file
 
+    bound_memory()
+    resource.setrlimit(resource.RLIMIT_CPU, (LIMITS.seconds, LIMITS.seconds))
     try:
         answer = read_file(sys.stdin.buffer.read(), sys.argv[1], cast(Lines, sys.argv[2])).as_data()
     except StilebladeError as error:

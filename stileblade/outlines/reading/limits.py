@@ -14,8 +14,8 @@ class Limits:
     depth: int = 256
     segments: int = 120_000
     seconds: int = 10
-    memory: int = 1_200_000_000
-    """Address space, of which libraries take some 400 MB before the first byte is read."""
+    memory: int = 500_000_000
+    """Address space beyond what libraries take before the first byte is read."""
 
 
 LIMITS = Limits()
