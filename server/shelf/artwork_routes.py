@@ -6,20 +6,25 @@ from datetime import datetime
 from typing import Annotated, Any, Literal
 
 from django.http import HttpRequest
-from ninja import File, Form, Router
+from ninja import File, Form, Query, Router
 from ninja.files import UploadedFile
 from pydantic import BaseModel, Field
 
 from server.accounts.people import signed_in
 from server.designs.shown import Bounds
+from server.designs.views_of import box_of
 from server.shelf import artworks
 from server.shelf.models import Artwork as Row
 from server.shelf.routes import Gone
+from stileblade.geometry.fill import fill
+from stileblade.geometry.pathdata import path_data
 from stileblade.outlines.artwork import Artwork
 from stileblade.outlines.reading.child import read_bounded
+from stileblade.outlines.text.shipped import KINDS, Face, shipped
 
 router = Router(tags=["artworks"])
 Name = Annotated[str, Field(min_length=1, max_length=80)]
+Word = Annotated[str, Field(max_length=80)]
 Tags = Annotated[list[Annotated[str, Field(max_length=30)]], Field(max_length=artworks.MOST_TAGS)]
 
 
@@ -125,6 +130,17 @@ class ArtworkChange(BaseModel):
     source: str = Field("", max_length=120)
 
 
+class WordPicture(BaseModel):
+    """islands: whether there are counters, which drop out where the word is cut as a window."""
+
+    font: str
+    title: str
+    path: str
+    box: Bounds
+    missing: str
+    islands: bool
+
+
 class UsedIn(BaseModel):
     id: int
     name: str
@@ -151,6 +167,27 @@ def read_file(
     """What an SVG, DXF or font file holds; nothing is kept yet."""
     signed_in(request)
     return read_bounded(file.read(), text, lines)
+
+
+@router.get("/words", response=list[WordPicture])
+def words(request: HttpRequest, text: Query[Word]) -> list[WordPicture]:
+    """A word in each of the shipped fonts, capitals 20 mm high."""
+    signed_in(request)
+    found = []
+    for face in Face:
+        line = shipped(face).set_line(" ".join(text.split()), 20 / shipped(face).cap_height)
+        region = fill(line.contours)
+        found.append(
+            WordPicture(
+                font=face,
+                title=KINDS[face].title,
+                path=path_data(region, 2),
+                box=box_of(region.bounds),
+                missing="".join(dict.fromkeys(line.missing.strip())),
+                islands=region.pieces > 0 and len(region.openings) > 0,
+            )
+        )
+    return found
 
 
 @router.get("/artworks", response=list[ShelfArtwork])

@@ -6,6 +6,7 @@ export const router = createRouter({
   routes: [
     { path: '/', name: 'designs', component: () => import('@/features/designs/DesignsPage.vue') },
     { path: '/new', name: 'new', component: () => import('@/features/newcard/NewCardPage.vue') },
+    { path: '/shelf', name: 'shelf', component: () => import('@/features/shelf/ShelfPage.vue') },
     {
       path: '/designs/:id(\\d+)',
       name: 'bench',

@@ -12,6 +12,9 @@ export type Control =
   | 'target'
   | 'anchor'
   | 'fold'
+  | 'artwork'
+  | 'layers'
+  | 'picks'
   | 'text'
 
 export interface Field {

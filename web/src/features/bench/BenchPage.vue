@@ -8,7 +8,11 @@ import { ApiError } from '@/shared/api/errors'
 import { useCatalogue, type StepKind } from '@/shared/catalogue'
 import { tell, tellError } from '@/shared/messages'
 import { initialValues } from '@/shared/schemaForm'
-import type { PickedOutline } from '@/features/outlines/OutlinePicker.vue'
+import { drawnOutline, startOf, type PickedOutline } from '@/features/outlines/picked'
+import DropHint from '@/features/reading/DropHint.vue'
+import ReadingDialog, { type Wish } from '@/features/reading/ReadingDialog.vue'
+import { useFileDrop } from '@/features/reading/useFileDrop'
+import { useShelf } from '@/shared/shelf'
 import BenchHeader from './BenchHeader.vue'
 import BuildStrip from './BuildStrip.vue'
 import ChecksPane from './ChecksPane.vue'
@@ -27,6 +31,7 @@ import { useEvaluation } from './useEvaluation'
 const props = defineProps<{ id: number }>()
 const router = useRouter()
 const catalogue = useCatalogue()
+const shelf = useShelf()
 const design = useDesign(props.id)
 const document_ = design.document
 const pieceId = ref('base')
@@ -39,12 +44,16 @@ const searching = ref(false)
 const tab = ref<'readings' | 'checks'>('readings')
 const marked = ref<Schemas['FindingView'] | null>(null)
 const exporting = ref(false)
+const hovered = ref(-1)
+const dropped = ref<File | null>(null)
+const keeping = ref(false)
+const { over } = useFileDrop((file) => (dropped.value = file))
 const flatView = ref<InstanceType<typeof FlatView> | null>(null)
 
 async function load() {
   loadTrouble.value = ''
   try {
-    await Promise.all([catalogue.load(), design.load()])
+    await Promise.all([catalogue.load(), design.load(), shelf.load()])
     pieceId.value = document_.value?.pieces[0]?.id ?? 'base'
     stepId.value = document_.value?.pieces[0]?.steps.at(-1)?.id ?? null
     if (design.restored.value) tell('Changes that were not saved yet are here again.', 'info')
@@ -91,8 +100,44 @@ function previewValues(values: Readonly<Record<string, unknown>>) {
 function setOutline(field: string, picked: PickedOutline) {
   if (!document_.value || !step.value) return
   let next = document_.value
-  if (picked.drawn) next = edits.withOutline(next, picked.drawn.key, picked.drawn.outline)
-  changed(edits.setValues(next, pieceId.value, step.value.id, { [field]: picked.values }))
+  if (picked.drawn) next = edits.withArtwork(next, picked.drawn.key, picked.drawn.artwork)
+  const values = field === 'ref' ? { ref: picked.drawn?.key, layers: [] } : { [field]: picked.values }
+  changed(edits.setValues(next, pieceId.value, step.value.id, values))
+}
+
+/** An opening picked or given back; in the other ways of choosing, nothing. */
+function toggle(candidate: number) {
+  const all = outcome.value?.flat.handles.find((h) => h.shape === 'pick')?.candidates ?? []
+  if (!step.value || step.value.which !== 'picked' || !all[candidate]) return
+  const taken = all.filter((c, i) => c.taken !== (i === candidate))
+  setValues({ picks: taken.map((c) => c.share) })
+}
+
+async function useNewer(earlier: string, id: number) {
+  try {
+    const row = await shelf.full(id)
+    if (document_.value) changed(edits.replaceArtwork(document_.value, earlier, row.key, row.artwork))
+  } catch (error) {
+    tellError(error)
+  }
+}
+
+async function keepDropped(wish: Wish, start: boolean) {
+  keeping.value = true
+  try {
+    const row = await shelf.keepArtwork(wish.artwork, wish.tags, wish.source)
+    dropped.value = null
+    if (start && document_.value) {
+      const next = edits.withArtwork(document_.value, row.key, row.artwork)
+      const [done, key_] = edits.setStart(next, pieceId.value, startOf(drawnOutline(row)), (k) => Boolean(catalogue.step(k)?.starts))
+      changed(done)
+      stepId.value = key_
+    } else tell(`“${row.name}” is on the shelf.`)
+  } catch (error) {
+    tellError(error)
+  } finally {
+    keeping.value = false
+  }
 }
 
 function addStep(kind: StepKind) {
@@ -256,6 +301,10 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key))
         :unit="unit"
         :colour="colour"
         :marked="marked"
+        :artworks="document_.artworks"
+        :hovered="hovered"
+        @toggle="toggle"
+        @hover="(i) => (hovered = i)"
         @preview="previewValues"
         @commit="setValues"
       />
@@ -275,11 +324,14 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key))
             :step="step"
             :document="document_"
             :problem="problem"
-            :targets="outcome.flat.targets"
-            :folds="outcome.flat.fold_names"
+            :flat="outcome.flat"
+            :hovered="hovered"
             :unit="unit"
             @change="setValues"
             @outline="setOutline"
+            @toggle="toggle"
+            @hover="(i) => (hovered = i)"
+            @newer="useNewer"
           />
           <SizePane v-else :document="document_" :piece="piece" @change="changed" />
         </div>
@@ -313,6 +365,19 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key))
       @add="searching = true"
       @move="moveStep"
       @act="actOn"
+    />
+    <DropHint :over="over" />
+    <ReadingDialog
+      v-if="dropped"
+      :file="dropped"
+      :unit="unit"
+      :card="document_.card.size"
+      verb="Keep, and start the piece with it"
+      also-keep
+      :busy="keeping"
+      @close="dropped = null"
+      @keep="(w) => keepDropped(w, false)"
+      @take="(w) => keepDropped(w, true)"
     />
     <StepSearch v-if="searching" :started="steps.length > 0" @close="searching = false" @pick="addStep" />
     <ConflictDialog v-if="design.conflict.value" @mine="design.keepMine" @theirs="design.takeTheirs" @both="keepBoth" />

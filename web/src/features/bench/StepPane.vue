@@ -4,36 +4,65 @@ import { computed, ref } from 'vue'
 import type { Schemas } from '@/shared/api/client'
 import type { DesignData, StepData, Unit } from '@/shared/api/document'
 import { useCatalogue } from '@/shared/catalogue'
+import LayersPicture from '@/shared/components/LayersPicture.vue'
 import PathPicture from '@/shared/components/PathPicture.vue'
 import { counts, fieldsOf, type Field } from '@/shared/schemaForm'
-import OutlinePicker, { type PickedOutline } from '@/features/outlines/OutlinePicker.vue'
+import { useShelf } from '@/shared/shelf'
+import OutlinePicker from '@/features/outlines/OutlinePicker.vue'
+import type { PickedOutline } from '@/features/outlines/picked'
 import FieldControl from './FieldControl.vue'
+import LayersControl from './LayersControl.vue'
+import PicksList from './PicksList.vue'
+import ToldList from './ToldList.vue'
 
 type Values = Readonly<Record<string, unknown>>
 const props = defineProps<{
   step: StepData
   document: DesignData
   problem: Schemas['ProblemView'] | null
-  targets: readonly string[]
-  folds: readonly string[]
+  flat: Schemas['FlatView']
+  hovered: number
   unit: Unit
 }>()
-const emit = defineEmits<{ change: [values: Values]; outline: [field: string, picked: PickedOutline] }>()
+const emit = defineEmits<{
+  change: [values: Values]
+  /** A figure for a field, or, with field "ref", an artwork for the step itself. */
+  outline: [field: string, picked: PickedOutline]
+  toggle: [candidate: number]
+  hover: [candidate: number]
+  newer: [earlier: string, id: number]
+}>()
 
 const catalogue = useCatalogue()
+const shelf = useShelf()
 const choosing = ref('')
 const kind = computed(() => catalogue.step(props.step.kind))
-const fields = computed(() =>
-  kind.value ? fieldsOf(kind.value.form).filter((f) => counts(f, props.step)) : [],
-)
-const plain = computed(() => fields.value.filter((f) => f.control !== 'outline'))
+const own = computed(() => (kind.value ? fieldsOf(kind.value.form) : []))
+const fields = computed(() => own.value.filter((f) => counts(f, props.step)))
+const plain = computed(() => fields.value.filter((f) => !['outline', 'layers', 'picks'].includes(f.control)))
 const outlines = computed(() => fields.value.filter((f) => f.control === 'outline'))
+
+/** Values that name an artwork: the step's own, or those of its figure. */
+const places = computed(() => {
+  const hasRef = Boolean((kind.value?.form.properties as Record<string, unknown> | undefined)?.ref)
+  const self = hasRef ? [{ field: 'ref', values: props.step as Record<string, unknown> }] : []
+  const figures = outlines.value
+    .map((f) => ({ field: f.name, values: valuesOf(f) }))
+    .filter((p) => p.values.kind === 'drawn')
+  return [...self, ...figures].map((p) => ({ ...p, artwork: props.document.artworks[String(p.values.ref)] }))
+})
+const artworkAt = (field: string) => places.value.find((p) => p.field === field)?.artwork
+const newerOf = (ref_: unknown) => shelf.newer(String(ref_))
+const pick = computed(() => props.flat.handles.find((h) => h.shape === 'pick'))
+const card = computed(() => props.document.card.size)
 
 const valuesOf = (field: Field) => (props.step[field.name] ?? {}) as Record<string, unknown>
 const figureOf = (field: Field) => catalogue.figure(String(valuesOf(field).kind))
-const drawnOf = (field: Field) => props.document.outlines[String(valuesOf(field).ref)]
-const figureFields = (field: Field) => (figureOf(field) ? fieldsOf(figureOf(field)!.form) : [])
-const titleOf = (field: Field) => drawnOf(field)?.name ?? figureOf(field)?.title ?? 'none yet'
+const figureFields = (field: Field) =>
+  figureOf(field) ? fieldsOf(figureOf(field)!.form).filter((f) => f.control !== 'layers') : []
+const titleOf = (field: Field) => artworkAt(field.name)?.name ?? figureOf(field)?.title ?? 'none yet'
+/** The picture of an artwork in the document, with a box from the shelf's if it is there. */
+const pictureOf = (ref_: unknown) => shelf.artworks.find((a) => a.key === ref_ || a.earlier.includes(String(ref_)))?.picture
 const troubleAt = (name: string) =>
   props.problem?.field === name ? `${props.problem.message} ${props.problem.hint}` : undefined
 /** A trouble that no field of the form can show. */
@@ -44,8 +73,9 @@ const loose = computed(() => {
   return shown ? '' : `${p.message} ${p.hint}`
 })
 
-function setFigure(field: Field, name: string, value: unknown) {
-  emit('change', { [field.name]: { ...valuesOf(field), [name]: value } })
+function setFigure(field: string, name: string, value: unknown) {
+  if (field === 'ref') emit('change', { [name]: value })
+  else emit('change', { [field]: { ...(props.step[field] as object), [name]: value } })
 }
 
 function take(picked: PickedOutline) {
@@ -58,13 +88,32 @@ function take(picked: PickedOutline) {
   <section class="pane" aria-label="Step in hand">
     <p v-if="!step.on" class="off">Switched off: it is passed over.</p>
     <p v-if="loose" class="loose" role="alert">{{ loose }}</p>
-    <template v-for="f in outlines" :key="f.name">
-      <div class="outline">
-        <span v-if="figureOf(f)?.picture" class="picture">
-          <PathPicture :path="figureOf(f)!.picture!.path" :box="figureOf(f)!.picture!.box" />
-        </span>
-        <span class="what"><span class="soft">{{ f.title }}</span><strong :title="titleOf(f)">{{ titleOf(f) }}</strong></span>
-        <ElButton size="small" @click="choosing = f.name">Choose another …</ElButton>
+    <div v-if="places.some((p) => p.field === 'ref')" class="outline">
+      <span v-if="pictureOf(step.ref)" class="picture"><LayersPicture :layers="pictureOf(step.ref)!.layers" :box="pictureOf(step.ref)!.box" /></span>
+      <span class="what"><span class="soft">Artwork</span><strong>{{ artworkAt('ref')?.name ?? 'none yet' }}</strong></span>
+      <ElButton size="small" @click="choosing = 'ref'">{{ artworkAt('ref') ? 'Choose another …' : 'Choose …' }}</ElButton>
+    </div>
+    <div v-for="f in outlines" :key="f.name" class="outline">
+      <span v-if="pictureOf(valuesOf(f).ref)" class="picture"><LayersPicture :layers="pictureOf(valuesOf(f).ref)!.layers" :box="pictureOf(valuesOf(f).ref)!.box" /></span>
+      <span v-else-if="figureOf(f)?.picture" class="picture">
+        <PathPicture :path="figureOf(f)!.picture!.path" :box="figureOf(f)!.picture!.box" />
+      </span>
+      <span class="what"><span class="soft">{{ f.title }}</span><strong :title="titleOf(f)">{{ titleOf(f) }}</strong></span>
+      <ElButton size="small" @click="choosing = f.name">Choose another …</ElButton>
+    </div>
+    <template v-for="p in places" :key="p.field">
+      <p v-if="newerOf(p.values.ref)" class="newer">
+        The shelf has newer outlines for “{{ newerOf(p.values.ref)!.name }}”.
+        <ElButton size="small" @click="emit('newer', String(p.values.ref), newerOf(p.values.ref)!.id)">Use them here</ElButton>
+      </p>
+      <div v-if="p.artwork && p.artwork.layers.length > 1" class="layers">
+        <span class="soft">{{ p.field === 'ref' ? 'Profile of' : 'Layers' }}</span>
+        <LayersControl
+          :model-value="(p.values.layers as number[] | undefined) ?? []"
+          :artwork="p.artwork"
+          label="Layers"
+          @update:model-value="(v) => setFigure(p.field, 'layers', v)"
+        />
       </div>
     </template>
     <div class="fields">
@@ -75,10 +124,10 @@ function take(picked: PickedOutline) {
           :field="g"
           :value="valuesOf(f)[g.name]"
           :unit="unit"
-          :targets="targets"
-          :folds="folds"
+          :targets="flat.targets"
+          :folds="flat.fold_names"
           :trouble="troubleAt(g.name)"
-          @change="(v) => setFigure(f, g.name, v)"
+          @change="(v) => setFigure(f.name, g.name, v)"
         />
       </template>
       <FieldControl
@@ -87,14 +136,24 @@ function take(picked: PickedOutline) {
         :field="f"
         :value="step[f.name]"
         :unit="unit"
-        :targets="targets"
-        :folds="folds"
+        :targets="flat.targets"
+        :folds="flat.fold_names"
         :trouble="troubleAt(f.name)"
         @change="(v) => emit('change', { [f.name]: v })"
       />
     </div>
-    <p v-if="kind && !fields.length" class="soft">{{ kind.description }} Its measures come from the card: see “Size” in the strip.</p>
-    <OutlinePicker v-if="choosing" :unit="unit" @close="choosing = ''" @pick="take" />
+    <ToldList :told="flat.told" :unit="unit" />
+    <PicksList
+      v-if="pick"
+      :candidates="pick.candidates"
+      :picking="step.which === 'picked'"
+      :hovered="hovered"
+      :unit="unit"
+      @toggle="(i) => emit('toggle', i)"
+      @hover="(i) => emit('hover', i)"
+    />
+    <p v-if="kind && !own.length" class="soft">{{ kind.description }} Its measures come from the card: see “Size” in the strip.</p>
+    <OutlinePicker v-if="choosing" :unit="unit" :card="card" :artworks-only="choosing === 'ref'" @close="choosing = ''" @pick="take" />
   </section>
 </template>
 
@@ -135,6 +194,17 @@ function take(picked: PickedOutline) {
   overflow: hidden;
   text-overflow: ellipsis;
   white-space: nowrap;
+}
+.layers {
+  display: grid;
+  grid-template-columns: 62px 1fr;
+  font-size: 12px;
+}
+.newer {
+  padding: 4px 10px;
+  border-radius: 8px;
+  background: var(--accent-pale);
+  font-size: 12.5px;
 }
 .loose {
   color: var(--error);

@@ -1,6 +1,6 @@
 /** Changes to a document, each a pure function to a new one. */
 import type { Schemas } from '@/shared/api/client'
-import type { DesignData, DrawnOutline, PieceData, StepData } from '@/shared/api/document'
+import type { Artwork, DesignData, PieceData, StepData } from '@/shared/api/document'
 
 export function pieceOf(document: DesignData, piece: string): PieceData {
   const found = document.pieces.find((p) => p.id === piece) ?? document.pieces[0]
@@ -91,6 +91,40 @@ export function applyChanges(
   return [document, touched]
 }
 
-export function withOutline(document: DesignData, key: string, outline: DrawnOutline): DesignData {
-  return { ...document, outlines: { ...document.outlines, [key]: outline } }
+export function withArtwork(document: DesignData, key: string, artwork: Artwork): DesignData {
+  return { ...document, artworks: { ...document.artworks, [key]: artwork } }
+}
+
+/** The start of a piece set anew: in place of the start it has, or before all its steps. */
+export function setStart(
+  document: DesignData,
+  piece: string,
+  values: Readonly<Record<string, unknown>>,
+  starts: (kind: string) => boolean,
+): [DesignData, string] {
+  const steps = pieceOf(document, piece).steps
+  const old = steps.find((s) => starts(s.kind))
+  if (!old) return addStep(document, piece, 0, values)
+  const step = { ...values, id: old.id, on: true } as unknown as StepData
+  return [withSteps(document, piece, (all) => all.map((s) => (s.id === old.id ? step : s))), old.id]
+}
+
+/** The document with a newer artwork in place of an earlier one, wherever steps name it. */
+export function replaceArtwork(
+  document: DesignData,
+  earlier: string,
+  key: string,
+  artwork: Artwork,
+): DesignData {
+  const renamed = (value: unknown): unknown => {
+    if (Array.isArray(value)) return value.map(renamed)
+    if (!value || typeof value !== 'object') return value
+    return Object.fromEntries(
+      Object.entries(value).map(([k, v]) => [k, k === 'ref' && v === earlier ? key : renamed(v)]),
+    )
+  }
+  const artworks = { ...document.artworks, [key]: artwork }
+  delete artworks[earlier]
+  const pieces = document.pieces.map((p) => ({ ...p, steps: renamed(p.steps) as StepData[] }))
+  return { ...document, artworks, pieces }
 }

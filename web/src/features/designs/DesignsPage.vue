@@ -104,6 +104,7 @@ async function signOut() {
         <template v-else>{{ session.name }}</template>
       </span>
       <ElButton text @click="signOut">Sign out</ElButton>
+      <RouterLink to="/shelf" class="shelf">Shelf</RouterLink>
       <RouterLink to="/new" class="new">New card</RouterLink>
     </header>
     <main class="page-inner">
@@ -154,6 +155,14 @@ async function signOut() {
 }
 .who {
   font-size: 13px;
+}
+.shelf {
+  color: inherit;
+  font-weight: 550;
+  text-decoration: none;
+}
+.shelf:hover {
+  text-decoration: underline;
 }
 .new {
   display: inline-block;

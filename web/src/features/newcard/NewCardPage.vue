@@ -1,19 +1,22 @@
 <script setup lang="ts">
 import { computed, onMounted, ref } from 'vue'
-import { RouterLink, useRouter } from 'vue-router'
+import { RouterLink, useRoute, useRouter } from 'vue-router'
 import { answer, client } from '@/shared/api/client'
-import type { CardSize, DesignData, Paper, Unit } from '@/shared/api/document'
+import type { CardSize, DesignData, Paper, StepData, Unit } from '@/shared/api/document'
 import { useCatalogue } from '@/shared/catalogue'
+import LayersPicture from '@/shared/components/LayersPicture.vue'
 import BrandMark from '@/shared/components/BrandMark.vue'
 import { tellError } from '@/shared/messages'
 import { useShelf } from '@/shared/shelf'
 import { formatMeasures } from '@/shared/units/figures'
-import OutlinePicker, { type PickedOutline } from '@/features/outlines/OutlinePicker.vue'
+import OutlinePicker from '@/features/outlines/OutlinePicker.vue'
+import { drawnOutline, startOf, type PickedOutline } from '@/features/outlines/picked'
 import OwnSizeForm from './OwnSizeForm.vue'
 import PaperChooser from './PaperChooser.vue'
 import SizePicture from './SizePicture.vue'
 
 const router = useRouter()
+const route = useRoute()
 const catalogue = useCatalogue()
 const shelf = useShelf()
 const name = ref('New card')
@@ -33,6 +36,12 @@ onMounted(async () => {
     await Promise.all([catalogue.load(), shelf.load()])
     size.value = catalogue.data?.sizes.find((s) => s.name === 'A2') ?? catalogue.data?.sizes[0] ?? null
     paper.value = shelf.papers[0] ?? null
+    // from the shelf: the card starts with this artwork
+    const wanted = shelf.kept.find((a) => a.id === Number(route.query.artwork))
+    if (wanted) {
+      take(drawnOutline(await shelf.full(wanted.id)))
+      name.value = wanted.name
+    }
   } catch (error) {
     tellError(error)
   }
@@ -74,16 +83,14 @@ async function make() {
     units: unit.value,
     card: { size: size.value, turned: turned.value, way: way.value, slack: 2 },
     papers: [paper.value],
-    outlines: outline?.drawn ? { [outline.drawn.key]: outline.drawn.outline } : {},
+    artworks: outline?.drawn ? { [outline.drawn.key]: outline.drawn.artwork } : {},
     pieces: [
       {
         id: 'base',
         name: 'Base',
         paper: paper.value.id,
         steps: [
-          outline
-            ? { id: 's1', kind: 'figure', on: true, outline: outline.values }
-            : { id: 's1', kind: 'blank', on: true },
+          { id: 's1', on: true, ...(outline ? startOf(outline) : { kind: 'blank' }) } as StepData,
         ],
       },
     ],
@@ -197,7 +204,7 @@ async function make() {
               <svg v-if="!picked" viewBox="0 0 64 48" aria-hidden="true">
                 <path class="inside" d="M12 34C8 18 22 8 32 20 42 8 56 18 52 34 46 44 18 44 12 34z" />
               </svg>
-              <svg v-else :viewBox="picked.view" aria-hidden="true"><path class="inside thin" :d="picked.picture" /></svg>
+              <span v-else class="picked"><LayersPicture :layers="picked.picture.layers" :box="picked.picture.box" /></span>
               <span>
                 <strong>A figure</strong><br />
                 <span class="soft">{{ picked ? `${picked.title}, choose another` : 'From the shelf or a file.' }}</span>
@@ -208,7 +215,7 @@ async function make() {
       </aside>
     </main>
     <OwnSizeForm v-if="ownOpen" :unit="unit" @close="ownOpen = false" @take="ownSize" />
-    <OutlinePicker v-if="pickerOpen" :unit="unit" @close="pickerOpen = false" @pick="take" />
+    <OutlinePicker v-if="pickerOpen && size" :unit="unit" :card="size" @close="pickerOpen = false" @pick="take" />
   </div>
 </template>
 
@@ -315,10 +322,9 @@ async function make() {
   fill: var(--paper-2);
   stroke: var(--ink-1);
 }
-.thin {
-  stroke-width: 1px;
-  vector-effect: non-scaling-stroke;
-  fill: #c3d1d2;
+.picked {
+  width: 64px;
+  height: 48px;
 }
 .outside {
   fill: #c3d1d2;

@@ -1,35 +1,31 @@
-<script lang="ts">
-export interface PickedOutline {
-  values: Record<string, unknown>
-  title: string
-  picture: string
-  view: string
-  drawn?: { key: string; outline: { name: string; path: string; rule: string } }
-}
-</script>
-
 <script setup lang="ts">
-/** Choose a figure: parametric, drawn and on the shelf, or read from a file now. */
+/** Choose a figure: an artwork of the shelf, a word, one by measures, or one read from a file. */
 import { computed, onMounted, ref } from 'vue'
-import { sendFile, type Schemas } from '@/shared/api/client'
-import { ApiError } from '@/shared/api/errors'
+import type { Schemas } from '@/shared/api/client'
 import type { Unit } from '@/shared/api/document'
 import { useCatalogue } from '@/shared/catalogue'
+import LayersPicture from '@/shared/components/LayersPicture.vue'
 import PathPicture from '@/shared/components/PathPicture.vue'
 import { tellError } from '@/shared/messages'
 import { initialValues } from '@/shared/schemaForm'
-import { useShelf } from '@/shared/shelf'
+import { useShelf, type ShelfArtwork } from '@/shared/shelf'
 import { formatMeasures } from '@/shared/units/figures'
+import ReadingDialog, { type Wish } from '@/features/reading/ReadingDialog.vue'
+import WordPicker from './WordPicker.vue'
+import { drawnOutline, type PickedOutline } from './picked'
 
-const props = defineProps<{ unit: Unit }>()
+const props = defineProps<{
+  unit: Unit
+  card: { name: string; width: number; height: number }
+  /** Only artworks can be chosen. */
+  artworksOnly?: boolean
+}>()
 const emit = defineEmits<{ close: []; pick: [outline: PickedOutline] }>()
 const catalogue = useCatalogue()
 const shelf = useShelf()
 const words = ref('')
-const found = ref<Schemas['FoundOutlines'] | null>(null)
-const fileName = ref('')
-const trouble = ref('')
-const reading = ref(false)
+const file = ref<File | null>(null)
+const busy = ref(false)
 const input = ref<HTMLInputElement | null>(null)
 const search = ref<{ focus(): void } | null>(null)
 
@@ -38,114 +34,79 @@ onMounted(() => Promise.all([catalogue.load(), shelf.load()]).catch(tellError))
 const wanted = computed(() => words.value.toLowerCase().split(/\s+/).filter(Boolean))
 const matches = (text: string) => wanted.value.every((w) => text.toLowerCase().includes(w))
 const figures = computed(() =>
-  (catalogue.data?.figures ?? []).filter((f) => f.picture && matches(`${f.title} ${f.words}`)),
+  props.artworksOnly
+    ? []
+    : (catalogue.data?.figures ?? []).filter((f) => f.picture && f.kind !== 'word' && matches(`${f.title} ${f.words}`)),
 )
-const drawn = computed(() => shelf.outlines.filter((o) => matches(o.name)))
-const largest = computed(() =>
-  (found.value?.outlines ?? []).reduce((best, o, i, all) => (o.area > (all[best]?.area ?? 0) ? i : best), 0),
-)
-/** Big files first by area; more than these are no choice any more. */
-const offered = computed(() =>
-  (found.value?.outlines ?? [])
-    .map((outline, i) => ({ outline, i }))
-    .sort((a, b) => b.outline.area - a.outline.area)
-    .slice(0, 60),
-)
-
-const viewOf = (box: readonly number[]) =>
-  `${box[0]! - 2} ${box[1]! - 2} ${box[2]! - box[0]! + 4} ${box[3]! - box[1]! + 4}`
+const artworks = computed(() => shelf.kept.filter((a) => matches(`${a.name} ${a.tags.join(' ')}`)))
+const wordForm = computed(() => catalogue.figure('word'))
+const withWords = computed(() => !props.artworksOnly && wordForm.value && matches(`word letter ${wordForm.value.words}`))
 
 function pickFigure(figure: Schemas['FigureKind']) {
+  const { path, box } = figure.picture!
   emit('pick', {
     values: initialValues(figure.form),
     title: figure.title,
-    picture: figure.picture!.path,
-    view: viewOf(figure.picture!.box),
+    picture: { layers: [{ colour: '#c3d1d2', path }], box },
   })
 }
 
-function pickDrawn(outline: Schemas['ShelfOutline']) {
+function pickWord(word: Schemas['WordPicture'], text: string) {
   emit('pick', {
-    values: { kind: 'drawn', ref: outline.key, width: 0, height: 0 },
-    title: outline.name,
-    picture: outline.picture.path,
-    view: viewOf(outline.picture.box),
-    drawn: { key: outline.key, outline: { name: outline.name, path: outline.path, rule: outline.rule } },
+    values: { ...initialValues(wordForm.value!.form), text, font: word.font },
+    title: `“${text}”`,
+    picture: { layers: [{ colour: '#c3d1d2', path: word.path }], box: word.box },
   })
 }
 
-async function read(file: File | undefined) {
-  if (!file) return
-  trouble.value = ''
-  found.value = null
-  fileName.value = file.name
-  reading.value = true
+async function pickArtwork(row: ShelfArtwork) {
   try {
-    found.value = await sendFile<Schemas['FoundOutlines']>('/api/read-outlines', file)
-  } catch (error) {
-    if (!(error instanceof ApiError)) throw error
-    trouble.value = error.text
-  } finally {
-    reading.value = false
-    if (input.value) input.value.value = ''
-  }
-}
-
-async function pickFound(outline: Schemas['FoundOutline']) {
-  const base = fileName.value.replace(/\.[^.]*$/, '')
-  const plain = /^(path|rect|circle|ellipse|polygon|polyline)\d*$/i.test(outline.name)
-  const name = (plain ? base : outline.name).slice(0, 80) || 'Outline'
-  try {
-    pickDrawn(await shelf.keepOutline({ name, path: outline.path, rule: 'nonzero' }))
+    emit('pick', drawnOutline(await shelf.full(row.id)))
   } catch (error) {
     tellError(error)
   }
 }
 
-const sizeOf = (box: readonly number[]) => formatMeasures([box[2]! - box[0]!, box[3]! - box[1]!], 'mm', props.unit)
+async function keep(wish: Wish) {
+  busy.value = true
+  try {
+    const kept = await shelf.keepArtwork(wish.artwork, wish.tags, wish.source)
+    file.value = null
+    emit('pick', drawnOutline(kept))
+  } catch (error) {
+    tellError(error)
+  } finally {
+    busy.value = false
+  }
+}
+
+function choose(event: Event) {
+  const field = event.target as HTMLInputElement
+  file.value = field.files?.[0] ?? null
+  field.value = ''
+}
 </script>
 
 <template>
-  <ElDialog :model-value="true" title="Choose a figure" width="860" top="6vh" @close="emit('close')" @opened="search?.focus()">
+  <ElDialog :model-value="true" :title="artworksOnly ? 'Choose an artwork' : 'Choose a figure'" width="880" top="5vh" @close="emit('close')" @opened="search?.focus()">
     <div class="bar">
-      <ElInput ref="search" v-model="words" placeholder="Search figures" aria-label="Search figures" clearable />
-      <input ref="input" class="visually-hidden" type="file" accept=".svg,image/svg+xml" aria-label="SVG file" tabindex="-1" @change="read(($event.target as HTMLInputElement).files?.[0])" />
-      <ElButton :loading="reading" @click="input?.click()">Read an SVG file …</ElButton>
+      <ElInput ref="search" v-model="words" :placeholder="artworksOnly ? 'Search artworks' : 'Search figures'" :aria-label="artworksOnly ? 'Search artworks' : 'Search figures'" clearable />
+      <input ref="input" class="visually-hidden" type="file" accept=".svg,.svgz,.dxf,.ttf,.otf,.woff,.woff2" aria-label="Drawing or font file" tabindex="-1" @change="choose" />
+      <ElButton @click="input?.click()">Read a file …</ElButton>
     </div>
-    <div class="scroll" @dragover.prevent @drop.prevent="read($event.dataTransfer?.files[0])">
-      <p v-if="reading" class="soft" aria-busy="true">Reading {{ fileName }} …</p>
-      <p v-if="trouble" class="trouble" role="alert"><strong>{{ fileName }}</strong>: {{ trouble }}</p>
-      <section v-if="found" aria-label="Outlines in the file">
-        <h3>{{ fileName }}: {{ found.outlines.length === 1 ? 'one filled outline' : `${found.outlines.length} filled outlines` }}</h3>
-        <ul v-if="found.remarks.length" class="remarks soft">
-          <li v-for="r in found.remarks" :key="r">{{ r }}</li>
-        </ul>
+    <div class="scroll" @dragover.prevent @drop.prevent.stop="file = $event.dataTransfer?.files[0] ?? null">
+      <section v-if="artworks.length" aria-label="Artworks on your shelf">
+        <h3>On your shelf</h3>
         <div class="grid">
-          <button
-            v-for="{ outline, i } in offered"
-            :key="i"
-            class="plain-button tile"
-            :class="{ largest: i === largest }"
-            :title="`${outline.nodes} segments, ${outline.openings} openings`"
-            @click="pickFound(outline)"
-          >
-            <span class="picture"><PathPicture :path="outline.picture" :box="outline.box" /></span>
-            <strong>{{ outline.name }}</strong>
-            <span class="figure soft">{{ sizeOf(outline.box) }}</span>
-            <span v-if="i === largest" class="tag">largest</span>
+          <button v-for="a in artworks" :key="a.id" class="plain-button tile" :title="a.name" @click="pickArtwork(a)">
+            <span class="picture"><LayersPicture :layers="a.picture.layers" :box="a.picture.box" /></span>
+            <strong>{{ a.name }}</strong>
+            <span class="figure soft">{{ formatMeasures([a.width, a.height], 'mm', unit) }}</span>
+            <span v-if="a.picture.layers.length > 1" class="soft small">{{ a.picture.layers.length }} layers</span>
           </button>
         </div>
       </section>
-      <section v-if="drawn.length" aria-label="Drawn outlines">
-        <h3>Drawn, on your shelf</h3>
-        <div class="grid">
-          <button v-for="o in drawn" :key="o.id" class="plain-button tile" @click="pickDrawn(o)">
-            <span class="picture"><PathPicture :path="o.picture.path" :box="o.picture.box" /></span>
-            <strong>{{ o.name }}</strong>
-            <span class="figure soft">{{ sizeOf(o.picture.box) }}</span>
-          </button>
-        </div>
-      </section>
+      <WordPicker v-if="withWords" @pick="pickWord" />
       <section v-if="figures.length" aria-label="Figures by their measures">
         <h3>By measures</h3>
         <div class="grid">
@@ -155,8 +116,11 @@ const sizeOf = (box: readonly number[]) => formatMeasures([box[2]! - box[0]!, bo
           </button>
         </div>
       </section>
-      <p v-if="!figures.length && !drawn.length" class="soft">No figure is called “{{ words }}”.</p>
+      <p v-if="!figures.length && !artworks.length && !withWords" class="soft">
+        {{ words ? `Nothing is called “${words}”.` : 'The shelf is empty. Read a drawing from a file.' }}
+      </p>
     </div>
+    <ReadingDialog v-if="file" :file="file" :unit="unit" :card="card" verb="Keep and choose it" :busy="busy" append-to-body @close="file = null" @take="keep" />
   </ElDialog>
 </template>
 
@@ -167,11 +131,11 @@ const sizeOf = (box: readonly number[]) => formatMeasures([box[2]! - box[0]!, bo
   margin-bottom: 12px;
 }
 .scroll {
-  height: 62vh;
+  height: 66vh;
   overflow: auto;
   display: grid;
   align-content: start;
-  gap: 18px;
+  gap: 20px;
 }
 h3 {
   font-size: 13px;
@@ -179,26 +143,26 @@ h3 {
 }
 .grid {
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(118px, 1fr));
+  grid-template-columns: repeat(auto-fill, minmax(122px, 1fr));
   gap: 10px;
 }
 .tile {
-  position: relative;
   display: grid;
   justify-items: center;
+  align-content: start;
   gap: 2px;
   padding: 8px 6px;
   border: 1px solid var(--border);
   border-radius: 8px;
   text-align: center;
   font-size: 12.5px;
-  overflow-wrap: anywhere;
+  min-width: 0;
 }
-.tile:hover,
-.largest {
+.tile:hover {
   border-color: var(--accent);
 }
-.tile .figure {
+.tile .figure,
+.small {
   font-size: 11px;
 }
 .tile strong {
@@ -208,26 +172,7 @@ h3 {
   white-space: nowrap;
 }
 .picture {
-  width: 92px;
-  height: 76px;
-}
-.tag {
-  position: absolute;
-  top: 4px;
-  right: 4px;
-  padding: 0 6px;
-  border-radius: 8px;
-  background: var(--accent);
-  color: #fff;
-  font-size: 11px;
-}
-.remarks {
-  margin: 0 0 8px;
-  padding-left: 18px;
-  font-size: 12.5px;
-}
-.trouble {
-  color: var(--error);
-  overflow-wrap: anywhere;
+  width: 96px;
+  height: 78px;
 }
 </style>

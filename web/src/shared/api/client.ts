@@ -49,10 +49,11 @@ export async function fetchFile(path: string, body: unknown): Promise<{ blob: Bl
   return { blob: await response.blob(), name: name ?? 'card' }
 }
 
-/** A file sent for reading. */
-export async function sendFile<T>(path: string, file: File): Promise<T> {
+/** A file sent for reading, with further fields. */
+export async function sendFile<T>(path: string, file: File, more: Record<string, string> = {}): Promise<T> {
   const form = new FormData()
   form.append('file', file)
+  for (const [name, value] of Object.entries(more)) form.append(name, value)
   const response = await fetch(path, {
     method: 'POST',
     headers: { 'X-CSRFToken': csrfToken() },

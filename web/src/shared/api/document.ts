@@ -21,10 +21,18 @@ export interface PieceData {
   readonly [field: string]: unknown
 }
 
-export interface DrawnOutline {
+export interface Layer {
   readonly name: string
+  readonly colour: string
   readonly path: string
-  readonly rule: string
+  readonly rule: 'nonzero' | 'evenodd'
+}
+
+/** Layers from the lowest to the topmost; scale is mm per unit of their paths. */
+export interface Artwork {
+  readonly name: string
+  readonly scale: number
+  readonly layers: readonly Layer[]
 }
 
 export interface DesignData {
@@ -37,7 +45,7 @@ export interface DesignData {
     readonly slack: number
   }
   readonly papers: readonly Paper[]
-  readonly outlines: Readonly<Record<string, DrawnOutline>>
+  readonly artworks: Readonly<Record<string, Artwork>>
   readonly pieces: readonly PieceData[]
   readonly [field: string]: unknown
 }

@@ -3,9 +3,12 @@
 import { computed, nextTick, ref, watch } from 'vue'
 import type { Schemas } from '@/shared/api/client'
 import type { StepData, Unit } from '@/shared/api/document'
+import type { Artwork } from '@/shared/api/document'
+import ArtworkLayers from './ArtworkLayers.vue'
 import DimensionLines from './DimensionLines.vue'
 import DragHandle from './DragHandle.vue'
 import FoldMarks from './FoldMarks.vue'
+import PickMarks from './PickMarks.vue'
 import RulerBars from './RulerBars.vue'
 import { useViewport } from './useViewport'
 
@@ -15,10 +18,14 @@ const props = defineProps<{
   unit: Unit
   colour: string
   marked: Schemas['FindingView'] | null
+  artworks: Readonly<Record<string, Artwork>>
+  hovered: number
 }>()
 const emit = defineEmits<{
   preview: [values: Record<string, number>]
   commit: [values: Record<string, number>]
+  toggle: [candidate: number]
+  hover: [candidate: number]
 }>()
 
 const element = ref<SVGSVGElement | null>(null)
@@ -79,6 +86,13 @@ const zoom = (factor: number) => viewport.zoomAt(viewport.view.width / 2, viewpo
 const panels = computed(() =>
   props.flat.panels.map((p) => ({ name: p.name, x: viewport.toX(p.label[0]), y: viewport.toY(p.label[1]) })),
 )
+const placed = computed(() => {
+  const artwork = props.flat.artwork && props.artworks[props.flat.artwork.ref]
+  return artwork && artwork.layers.length > 1 ? { placed: props.flat.artwork!, artwork } : null
+})
+const layersShown = ref(true)
+const dragged = computed(() => props.flat.handles.filter((h) => h.shape !== 'pick'))
+const pick = computed(() => props.flat.handles.find((h) => h.shape === 'pick'))
 defineExpose({ fit, zoom })
 </script>
 
@@ -97,6 +111,7 @@ defineExpose({ fit, zoom })
       <g :transform="viewport.transform.value">
         <path v-if="flat.before" class="before" :d="flat.before" />
         <path class="paper" data-testid="flat-path" :d="flat.path" :fill="colour" />
+        <ArtworkLayers v-if="placed && layersShown" :placed="placed.placed" :artwork="placed.artwork" />
       </g>
       <g v-for="p in panels" :key="p.name" class="panel">
         <text :x="p.x" :y="p.y">{{ p.name }}</text>
@@ -109,7 +124,7 @@ defineExpose({ fit, zoom })
       </g>
       <template v-if="step">
         <DragHandle
-          v-for="h in flat.handles"
+          v-for="h in dragged"
           :key="`${step.id}-${h.field}`"
           :handle="h"
           :values="step"
@@ -120,9 +135,22 @@ defineExpose({ fit, zoom })
           @preview="(v) => emit('preview', v)"
           @commit="(v) => emit('commit', v)"
         />
+        <PickMarks
+          v-if="pick"
+          :candidates="pick.candidates"
+          :picking="step.which === 'picked'"
+          :hovered="hovered"
+          :viewport="viewport"
+          :unit="unit"
+          @toggle="(i) => emit('toggle', i)"
+          @hover="(i) => emit('hover', i)"
+        />
       </template>
       <RulerBars :viewport="viewport" :unit="unit" :origin-x="box.left" :origin-y="box.head" />
     </svg>
+    <button v-if="placed" class="layers-switch" :aria-pressed="layersShown" @click="layersShown = !layersShown">
+      {{ layersShown ? 'Hide the layers' : 'Show the layers' }}
+    </button>
     <div class="zoom">
       <button aria-label="Smaller" title="Smaller" @click="zoom(1 / 1.3)">−</button>
       <button title="Show the whole piece (F)" @click="fit">whole</button>
@@ -195,6 +223,17 @@ svg {
     stroke-width: 13px;
     opacity: 0.3;
   }
+}
+.layers-switch {
+  position: absolute;
+  left: 34px;
+  bottom: 10px;
+  padding: 3px 10px;
+  border: 1px solid var(--border);
+  border-radius: 8px;
+  background: var(--surface);
+  font-size: 12px;
+  cursor: pointer;
 }
 .zoom {
   position: absolute;

@@ -1,0 +1,104 @@
+<script setup lang="ts">
+/** An artwork on the shelf: its picture, size as read, tags, uses, and what can be done. */
+import type { Unit } from '@/shared/api/document'
+import LayersPicture from '@/shared/components/LayersPicture.vue'
+import { formatMeasures } from '@/shared/units/figures'
+import type { ShelfArtwork } from '@/shared/shelf'
+
+const props = defineProps<{ artwork: ShelfArtwork; unit: Unit }>()
+const emit = defineEmits<{ act: [action: string]; tag: [tag: string] }>()
+
+const openings = () => props.artwork.picture.layers.reduce((n, l) => n + l.openings, 0)
+const used = () => {
+  const n = props.artwork.uses
+  return n === 0 ? 'in no design' : n === 1 ? 'in one design' : `in ${n} designs`
+}
+</script>
+
+<template>
+  <article class="tile" :aria-label="artwork.name">
+    <div class="picture"><LayersPicture :layers="artwork.picture.layers" :box="artwork.picture.box" /></div>
+    <div class="words">
+      <h3 :title="artwork.name">{{ artwork.name }}</h3>
+      <ElDropdown trigger="click" @command="(c: string) => emit('act', c)">
+        <button class="plain-button more" :aria-label="`More for ${artwork.name}`">···</button>
+        <template #dropdown>
+          <ElDropdownMenu v-if="artwork.binned">
+            <ElDropdownItem command="restore">Put back on the shelf</ElDropdownItem>
+            <ElDropdownItem command="delete">Delete for good …</ElDropdownItem>
+          </ElDropdownMenu>
+          <ElDropdownMenu v-else>
+            <ElDropdownItem command="start">Start a card with it</ElDropdownItem>
+            <ElDropdownItem command="rename">Rename …</ElDropdownItem>
+            <ElDropdownItem command="tags">Tags …</ElDropdownItem>
+            <ElDropdownItem command="replace">Replace by a new file …</ElDropdownItem>
+            <ElDropdownItem command="uses" :disabled="!artwork.uses">Where it is used …</ElDropdownItem>
+            <ElDropdownItem command="bin" divided>Put in the bin</ElDropdownItem>
+          </ElDropdownMenu>
+        </template>
+      </ElDropdown>
+    </div>
+    <p class="figure soft">{{ formatMeasures([artwork.width, artwork.height], 'mm', unit) }} as read</p>
+    <p class="soft small">
+      {{ artwork.picture.layers.length === 1 ? 'one layer' : `${artwork.picture.layers.length} layers` }}{{ openings() ? `, ${openings()} openings` : '' }}, {{ used() }}
+    </p>
+    <p v-if="artwork.tags.length" class="tags">
+      <button v-for="t in artwork.tags" :key="t" class="plain-button tag" @click="emit('tag', t)">{{ t }}</button>
+    </p>
+  </article>
+</template>
+
+<style scoped>
+.tile {
+  display: grid;
+  align-content: start;
+  gap: 2px;
+  padding: 12px;
+  border: 1px solid var(--border);
+  border-radius: 10px;
+  background: var(--surface);
+  min-width: 0;
+}
+.picture {
+  height: 132px;
+  margin-bottom: 6px;
+}
+.words {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+}
+h3 {
+  flex: 1;
+  min-width: 0;
+  font-size: 14px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.more {
+  padding: 0 6px;
+  font-weight: 700;
+  color: var(--text-soft);
+}
+.figure,
+.small {
+  font-size: 12px;
+}
+.tags {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px;
+  margin-top: 4px;
+}
+.tag {
+  padding: 0 8px;
+  border-radius: 9px;
+  background: var(--paper-2);
+  font-size: 11.5px;
+  line-height: 18px;
+}
+.tag:hover {
+  background: var(--paper-3);
+}
+</style>
