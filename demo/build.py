@@ -48,7 +48,9 @@ def outline(file: str, name: str, title: str = "") -> tuple[str, Artwork]:
     found = read_bounded((HERE / "outlines" / f"{file}.svg").read_bytes())
     shape = next(s for s in found["shapes"] if s["name"] == name)
     title = title or name.capitalize()
-    layer = Layer(name=title, path=shape["path"])
+    number = found["shapes"].index(shape)
+    colour = next(la["colour"] for la in found["layers"] if number in la["shapes"])
+    layer = Layer(name=title, colour=colour, path=shape["path"])
     made = Artwork(name=title, scale=found["sizes"][0]["scale"], layers=[layer])
     return made.key, made
 

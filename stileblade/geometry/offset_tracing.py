@@ -8,6 +8,7 @@ regions and outlines of strokes both come this way.
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
+from dataclasses import fields as dataclass_fields
 from itertools import pairwise
 from typing import Final
 
@@ -51,7 +52,8 @@ def traced(
         return [Region.empty()] * len(grown)
     rings = _without_specks(rings)
     edges = _match(rings, flat, curves, corners, ways)
-    runs = meet(_at_their_corners(join_edges(edges, np.inf), curves), curves)
+    runs = _with_flat_mitres(join_edges(edges, np.inf), curves, corners)
+    runs = meet(_at_their_corners(runs, curves), curves)
     after, _ = neighbours(runs.ring)
     alone = after == np.arange(len(runs))  # a closed curve by itself, as a circle's parallel
     runs.point[alone] = curves.points_at(runs.curve[alone], runs.t0[alone])
@@ -73,15 +75,51 @@ def traced(
     return _shared_out(whole, rings.origin[present], len(grown))
 
 
+def _with_flat_mitres(runs: Runs, curves: OffsetCurves, corners: Ints) -> Runs:
+    """With the sides of mitres beside curves whose corner is so flat that the kernel has its tip
+    on the first edge of the flattened curve."""
+    n, kind = curves.n, curves.segments.kind
+    _, before = neighbours(runs.ring)
+    p, q = runs.curve[before], runs.curve
+    k = q % n
+    flat = (p < n) & (q < n) & (curves.before[k] == p % n) & (before != np.arange(len(runs)))
+    flat &= (corners[k] == MITRED) & curves.turns_outwards[k]
+    sides = [
+        (np.flatnonzero(flat & (kind[p % n] != Kind.LINE)), 3),
+        (np.flatnonzero(flat & (kind[k] != Kind.LINE)), 4),
+    ]
+    count = sum(len(rows) for rows, _ in sides)
+    if not count:
+        return runs
+    row = np.concatenate([rows for rows, _ in sides])
+    group = np.concatenate([np.full(len(rows), g) for rows, g in sides])
+    put_in = Runs(
+        k[row] + group * n,
+        np.zeros(count),
+        np.ones(count),
+        np.zeros(count, bool),
+        np.zeros(count, bool),
+        runs.point[row],
+        runs.ring[row],
+    )
+    # before the run at ``row``, the incoming side first
+    place = np.concatenate([np.arange(len(runs)) + 0.9, row + 0.1 * (group - 2)])
+    fields = {
+        f.name: np.concatenate([getattr(runs, f.name), getattr(put_in, f.name)])
+        for f in dataclass_fields(Runs)
+    }
+    return Runs(**fields).take(np.argsort(place, kind="stable"))
+
+
 def _at_their_corners(runs: Runs, curves: OffsetCurves) -> Runs:
-    """Where a parallel goes over into the arc round its own corner, or that into the next, they
-    meet at the parallel's own end: no search for a touch finds it better."""
+    """Where a parallel goes over into the arc or mitre at its own corner, or that into the next,
+    they meet at the parallel's own end: no search for a touch finds it better."""
     n = curves.n
     _, before = neighbours(runs.ring)
     p, q = runs.curve[before], runs.curve
     start, end = curves.offset_ends
-    into = (q >= n) & (q < 2 * n) & (p < n) & (curves.before[q % n] == p)
-    out = (p >= n) & (p < 2 * n) & (q < n) & (p % n == q)
+    into = ((q // n == 1) | (q // n == 3)) & (p < n) & (curves.before[q % n] == p)
+    out = ((p // n == 1) | (p // n == 4)) & (q < n) & (p % n == q)
     t0, t1 = runs.t0.copy(), runs.t1.copy()
     exact0, exact1 = runs.exact0.copy(), runs.exact1.copy()
     for rows, arc_t, spots in (
@@ -92,7 +130,9 @@ def _at_their_corners(runs: Runs, curves: OffsetCurves) -> Runs:
         on_line = before[rows] if arc_t is t0 else rows
         gap = spots - curves.segments.start[runs.curve[on_arc] % n]
         angle = np.arctan2(gap[:, 1], gap[:, 0])
-        arc_t[on_arc] += np.remainder(angle - arc_t[on_arc] + np.pi, 2 * np.pi) - np.pi
+        turned = np.remainder(angle - arc_t[on_arc] + np.pi, 2 * np.pi) - np.pi
+        is_arc = runs.curve[on_arc] // n == 1
+        arc_t[on_arc] = np.where(is_arc, arc_t[on_arc] + turned, 0.0 if arc_t is t0 else 1.0)
         own = curves.segments.span[runs.curve[on_line]]
         if arc_t is t0:
             t1[on_line] = own[:, 1]

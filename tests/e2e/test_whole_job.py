@@ -36,19 +36,21 @@ def test_from_a_file_of_ones_own_to_cut_files(page: Page, tmp_path: Path) -> Non
     page.get_by_role("radio", name=re.compile(r"^ISO A6\s")).click()
     page.get_by_label("Name of the card").fill("Harbour buoy")
     page.get_by_role("radio", name=re.compile("A figure")).click()
-    page.get_by_label("SVG file").set_input_files(
+    page.get_by_label("Drawing or font file").set_input_files(
         {"name": "buoy.svg", "mimeType": "image/svg+xml", "buffer": BUOY.encode()}
     )
-    offered = page.get_by_label("Outlines in the file").get_by_role("button")
-    expect(offered).to_have_count(2)
-    expect(offered.first).to_contain_text("largest")
-    expect(offered.first).to_contain_text("buoy")
-    offered.first.click()
+    reading = page.get_by_role("dialog", name="Read: buoy.svg")
+    # two shapes of one colour are one layer; taken apart, the plate stays behind
+    reading.get_by_role("button", name="Choose Plate").click()
+    reading.get_by_role("button", name="Take apart").click()
+    reading.get_by_role("checkbox", name="Bring Plate along").locator("..").click()
+    expect(reading.locator(".sums")).to_contain_text("50 × 68 mm")
+    reading.get_by_role("button", name="Keep and choose it").click()
     page.get_by_role("button", name="Build it").click()
     bench.opened()
+    bench.field("Openings filled").locator("..").click()
 
     # fitted to a height typed in inches while mm are shown: 4 in = 101.6
-    bench.add("scale height")
     bench.choose("Fit to", "a height")
     bench.type("Height", "4in")
     expect(bench.field("Height")).to_have_value("101.6")

@@ -105,12 +105,12 @@ function setOutline(field: string, picked: PickedOutline) {
   changed(edits.setValues(next, pieceId.value, step.value.id, values))
 }
 
-/** An opening picked or given back; in the other ways of choosing, nothing. */
+/** An opening closed or given back; from then on the picked ones count. */
 function toggle(candidate: number) {
   const all = outcome.value?.flat.handles.find((h) => h.shape === 'pick')?.candidates ?? []
-  if (!step.value || step.value.which !== 'picked' || !all[candidate]) return
+  if (!all[candidate]) return
   const taken = all.filter((c, i) => c.taken !== (i === candidate))
-  setValues({ picks: taken.map((c) => c.share) })
+  setValues({ which: 'picked', picks: taken.map((c) => c.share) })
 }
 
 async function useNewer(earlier: string, id: number) {
@@ -129,7 +129,8 @@ async function keepDropped(wish: Wish, start: boolean) {
     dropped.value = null
     if (start && document_.value) {
       const next = edits.withArtwork(document_.value, row.key, row.artwork)
-      const [done, key_] = edits.setStart(next, pieceId.value, startOf(drawnOutline(row)), (k) => Boolean(catalogue.step(k)?.starts))
+      const values = { ...initialValues(catalogue.step('artwork')!.form), ...startOf(drawnOutline(row)) }
+      const [done, key_] = edits.setStart(next, pieceId.value, values, (k) => Boolean(catalogue.step(k)?.starts))
       changed(done)
       stepId.value = key_
     } else tell(`“${row.name}” is on the shelf.`)
@@ -219,7 +220,8 @@ async function keepBoth() {
 
 function key(event: KeyboardEvent) {
   const typing = (event.target as HTMLElement).matches(
-    'textarea, [role="combobox"], input:not([type="radio"], [type="checkbox"], [type="color"])',
+    // a list that is not typed into is read-only
+    'textarea, input:not([readonly], [type="radio"], [type="checkbox"], [type="color"])',
   )
   const command = event.ctrlKey || event.metaKey
   if (command && event.key.toLowerCase() === 'z') {

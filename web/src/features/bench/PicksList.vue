@@ -1,12 +1,11 @@
 <script setup lang="ts">
-/** Openings with their areas, the largest first; picked ones are closed. */
+/** Openings with their areas, the largest first; a press closes one or gives it back. */
 import type { Schemas } from '@/shared/api/client'
 import type { Unit } from '@/shared/api/document'
 import { formatFigure } from '@/shared/units/figures'
 
 defineProps<{
   candidates: readonly Schemas['CandidateView'][]
-  picking: boolean
   hovered: number
   unit: Unit
 }>()
@@ -21,7 +20,6 @@ const emit = defineEmits<{ toggle: [index: number]; hover: [index: number] }>()
       :key="`${c.share}`"
       class="plain-button opening"
       :class="{ taken: c.taken, hovered: hovered === i }"
-      :disabled="!picking"
       :aria-pressed="c.taken"
       @click="emit('toggle', i)"
       @pointerenter="emit('hover', i)"
@@ -46,9 +44,6 @@ const emit = defineEmits<{ toggle: [index: number]; hover: [index: number] }>()
   border: 1px dashed var(--border-strong);
   border-radius: 11px;
   font-size: 12px;
-}
-.opening:disabled {
-  cursor: default;
 }
 .taken {
   border-style: solid;

@@ -106,7 +106,7 @@ function take(picked: PickedOutline) {
         The shelf has newer outlines for “{{ newerOf(p.values.ref)!.name }}”.
         <ElButton size="small" @click="emit('newer', String(p.values.ref), newerOf(p.values.ref)!.id)">Use them here</ElButton>
       </p>
-      <div v-if="p.artwork && p.artwork.layers.length > 1" class="layers">
+      <div v-if="p.artwork && p.artwork.layers.length > 1" class="of-layers">
         <span class="soft">{{ p.field === 'ref' ? 'Profile of' : 'Layers' }}</span>
         <LayersControl
           :model-value="(p.values.layers as number[] | undefined) ?? []"
@@ -146,7 +146,6 @@ function take(picked: PickedOutline) {
     <PicksList
       v-if="pick"
       :candidates="pick.candidates"
-      :picking="step.which === 'picked'"
       :hovered="hovered"
       :unit="unit"
       @toggle="(i) => emit('toggle', i)"
@@ -195,7 +194,7 @@ function take(picked: PickedOutline) {
   text-overflow: ellipsis;
   white-space: nowrap;
 }
-.layers {
+.of-layers {
   display: grid;
   grid-template-columns: 62px 1fr;
   font-size: 12px;

@@ -30,6 +30,7 @@ onMounted(set)
       <h3>A word or a letter</h3>
       <ElInput v-model="text" class="word" aria-label="Word or letter" maxlength="80" @input="set" />
     </div>
+    <p v-if="!words.length" class="soft" aria-busy="true">Setting the word …</p>
     <div class="fonts">
       <button
         v-for="w in words"

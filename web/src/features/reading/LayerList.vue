@@ -88,7 +88,7 @@ ul {
   list-style: none;
   margin: 6px 0 0;
   padding: 0;
-  max-height: 232px;
+  max-height: max(232px, 37vh);
   overflow: auto;
   border: 1px solid var(--border);
   border-radius: 8px;

@@ -126,7 +126,7 @@ const plural = (n: number, word_: string) => `${n} ${word_}${n === 1 ? '' : 's'}
           <label for="artwork-tags">Tags</label>
           <ElInput id="artwork-tags" v-model="tags" placeholder="harbour, beach" maxlength="200" />
         </div>
-        <SizeChoice v-model="scale" :width="wide" :height="high" :sizes="found.sizes" :card="card" :unit="unit" />
+        <SizeChoice v-model="scale" :width="wide" :height="high" :sizes="found.sizes" :card="card" :unit="unit" :capitals="isFont ? 20 : undefined" />
         <div v-if="found.lines" class="lines">
           <p>Nothing is filled in this drawing. Its lines are</p>
           <ElRadioGroup v-model="lines" aria-label="Its lines are" @change="read">

@@ -25,14 +25,14 @@ const open = computed(() => props.found.open.map((o) => `M${o.points.map((p) => 
 
 <template>
   <LayersPicture :layers="layers" :box="box" :in-hand="inHand" class="picture">
+    <path v-if="open" class="open under" :d="open" />
     <path v-if="open" class="open" :d="open" />
   </LayersPicture>
 </template>
 
 <style scoped>
 .picture {
-  background: var(--paper-0)
-    conic-gradient(var(--paper-1) 25%, transparent 0 50%, var(--paper-1) 0 75%, transparent 0) 0 0 / 18px 18px;
+  background: var(--paper-2);
   border: 1px solid var(--border);
   border-radius: 8px;
 }
@@ -42,5 +42,10 @@ const open = computed(() => props.found.open.map((o) => `M${o.points.map((p) => 
   stroke-width: 2px;
   stroke-dasharray: 5 3;
   vector-effect: non-scaling-stroke;
+}
+.under.open {
+  stroke: var(--paper-0);
+  stroke-width: 4px;
+  stroke-dasharray: none;
 }
 </style>

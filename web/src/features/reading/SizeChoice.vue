@@ -13,6 +13,8 @@ const props = defineProps<{
   /** The closed card that readings are drawn against. */
   card: { name: string; width: number; height: number }
   unit: Unit
+  /** Height of a font's capitals in drawing units. */
+  capitals?: number
 }>()
 const scale = defineModel<number>({ required: true })
 
@@ -58,7 +60,7 @@ const near = (a: number, b: number) => Math.abs(a - b) < 1e-9 * b
       </div>
     </template>
     <div class="own">
-      <span class="soft">{{ sizes.length > 1 ? 'Or its width is' : `Size ${sizes[0]!.title}; or its width is` }}</span>
+      <span class="soft">{{ sizes.length > 1 ? 'Or its width is' : capitals ? 'Width' : 'Size as the file says. Width' }}</span>
       <LengthInput
         class="input"
         :model-value="width * scale"
@@ -68,7 +70,19 @@ const near = (a: number, b: number) => Math.abs(a - b) < 1e-9 * b
         :max="5000"
         @update:model-value="(v: number) => (scale = v / width)"
       />
-      <span class="figure">{{ formatMeasures([width * scale, height * scale], 'mm', unit) }}</span>
+      <template v-if="capitals">
+        <span class="soft">or capitals high</span>
+        <LengthInput
+          class="input"
+          :model-value="capitals * scale"
+          :unit="unit"
+          label="Height of capitals"
+          :above="0"
+          :max="2000"
+          @update:model-value="(v: number) => (scale = v / capitals!)"
+        />
+      </template>
+      <span v-else class="figure">{{ formatMeasures([width * scale, height * scale], 'mm', unit) }}</span>
     </div>
   </div>
 </template>

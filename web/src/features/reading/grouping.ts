@@ -18,7 +18,7 @@ export const MOST_APART = 60
 
 export function draftsOf(found: Found): Draft[] {
   return found.layers.map((layer, i) => ({
-    name: tidied(layer.name, i),
+    name: layer.page ? 'Page' : tidied(layer.name, i),
     colour: layer.colour,
     shapes: layer.shapes,
     kept: !layer.page,
@@ -47,9 +47,11 @@ export function apart(drafts: readonly Draft[], index: number, found: Found): Dr
   const draft = drafts[index]
   if (!draft || draft.shapes.length < 2) return [...drafts]
   if (draft.shapes.length + drafts.length - 1 > MOST_APART) return [...drafts]
+  const names = draft.shapes.map((n) => found.shapes[n]!.name)
   const parts = draft.shapes.map((n, i) => {
-    const own = tidied(found.shapes[n]!.name, i)
-    const name = /^Layer \d+$/.test(own) || own === draft.name ? `${draft.name} ${i + 1}` : own
+    const own = tidied(names[i]!, i)
+    const alone = names.indexOf(names[i]!) === names.lastIndexOf(names[i]!)
+    const name = alone && !/^Layer \d+$/.test(own) ? own : `${draft.name} ${i + 1}`
     return { ...draft, name, shapes: [n], byHand: false }
   })
   return [...drafts.slice(0, index), ...parts, ...drafts.slice(index + 1)]

@@ -40,7 +40,7 @@ const used = () => {
     </div>
     <p class="figure soft">{{ formatMeasures([artwork.width, artwork.height], 'mm', unit) }} as read</p>
     <p class="soft small">
-      {{ artwork.picture.layers.length === 1 ? 'one layer' : `${artwork.picture.layers.length} layers` }}{{ openings() ? `, ${openings()} openings` : '' }}, {{ used() }}
+      {{ artwork.picture.layers.length === 1 ? 'one layer' : `${artwork.picture.layers.length} layers` }}{{ openings() === 1 ? ', one opening' : openings() ? `, ${openings()} openings` : '' }}, {{ used() }}
     </p>
     <p v-if="artwork.tags.length" class="tags">
       <button v-for="t in artwork.tags" :key="t" class="plain-button tag" @click="emit('tag', t)">{{ t }}</button>

@@ -138,7 +138,6 @@ defineExpose({ fit, zoom })
         <PickMarks
           v-if="pick"
           :candidates="pick.candidates"
-          :picking="step.which === 'picked'"
           :hovered="hovered"
           :viewport="viewport"
           :unit="unit"

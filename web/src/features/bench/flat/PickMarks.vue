@@ -8,8 +8,6 @@ import type { Viewport } from './useViewport'
 
 const props = defineProps<{
   candidates: readonly Schemas['CandidateView'][]
-  /** Whether a press picks; otherwise they are only shown. */
-  picking: boolean
   hovered: number
   viewport: Viewport
   unit: Unit
@@ -37,15 +35,15 @@ const marks = computed(() =>
       v-for="(c, i) in candidates"
       :key="`${c.share}`"
       class="pick"
-      :class="{ taken: c.taken, hovered: hovered === i, picking }"
-      :role="picking ? 'checkbox' : 'img'"
-      :tabindex="picking ? 0 : -1"
-      :aria-checked="picking ? c.taken : undefined"
+      :class="{ taken: c.taken, hovered: hovered === i }"
+      role="checkbox"
+      tabindex="0"
+      :aria-checked="c.taken"
       :aria-label="marks[i]!.label"
       @pointerdown.stop
-      @click="picking && emit('toggle', i)"
-      @keydown.enter.prevent="picking && emit('toggle', i)"
-      @keydown.space.prevent="picking && emit('toggle', i)"
+      @click="emit('toggle', i)"
+      @keydown.enter.prevent="emit('toggle', i)"
+      @keydown.space.prevent="emit('toggle', i)"
       @pointerenter="emit('hover', i)"
       @pointerleave="emit('hover', -1)"
     >
@@ -62,8 +60,6 @@ const marks = computed(() =>
 <style scoped>
 .pick {
   outline: none;
-}
-.picking {
   cursor: pointer;
 }
 path {
