@@ -74,7 +74,7 @@ account: setup  ## make an account for `make serve` (DATA=var)
 	STILEBLADE_DATA="$(DATA)" $(PY) manage.py migrate --verbosity 0
 	STILEBLADE_DATA="$(DATA)" $(PY) manage.py createsuperuser --email ""
 
-test-core: setup-dev  ## the core and the server, without a browser
+test-core: setup-dev .samples/.fetched  ## the core and the server, without a browser
 	$(PY) -m pytest -q tests --ignore=tests/e2e
 
 test-web: setup-dev schema  ## the front end's own tests

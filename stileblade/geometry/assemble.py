@@ -104,8 +104,8 @@ def _straighten(segments: Segments) -> None:
     segments.span[n] = [0.0, 1.0]
 
 
-def join_edges(edges: ResultEdges, slack: float) -> Runs:
-    """Runs of edges along one curve; t may jump by ``slack`` of the curve's range."""
+def join_edges(edges: ResultEdges, slack: float | Floats) -> Runs:
+    """Runs of edges along one curve; t may jump by ``slack``, one for all or one for each edge."""
     after, before = neighbours(edges.ring)
     rising = edges.t1 >= edges.t0
     goes_on = (

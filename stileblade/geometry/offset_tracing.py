@@ -19,13 +19,14 @@ from stileblade.geometry.assemble import ResultEdges, Runs, join_edges, meet, re
 from stileblade.geometry.flatten import Flat, neighbours
 from stileblade.geometry.parallel import OffsetCurves, as_segments
 from stileblade.geometry.region import Region
-from stileblade.geometry.segments import Bools, Floats, Ints, Kind
+from stileblade.geometry.segments import TAU, Bools, Floats, Ints, Kind
 from stileblade.geometry.trace import ResultRings, result_rings
 from stileblade.tolerance import TOLERANCE
 
 ROUNDED: Final = 0
 BEVELLED: Final = 1
 MITRED: Final = 2
+_MISSING: Final = 4
 
 
 @dataclass(frozen=True, eq=False)
@@ -52,10 +53,12 @@ def traced(
         return [Region.empty()] * len(grown)
     rings = _without_specks(rings)
     edges = _match(rings, flat, curves, corners, ways)
-    runs = _with_flat_mitres(join_edges(edges, np.inf), curves, corners)
+    runs = _with_flat_mitres(join_edges(edges, _slack(curves)[edges.curve]), curves, corners)
     runs = meet(_at_their_corners(runs, curves), curves)
     after, _ = neighbours(runs.ring)
-    alone = after == np.arange(len(runs))  # a closed curve by itself, as a circle's parallel
+    # a closed curve by itself, as a circle's parallel; other curves by themselves make a loop,
+    # which starts and ends where they cross themselves
+    alone = (after == np.arange(len(runs))) & curves.round_(runs.curve)
     runs.point[alone] = curves.points_at(runs.curve[alone], runs.t0[alone])
     end = runs.point[after]
     t1 = runs.t1.copy()
@@ -75,6 +78,14 @@ def traced(
     return _shared_out(whole, rings.origin[present], len(grown))
 
 
+def _slack(curves: OffsetCurves) -> Floats:
+    """How far t may jump within a run of each curve (5n,): a few edges of the flattened source may
+    be missing, but where a curve meets itself again, two of its stretches stay apart."""
+    own = np.where(curves.segments.kind == Kind.ARC, TAU, 1.0) / curves.segments.pieces_per_parent
+    own = np.where(curves.segments.kind == Kind.LINE, np.inf, _MISSING * own)
+    return np.concatenate([own, np.full(4 * curves.n, np.inf)])
+
+
 def _with_flat_mitres(runs: Runs, curves: OffsetCurves, corners: Ints) -> Runs:
     """With the sides of mitres beside curves whose corner is so flat that the kernel has its tip
     on the first edge of the flattened curve."""
@@ -84,6 +95,9 @@ def _with_flat_mitres(runs: Runs, curves: OffsetCurves, corners: Ints) -> Runs:
     k = q % n
     flat = (p < n) & (q < n) & (curves.before[k] == p % n) & (before != np.arange(len(runs)))
     flat &= (corners[k] == MITRED) & curves.turns_outwards[k]
+    slack, span = _slack(curves)[:n], curves.segments.span
+    flat &= np.abs(runs.t1[before] - span[p % n, 1]) <= slack[p % n]
+    flat &= np.abs(runs.t0 - span[k, 0]) <= slack[k]
     sides = [
         (np.flatnonzero(flat & (kind[p % n] != Kind.LINE)), 3),
         (np.flatnonzero(flat & (kind[k] != Kind.LINE)), 4),
@@ -120,6 +134,9 @@ def _at_their_corners(runs: Runs, curves: OffsetCurves) -> Runs:
     start, end = curves.offset_ends
     into = ((q // n == 1) | (q // n == 3)) & (p < n) & (curves.before[q % n] == p)
     out = ((p // n == 1) | (p // n == 4)) & (q < n) & (p % n == q)
+    slack, span = np.minimum(_slack(curves)[:n], 0.5), curves.segments.span
+    into &= np.abs(runs.t1[before] - span[p % n, 1]) <= slack[p % n]
+    out &= np.abs(runs.t0 - span[q % n, 0]) <= slack[q % n]
     t0, t1 = runs.t0.copy(), runs.t1.copy()
     exact0, exact1 = runs.exact0.copy(), runs.exact1.copy()
     for rows, arc_t, spots in (
@@ -173,7 +190,10 @@ def _match(
     corner, is_corner = _corners_at(flat, curves, edge, middle)
     if ways is not None:  # the corner that the other direction makes of the same place
         other, is_other = _corners_at(flat, curves, ways.twin[edge], middle)
-        swap = ~is_corner & is_other
+        a, b = curves.bevels
+        spot = curves.segments.start[other]
+        side = ((middle - spot) * (a[other] + b[other] - 2 * spot)).sum(axis=1)
+        swap = ~is_corner & is_other & (side >= -1e-9)
         edge = np.where(swap, ways.twin[edge], edge)
         corner, is_corner = np.where(swap, other, corner), is_corner | is_other
     a = flat.points[edge]
@@ -191,16 +211,17 @@ def _match(
         share = np.where(line, share, np.clip(share, 0, 1))
         t[:] = flat.t0[edge] + share * (flat.t1[edge] - flat.t0[edge])
         t[is_corner] = _corner_parameter(curves, curve[is_corner], p[is_corner])
-    # an edge that turns round a flattened corner has no length along the parallel
-    own = ~is_corner & (t0 == t1)
-    t1[own] += 1e-12 * np.sign(curves.segments.span[segment[own]] @ np.array([-1.0, 1.0]))
     # arcs run the short way
     arc = (curve >= n) & (curve < 2 * n)
     t1[arc] = t0[arc] + np.remainder(t1[arc] - t0[arc] + np.pi, 2 * np.pi) - np.pi
     inexact = np.zeros(len(middle), bool)
-    return ResultEdges(
-        u, rings.ring, curve, t0, _unwrapped(t0, t1, curve, rings, arc), inexact, inexact
-    )
+    t1 = _unwrapped(t0, t1, curve, rings, arc)
+    edges = ResultEdges(u, rings.ring, curve, t0, t1, inexact, inexact)
+    # an edge that turns round a flattened corner has no length along the parallel
+    still = (curve < n) & (t0 == t1)
+    left = np.bincount(rings.ring, weights=~still, minlength=int(rings.ring[-1]) + 1)
+    keep = ~still | (left[rings.ring] < 1)
+    return edges if keep.all() else edges.take(np.flatnonzero(keep))
 
 
 def _nearest(lines: np.ndarray, spots: np.ndarray, reach: float) -> Ints:

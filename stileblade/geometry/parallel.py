@@ -16,6 +16,7 @@ import numpy as np
 from stileblade.geometry.segments import (
     NUDGE,
     TAU,
+    WEAK,
     Floats,
     Ints,
     Kind,
@@ -46,6 +47,11 @@ class OffsetCurves:
     segments: Segments
     distance: Floats
     before: Ints
+
+    def round_(self, curve: Ints) -> np.ndarray:
+        """Which of the curves are circles or arcs of them."""
+        own, _ = circular(self.segments)
+        return np.concatenate([own, np.ones(self.n, bool), np.zeros(3 * self.n, bool)])[curve]
 
     @property
     def n(self) -> int:
@@ -97,7 +103,7 @@ class OffsetCurves:
         s = self.segments
         sign = np.where(s.span[index, 1] >= s.span[index, 0], 1.0, -1.0)
         d1, d2 = s.derivatives_at(index, t), s.second_derivatives_at(index, t)
-        weak = np.flatnonzero(np.hypot(*d1.T) < 1e-7)
+        weak = np.flatnonzero(np.hypot(*d1.T) < WEAK * s.chords[index] + 1e-7)
         if len(weak):  # a control point on its end point: the direction a little further in
             middle = s.span[index[weak]].mean(axis=1)
             inner = t[weak] * (1 - NUDGE) + middle * NUDGE
@@ -177,7 +183,8 @@ def as_segments(
     kind = np.where(own, segments.kind[corner], Kind.LINE)
     is_corner_arc = (curve >= n) & (curve < 2 * n)
     is_arc = (own & round_[corner]) | is_corner_arc
-    is_line = ((kind == Kind.LINE) & ~is_corner_arc) | (np.hypot(*(end - start).T) < 1e-6) & ~is_arc
+    tiny = _within(curves, curve, t0, t1, start, end, 1e-6)
+    is_line = ((kind == Kind.LINE) & ~is_corner_arc) | tiny & ~is_arc
     parts, rows = [], []
     m = np.flatnonzero(is_line)
     parts.append(lines(start[m], end[m]))
@@ -194,6 +201,18 @@ def as_segments(
     row = np.concatenate(rows)
     order = np.argsort(row, kind="stable")
     return concatenate(parts).take(order), row[order]
+
+
+def _within(
+    curves: OffsetCurves, curve: Ints, t0: Floats, t1: Floats, p: Floats, q: Floats, size: float
+) -> np.ndarray:
+    """Which stretches are smaller than ``size``, loops back to their start not among them."""
+    short = np.hypot(*(q - p).T) < size
+    rows = np.flatnonzero(short)
+    if len(rows):
+        middle = curves.points_at(curve[rows], (t0[rows] + t1[rows]) / 2)
+        short[rows] = np.hypot(*(middle - p[rows]).T) < size
+    return short
 
 
 def _arcs(
@@ -238,7 +257,7 @@ def fit_parallels(
         if not len(r):
             break
         control, error = _fit_once(curves, c, a, b, p, q)
-        good = (error < TOLERANCE.fit) | (depth == 8) | (np.hypot(*(q - p).T) < 1e-4)
+        good = (error < TOLERANCE.fit) | (depth == 8) | _within(curves, c, a, b, p, q, 1e-4)
         done.append((r[good], a[good], control[good]))
         r, c, a, b, p, q = (x[~good] for x in (r, c, a, b, p, q))
         mid = (a + b) / 2

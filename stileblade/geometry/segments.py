@@ -29,8 +29,11 @@ Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
 Bools = NDArray[np.bool_]
 TAU = 2 * np.pi
-NUDGE = 1e-6
+NUDGE = 1e-4
 """How far inside a stretch directions are taken where the derivative at its end vanishes."""
+WEAK = 1e-5
+"""A derivative smaller than this share of the chord says nothing of the direction: a control
+point lies on its end point but for rounding."""
 
 
 class Kind(IntEnum):
@@ -98,6 +101,11 @@ class Segments:
         """Second derivatives by t (m, 2) of the parents, like ``points_at``."""
         return _differentiate_twice(self.kind[index], self.coef[index], t)
 
+    @cached_property
+    def chords(self) -> Floats:
+        """Distances (n,) from start to end."""
+        return np.hypot(*(self.end - self.start).T)
+
     def end_directions(self) -> tuple[Floats, Floats]:
         """Unit tangents (n, 2) at start and end, in the direction of running.
 
@@ -110,7 +118,7 @@ class Segments:
         found = []
         for end in (0, 1):
             d = self.derivatives_at(n, self.span[:, end]) * sign
-            weak = np.flatnonzero(np.hypot(d[:, 0], d[:, 1]) < 1e-9)
+            weak = np.flatnonzero(np.hypot(d[:, 0], d[:, 1]) < WEAK * self.chords + 1e-9)
             if len(weak):
                 inner = self.span[weak, end] * (1 - NUDGE) + self.span[weak, 1 - end] * NUDGE
                 d[weak] = self.derivatives_at(weak, inner) * sign[weak]

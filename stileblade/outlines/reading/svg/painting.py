@@ -92,6 +92,8 @@ class Painter:
         self.left_out = left_out
         self.open: list[OpenContour] = []
         self.faces: set[str] = set()
+        self.fading = 0
+        """How many shapes are painted by a gradient that fades out."""
         self.segments = 0
         self._pending: list[_Pending] = []
 
@@ -217,6 +219,7 @@ class Painter:
         """What fading and clips leave of a region."""
         gradient, place = pending.ink.gradient, pending.place
         if gradient is not None and gradient.hidden and region:
+            self.fading += 1
             ways = [*pending.drawing.contours, *pending.drawing.open]
             box = Box(*bounds(concatenate(ways)))
             try:

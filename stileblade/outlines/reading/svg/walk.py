@@ -131,6 +131,10 @@ class _Walk:
             self.found.open = [OpenContour(o.points, o.gap * mm) for o in self.painter.open]
         else:
             self.found.shapes = self.painter.shapes()
+        if self.painter.fading:
+            self.found.notes.append(
+                f"Fading out, cut where less than 5 % is left: {self.painter.fading} shapes."
+            )
         if not self.found.shapes:
             said = " ".join(self.found.remarks)
             raise ReadingError(

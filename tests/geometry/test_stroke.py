@@ -1,0 +1,191 @@
+"""Outlines of strokes: exact where lines and arcs are, and as the kernel's buffer everywhere."""
+
+from __future__ import annotations
+
+import math
+from itertools import product
+
+import numpy as np
+import pytest
+import shapely
+from hypothesis import assume, given
+from hypothesis import strategies as st
+
+from stileblade.errors import GeometryError
+from stileblade.geometry.offset import Join
+from stileblade.geometry.pathdata import read_path_to_error
+from stileblade.geometry.region import Region
+from stileblade.geometry.segments import Kind, Segments, beziers, lines
+from stileblade.geometry.stroke import Cap, Pen, Stroked, dashed, stroke, stroke_all
+
+KERNEL = {Join.ROUND: "round", Join.MITRE: "mitre", Join.BEVEL: "bevel"}
+CAPS = {Cap.ROUND: "round", Cap.BUTT: "flat", Cap.SQUARE: "square"}
+
+
+def way(path: str) -> Segments:
+    drawing, error = read_path_to_error(path)
+    assert error is None
+    return (drawing.contours or drawing.open)[0]
+
+
+def polyline(points: np.ndarray, *, closed: bool) -> Segments:
+    ends = np.roll(points, -1, axis=0) if closed else points[1:]
+    return lines(points if closed else points[:-1], ends)
+
+
+def test_a_line_with_each_cap() -> None:
+    """40 x 4; round caps add a disc of 2, square ones 2 at each end."""
+    line = lines([[0.0, 0.0]], [[40.0, 0.0]])
+    for cap, area, nodes in (
+        (Cap.BUTT, 160, 4), (Cap.ROUND, 160 + 4 * math.pi, 4), (Cap.SQUARE, 176, 4)
+    ):  # fmt: skip
+        region = stroke(line, Pen(4, cap=cap), closed=False)
+        assert region.area == pytest.approx(area, abs=1e-9)
+        assert region.nodes == nodes
+
+
+def test_sides_of_arcs_are_arcs_and_rings_have_openings() -> None:
+    circle = way("M10 0A10 10 0 1 1 -10 0A10 10 0 1 1 10 0Z")
+    region = stroke(circle, Pen(2), closed=True)
+    assert region.area == pytest.approx(math.pi * (11**2 - 9**2), abs=1e-9)
+    assert set(region.segments.kind) == {Kind.ARC}
+    assert (region.pieces, len(region.openings)) == (1, 1)
+    half = stroke(way("M10 0A10 10 0 0 1 -10 0"), Pen(2, cap=Cap.ROUND), closed=False)
+    assert half.area == pytest.approx(20 * math.pi + math.pi, abs=1e-9)
+    assert set(half.segments.kind) == {Kind.ARC}
+
+
+@pytest.mark.parametrize(
+    ("angle", "limit", "mitred"),
+    [(90, 4, True), (30, 4, True), (28, 4, False), (28, 5, True), (12, 9, False)],
+)
+def test_mitres_up_to_their_limit(angle: float, limit: float, mitred: bool) -> None:
+    """A mitre is 1 / sin(angle / 2) times the width long: 3.86 at 30 degrees, 4.13 at 28."""
+    t = math.radians(angle)
+    corner = lines([[60.0, 0.0], [0.0, 0.0]], [[0.0, 0.0], [60 * math.cos(t), 60 * math.sin(t)]])
+    region = stroke(corner, Pen(2, mitre_limit=limit), closed=False)
+    tip = -1 / math.sin(t / 2)
+    reach = np.hypot(*region.segments.start.T).min() if mitred else 0
+    nearest = min(np.hypot(*(p - np.array([tip * math.cos(t / 2), tip * math.sin(t / 2)])))
+                  for p in region.segments.start)  # fmt: skip
+    assert (nearest < 1e-9) == mitred
+    assert reach >= 0
+
+
+def test_mitres_beside_curves_run_along_their_tangents() -> None:
+    """A line that meets an arc at a flat angle: the stroke's edge stays level to its tip."""
+    corner = way("M162 95.8258L122 95.8258A50 50 0 0 1 96 69.5959L130 20Z")
+    region = stroke(corner, Pen(0.2), closed=True)
+    assert region.bounds.foot == pytest.approx(95.9258, abs=1e-9)
+    level = np.isclose(region.segments.start[:, 1], 95.9258) & np.isclose(
+        region.segments.end[:, 1], 95.9258
+    )
+    assert level.sum() == 1
+
+
+def test_arcs_that_meet_almost_smoothly_keep_both_sides() -> None:
+    """Two half circles of radii that differ by rounding, then a line to the middle and back."""
+    path = way(
+        "M676.6 393.04A296.550781 296.550781 0 1 0 83.494873 393.0406A296.551 296.551 0 1 0 "
+        "676.596 393.041L380.0457 393.0406Z"
+    )
+    for join in Join:
+        box = stroke(path, Pen(62, join=join), closed=True).bounds
+        assert box.left == pytest.approx(83.49 - 31, abs=0.05)
+
+
+def test_control_points_on_their_ends_but_for_rounding_say_no_direction() -> None:
+    clean = way("M0 0C0 0 -6 -6 -10 -15L-10 0Z")
+    noisy = way("M0 0C0.000001 0 -6 -6 -10 -15L-10 0Z")
+    areas = [stroke(w, Pen(2, join=Join.ROUND), closed=True).area for w in (clean, noisy)]
+    assert areas[1] == pytest.approx(areas[0], abs=1e-3)
+
+
+def test_dashes_by_length_and_phase() -> None:
+    line = lines([[0.0, 0.0]], [[20.0, 0.0]])
+    ends = [(p.start[0, 0], p.end[-1, 0]) for p in dashed(line, (3, 2), 1)]
+    assert ends == [(0, 2), (4, 7), (9, 12), (14, 17), (19, 20)]
+    odd = [(p.start[0, 0], p.end[-1, 0]) for p in dashed(line, (4,))]
+    assert odd == [(0, 4), (8, 12), (16, 20)]
+    assert dashed(line, (0, 0)) == [line]
+    quarter = way("M10 0A10 10 0 0 1 0 10")
+    (first, _) = dashed(quarter, (10, 2))[:2]
+    assert math.atan2(*first.end[-1][::-1]) == pytest.approx(1.0, abs=1e-4)
+    with pytest.raises(GeometryError, match="not negative"):
+        dashed(line, (1, -1))
+    with pytest.raises(GeometryError, match="more than 5000 dashes"):
+        dashed(line, (1e-4,))
+
+
+def test_dots_and_ways_without_length() -> None:
+    still = lines([[3.0, 3.0]], [[3.0, 3.0]])
+    assert not stroke(still, Pen(2), closed=False)
+    dots = [Stroked(Pen(2, cap=cap), dots=[(3, 3)]) for cap in Cap]
+    butt, round_, square = (r.area for r in stroke_all(dots))
+    assert (butt, round_, square) == pytest.approx((0, math.pi, 4))
+    with pytest.raises(GeometryError, match="wider than 0"):
+        Pen(0)
+
+
+def test_many_at_once_are_the_same_as_one_by_one() -> None:
+    rng = np.random.default_rng(3)
+    jobs = []
+    for join, cap in product(Join, Cap):
+        points = rng.uniform(0, 60, (5, 2))
+        curve = beziers(rng.uniform(0, 60, (1, 4, 2)))
+        jobs.append(Stroked(Pen(3, join, cap), [polyline(points, closed=True)], [curve]))
+    together = stroke_all(jobs)
+    for job, region in zip(jobs, together, strict=True):
+        alone = stroke_all([job])[0]
+        assert region.nodes == alone.nodes
+        assert region.area == pytest.approx(alone.area, rel=1e-8)
+
+
+@given(
+    st.integers(0, 10_000),
+    st.integers(3, 9),
+    st.booleans(),
+    st.sampled_from(list(Join)),
+    st.sampled_from(list(Cap)),
+    st.floats(0.5, 12),
+)
+def test_random_polylines_cover_what_the_kernels_buffer_covers(
+    seed: int, count: int, closed: bool, join: Join, cap: Cap, width: float
+) -> None:
+    """The kernel, with mitres of any length, as the judge; round parts by fine polygons."""
+    points = np.random.default_rng(seed).uniform(0, 100, (count, 2))
+    ways = np.diff(np.concatenate([points, points[:2]]) if closed else points, axis=0)
+    ways /= np.hypot(*ways.T)[:, None]
+    # all but straight back, where a mitre is longer than all the rest
+    assume(join is not Join.MITRE or (ways[1:] * ways[:-1]).sum(axis=1).min() > -0.97)
+    pen = Pen(width, join, cap, mitre_limit=1e6)
+    region = stroke(polyline(points, closed=closed), pen, closed=closed)
+    line = shapely.linearrings(points) if closed else shapely.linestrings(points)
+    judge = shapely.buffer(
+        line, width / 2, quad_segs=90, cap_style=CAPS[cap], join_style=KERNEL[join], mitre_limit=1e6
+    )
+    length = shapely.length(judge)
+    assert region.area == pytest.approx(shapely.area(judge), abs=2e-3 * length)
+    apart = shapely.area(shapely.symmetric_difference(_polygons(region), judge))
+    assert apart < 4e-3 * length
+
+
+def test_wild_curves_cover_what_the_kernels_buffer_covers() -> None:
+    """Two cubics that turn, double back and cross themselves: of 150 strokes one may be off, where
+    the pen is much wider than a bend."""
+    off = []
+    for seed, width in product(range(75), (1.0, 4.0)):
+        points = np.random.default_rng(seed).uniform(0, 80, (2, 4, 2))
+        points[1, 0] = points[0, 3]
+        curve = beziers(points)
+        region = stroke(curve, Pen(width, Join.ROUND, Cap.ROUND), closed=False)
+        fine = curve.points_at(np.repeat([0, 1], 400), np.tile(np.linspace(0, 1, 400), 2))
+        judge = shapely.buffer(shapely.linestrings(fine), width / 2, quad_segs=60)
+        apart = shapely.area(shapely.symmetric_difference(_polygons(region), judge))
+        if apart > 0.02 * shapely.length(judge):
+            off.append((seed, width, apart))
+    assert len(off) <= 1, off
+
+
+def _polygons(region: Region) -> shapely.Geometry:
+    return shapely.make_valid(region.polygons)
