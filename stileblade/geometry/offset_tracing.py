@@ -224,12 +224,23 @@ def _match(
     return edges if keep.all() else edges.take(np.flatnonzero(keep))
 
 
-def _nearest(lines: np.ndarray, spots: np.ndarray, reach: float) -> Ints:
-    """The number of the line nearest to each spot; quick where it is not beyond ``reach``."""
-    tree = shapely.STRtree(lines)
-    spot, line = tree.query(spots, predicate="dwithin", distance=reach)
-    away = shapely.distance(spots[spot], lines[line])
-    order = np.lexsort((away, spot))
+def _nearest(lines: Floats, edges: Floats, distance: float) -> Ints:
+    """The number of the line (m, 2, 2) that each edge (k, 2, 2) of the buffer runs along, else of
+    the one nearest to it: beside a flat cap or a bevel a corner lies nearer that has no part."""
+    shapes = shapely.linestrings(lines)
+    tree = shapely.STRtree(shapes)
+    spots = shapely.points(edges.mean(axis=1))
+    spot, line = tree.query(spots, predicate="dwithin", distance=distance + TOLERANCE.flatten)
+    away = shapely.distance(spots[spot], shapes[line])
+    a, b = lines[line, 0], lines[line, 1]
+    size = np.maximum(((b - a) ** 2).sum(axis=1), 1e-300)
+    share = ((edges[spot].mean(axis=1) - a) * (b - a)).sum(axis=1) / size
+    way = edges[spot, 1] - edges[spot, 0]
+    turned = np.abs(way[:, 0] * (b - a)[:, 1] - way[:, 1] * (b - a)[:, 0])
+    length = np.hypot(*way.T) * np.sqrt(size)
+    beside = (share > 0) & (share < 1) & (turned < 0.1 * length)
+    beside &= np.abs(away - distance) < 2 * TOLERANCE.flatten
+    order = np.lexsort((away, ~beside, spot))
     first = order[np.r_[True, spot[order][1:] != spot[order][:-1]]] if len(order) else order
     nearest = np.full(len(spots), -1, np.int64)
     nearest[spot[first]] = line[first]
@@ -244,19 +255,19 @@ def _nearest_edges(
     flat: Flat, curves: OffsetCurves, u: Floats, v: Floats, origin: Ints, ways: Ways | None
 ) -> Ints:
     """The source edge nearest to each result edge; of twins the one that runs its way."""
-    lines = shapely.linestrings(np.stack([flat.points, flat.ends], axis=1))
-    spots = shapely.points((u + v) / 2)
+    lines = np.stack([flat.points, flat.ends], axis=1)
+    edges = np.stack([u, v], axis=1)
+    distance = np.abs(curves.distance)[flat.segment]
     if ways is None:
-        return _nearest(lines, spots, float(np.abs(curves.distance).max()) + TOLERANCE.flatten)
+        return _nearest(lines, edges, float(distance[0]))
     edge = np.empty(len(u), np.int64)
-    reach = np.abs(curves.distance[flat.segment]) + TOLERANCE.flatten
     there = np.flatnonzero(~ways.back)
     first = np.searchsorted(ways.job[there], np.arange(ways.job[-1] + 2))
     bounds = np.searchsorted(origin, np.arange(len(first)))
     for job in np.unique(origin):
         own = there[first[job] : first[job + 1]]
         part = slice(bounds[job], bounds[job + 1])
-        edge[part] = own[_nearest(lines[own], spots[part], float(reach[own[0]]))]
+        edge[part] = own[_nearest(lines[own], edges[part], float(distance[own[0]]))]
     along = ((v - u) * (flat.ends[edge] - flat.points[edge])).sum(axis=1)
     return np.where(along >= 0, edge, ways.twin[edge])
 
