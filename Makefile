@@ -93,7 +93,7 @@ types: setup-dev schema  ## type checks of both sides
 	.venv/bin/mypy
 	cd web && npm run --silent types
 
-bench: setup-dev build /usr/bin/chromium  ## speed, as ratios measured in the same run
+bench: setup-dev build .samples/.fetched /usr/bin/chromium  ## speed, as ratios measured in the same run
 	$(PY) -m bench
 
 demo-designs: setup  ## write demo/designs/*.json anew

@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
-from bench import browser, evaluation, geometry
+from bench import browser, evaluation, geometry, reading
 
 if __name__ == "__main__":
     geometry.report()
     print()
     evaluation.report()
+    print()
+    reading.report()
     print()
     browser.report()

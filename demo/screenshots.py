@@ -27,13 +27,36 @@ def open_design(page: Page, name: str) -> None:
     page.wait_for_selector("[data-testid=flat-path]")
 
 
+def read(page: Page, name: str, text: str | None = None) -> None:
+    """A demo drawing read on the shelf's page."""
+    text = text or (ROOT / "demo" / "outlines" / name).read_text()
+    page.get_by_label("Drawing or font file").set_input_files(
+        {"name": name, "mimeType": "image/svg+xml", "buffer": text.encode()}
+    )
+    page.wait_for_selector(".reading-dialog .sums")
+
+
 def views(page: Page) -> None:
     page.goto("/")
     take(page, "designs")
     page.goto("/new")
     take(page, "new-card")
     page.get_by_role("radio", name=re.compile("A figure")).click()
+    page.wait_for_selector(".font")
     take(page, "figures")
+    page.goto("/shelf")
+    take(page, "shelf")
+    read(page, "tides.svg")
+    take(page, "reading")
+    page.get_by_role("button", name="Cancel").click()
+    # the same drawing without a size: both readings are drawn against a card
+    text = (ROOT / "demo" / "outlines" / "boat.svg").read_text()
+    read(page, "boat.svg", text.replace('width="120mm" height="116mm" ', ""))
+    page.get_by_role("button", name="Choose Mainsail").click()
+    take(page, "reading-size")
+    open_design(page, "Lighthouse")
+    page.locator("[data-step]", has_text="Fill").click()
+    take(page, "openings")
     open_design(page, "Whale with porthole")
     page.locator("[data-step]", has_text="Mirror").click()
     take(page, "bench")

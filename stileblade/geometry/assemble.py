@@ -162,6 +162,10 @@ def meet(runs: Runs, curves: Curves) -> Runs:
             spot[~found] = (
                 curves.points_at(p[miss], t[~found]) + curves.points_at(runs.curve[miss], s[~found])
             ) / 2
+            # in a cusp feet are nowhere near: the kernel's own corner is
+            lost = ~found & (np.hypot(*(spot - vertex[todo]).T) > TOLERANCE.leftover)
+            spot[lost] = vertex[todo[lost]]
+            t[lost], s[lost] = t_end[todo[lost]], t_start[todo[lost]]
         if isinstance(curves, Segments):
             spot = _on_level_lines(curves, p[todo], _on_level_lines(curves, q, spot))
         t_end[todo], t_start[todo], point[todo] = t, s, spot

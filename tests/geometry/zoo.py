@@ -91,13 +91,18 @@ def fine(region: Region, steps: int = 64) -> np.ndarray:
     return region.segments.points_at(np.repeat(np.arange(n), steps), t)
 
 
+def outlines(region: Region, steps: int) -> list[shapely.LineString]:
+    """Each contour as a closed polyline of ``steps`` lines to a segment."""
+    points = fine(region, steps).reshape(-1, steps, 2)
+    found = []
+    for first, last in pairwise(region.rings.tolist()):
+        ring = points[first:last].reshape(-1, 2)
+        found.append(shapely.linestrings(np.concatenate([ring, ring[:1]])))
+    return found
+
+
 def away(a: Region, b: Region) -> float:
     """The largest distance in mm of a's contours from b's, to a thousandth of its radii of bend."""
-    lines = []
-    points = fine(b, 1024).reshape(-1, 1024, 2)
-    for first, last in pairwise(b.rings.tolist()):
-        ring = points[first:last].reshape(-1, 2)
-        lines.append(shapely.linestrings(np.concatenate([ring, ring[:1]])))
-    outline = shapely.multilinestrings(lines)
+    outline = shapely.multilinestrings(outlines(b, 1024))
     shapely.prepare(outline)
     return float(shapely.distance(shapely.points(fine(a)), outline).max(initial=0.0))

@@ -2,7 +2,7 @@
 /** The bench: flat and folded side by side, the step in hand, readings, checks, the strip. */
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
-import { fetchFile, type Schemas } from '@/shared/api/client'
+import type { Schemas } from '@/shared/api/client'
 import type { DesignData, StepData, Unit } from '@/shared/api/document'
 import { ApiError } from '@/shared/api/errors'
 import { useCatalogue, type StepKind } from '@/shared/catalogue'
@@ -19,6 +19,7 @@ import ChecksPane from './ChecksPane.vue'
 import ConflictDialog from './ConflictDialog.vue'
 import * as edits from './edits'
 import FlatView from './flat/FlatView.vue'
+import PieceTabs from './PieceTabs.vue'
 import FoldedView from './folded/FoldedView.vue'
 import ReadingsPane from './ReadingsPane.vue'
 import SizePane from './SizePane.vue'
@@ -27,6 +28,7 @@ import StepPane from './StepPane.vue'
 import StepSearch from './StepSearch.vue'
 import { useDesign } from './useDesign'
 import { useEvaluation } from './useEvaluation'
+import { useExport } from './useExport'
 
 const props = defineProps<{ id: number }>()
 const router = useRouter()
@@ -43,11 +45,11 @@ const loadTrouble = ref('')
 const searching = ref(false)
 const tab = ref<'readings' | 'checks'>('readings')
 const marked = ref<Schemas['FindingView'] | null>(null)
-const exporting = ref(false)
 const hovered = ref(-1)
 const dropped = ref<File | null>(null)
 const keeping = ref(false)
 const { over } = useFileDrop((file) => (dropped.value = file))
+const { exporting, exportFile } = useExport(document_, pieceId)
 const flatView = ref<InstanceType<typeof FlatView> | null>(null)
 
 async function load() {
@@ -186,28 +188,6 @@ function mark(finding: Schemas['FindingView'] | null) {
   if (finding) stepId.value = finding.step || steps.value.at(-1)?.id || null
 }
 
-async function exportFile(format: string) {
-  if (!document_.value) return
-  exporting.value = true
-  try {
-    const { blob, name } = await fetchFile('/api/export', {
-      document: document_.value,
-      piece: pieceId.value,
-      format,
-    })
-    const link = window.document.createElement('a')
-    link.href = URL.createObjectURL(blob)
-    link.download = name
-    link.click()
-    setTimeout(() => URL.revokeObjectURL(link.href), 10_000)
-    tell(`${name} is written.`)
-  } catch (error) {
-    tellError(error)
-  } finally {
-    exporting.value = false
-  }
-}
-
 async function keepBoth() {
   try {
     const number = await design.keepBoth()
@@ -279,23 +259,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key))
       @export="exportFile"
     />
     <div class="left">
-      <div class="pieces" role="tablist" aria-label="Pieces">
-        <button
-          v-for="p in document_.pieces"
-          :key="p.id"
-          class="plain-button piece"
-          role="tab"
-          :aria-selected="p.id === pieceId"
-          :class="{ chosen: p.id === pieceId }"
-          @click="pieceId = p.id"
-        >
-          <svg viewBox="0 0 10 10" aria-hidden="true"><circle cx="5" cy="5" r="4.2" :fill="colour" /></svg>
-          {{ p.name }}
-        </button>
-        <span class="paper soft">{{ paper?.name }}, {{ paper?.weight }} g/m²</span>
-        <span class="spring" />
-        <span v-if="computeTrouble" class="trouble" role="alert">{{ computeTrouble }}</span>
-      </div>
+      <PieceTabs v-model="pieceId" :document="document_" :trouble="computeTrouble" />
       <FlatView
         ref="flatView"
         :flat="outcome.flat"
@@ -409,41 +373,6 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key))
   display: grid;
   grid-template-rows: 34px minmax(0, 1fr);
   min-width: 0;
-}
-.pieces {
-  display: flex;
-  align-items: end;
-  gap: 4px;
-  padding: 0 12px;
-  background: var(--chrome-deep);
-}
-.piece {
-  display: flex;
-  align-items: center;
-  gap: 7px;
-  padding: 5px 14px;
-  border-radius: 7px 7px 0 0;
-}
-.piece.chosen {
-  background: var(--surface);
-  font-weight: 650;
-}
-.piece svg {
-  width: 11px;
-  height: 11px;
-  stroke: var(--ink-2);
-}
-.paper {
-  padding: 5px 10px;
-  font-size: 12.5px;
-}
-.spring {
-  flex: 1;
-}
-.trouble {
-  align-self: center;
-  color: var(--error);
-  font-size: 13px;
 }
 .right {
   display: grid;

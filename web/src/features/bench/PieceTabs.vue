@@ -1,0 +1,71 @@
+<script setup lang="ts">
+/** The pieces of the design as tabs, each with a dot in its paper's colour. */
+import { computed } from 'vue'
+import type { DesignData } from '@/shared/api/document'
+
+const props = defineProps<{ document: DesignData; trouble: string }>()
+const chosen = defineModel<string>({ required: true })
+const paperOf = (id: string) => props.document.papers.find((p) => p.id === id)
+const paper = computed(() => {
+  const piece = props.document.pieces.find((p) => p.id === chosen.value)
+  return piece && paperOf(piece.paper)
+})
+</script>
+
+<template>
+  <div class="pieces" role="tablist" aria-label="Pieces">
+    <button
+      v-for="p in document.pieces"
+      :key="p.id"
+      class="plain-button piece"
+      role="tab"
+      :aria-selected="p.id === chosen"
+      :class="{ chosen: p.id === chosen }"
+      @click="chosen = p.id"
+    >
+      <svg viewBox="0 0 10 10" aria-hidden="true"><circle cx="5" cy="5" r="4.2" :fill="paperOf(p.paper)?.outside ?? '#ddd'" /></svg>
+      {{ p.name }}
+    </button>
+    <span class="paper soft">{{ paper?.name }}, {{ paper?.weight }} g/m²</span>
+    <span class="spring" />
+    <span v-if="trouble" class="trouble" role="alert">{{ trouble }}</span>
+  </div>
+</template>
+
+<style scoped>
+.pieces {
+  display: flex;
+  align-items: end;
+  gap: 4px;
+  padding: 0 12px;
+  background: var(--chrome-deep);
+}
+.piece {
+  display: flex;
+  align-items: center;
+  gap: 7px;
+  padding: 5px 14px;
+  border-radius: 7px 7px 0 0;
+}
+.piece.chosen {
+  background: var(--surface);
+  font-weight: 650;
+}
+.piece svg {
+  width: 11px;
+  height: 11px;
+  stroke: var(--ink-2);
+}
+.paper {
+  padding: 5px 10px;
+  font-size: 12.5px;
+}
+.spring {
+  flex: 1;
+}
+.trouble {
+  align-self: center;
+  color: var(--error);
+  font-size: 13px;
+}
+</style>
