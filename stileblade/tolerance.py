@@ -42,7 +42,7 @@ class Tolerance:
     straight: float = 4e-6
     """Two lines that join with the corner this near to their chord are one line."""
 
-    fit: float = 0.004
+    fit: float = 0.008
     """Fitted parallel curves stay this close to the true ones."""
 
     touch: float = 0.02

@@ -163,7 +163,7 @@ def meet(runs: Runs, curves: Curves) -> Runs:
                 curves.points_at(p[miss], t[~found]) + curves.points_at(runs.curve[miss], s[~found])
             ) / 2
             # in a cusp feet are nowhere near: the kernel's own corner is
-            lost = ~found & (np.hypot(*(spot - vertex[todo]).T) > TOLERANCE.leftover)
+            lost = ~found & (np.hypot(*(spot - vertex[todo]).T) > TOLERANCE.crossing)
             spot[lost] = vertex[todo[lost]]
             t[lost], s[lost] = t_end[todo[lost]], t_start[todo[lost]]
         if isinstance(curves, Segments):

@@ -243,7 +243,7 @@ def _arcs(
 def fit_parallels(
     curves: OffsetCurves, curve: Ints, t0: Floats, t1: Floats, start: Floats, end: Floats
 ) -> tuple[Segments, Ints]:
-    """Cubics along parallels, halved until they stay within ``TOLERANCE.fit`` in between, too.
+    """Cubics along parallels, parted until they stay within ``TOLERANCE.fit`` in between, too.
 
     Ends and end tangents are exact; the two handle lengths are the least-squares ones
     (Schneider, An algorithm for automatically fitting digitized curves, 1990), the
@@ -259,23 +259,37 @@ def fit_parallels(
         control, error = _fit_once(curves, c, a, b, p, q)
         good = (error < TOLERANCE.fit) | (depth == 8) | _within(curves, c, a, b, p, q, 1e-4)
         done.append((r[good], a[good], control[good]))
-        r, c, a, b, p, q = (x[~good] for x in (r, c, a, b, p, q))
-        mid = (a + b) / 2
-        at = curves.points_at(c, mid)
-        todo = (
-            np.concatenate([r, r]),
-            np.concatenate([c, c]),
-            np.concatenate([a, mid]),
-            np.concatenate([mid, b]),
-            np.concatenate([p, at]),
-            np.concatenate([at, q]),
-        )
+        # the error of such a fit falls with the sixth power of the length
+        parts = np.ceil((error[~good] / (0.9 * TOLERANCE.fit)) ** (1 / 6)).clip(2, 6).astype(int)
+        todo = _in_parts(curves, parts, *(x[~good] for x in (r, c, a, b, p, q)))
     rows = np.concatenate([d[0] for d in done])
     begin = np.concatenate([d[1] for d in done])
     control = np.concatenate([d[2] for d in done])
     rising = (t1 >= t0)[rows]
     order = np.lexsort((np.where(rising, begin, -begin), rows))
     return beziers(control[order]), rows[order]
+
+
+def _in_parts(
+    curves: OffsetCurves,
+    parts: Ints,
+    row: Ints,
+    curve: Ints,
+    t0: Floats,
+    t1: Floats,
+    start: Floats,
+    end: Floats,
+) -> tuple[Ints, Ints, Floats, Floats, Floats, Floats]:
+    """Each stretch cut into a number of even ones."""
+    index = np.repeat(np.arange(len(parts)), parts)
+    part = np.arange(len(index)) - np.repeat(np.cumsum(parts) - parts, parts)
+    step = ((t1 - t0) / parts)[index]
+    a = t0[index] + part * step
+    last = part == parts[index] - 1
+    b = np.where(last, t1[index], t0[index] + (part + 1) * step)
+    p = np.where((part == 0)[:, None], start[index], curves.points_at(curve[index], a))
+    q = np.where(last[:, None], end[index], np.roll(p, -1, axis=0))
+    return row[index], curve[index], a, b, p, q
 
 
 _SAMPLES = np.linspace(0, 1, 17)[1:-1]
