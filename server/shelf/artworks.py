@@ -90,7 +90,7 @@ def uses(user: User) -> Counter[str]:
 
 def designs_with(user: User, row: Row) -> list[Design]:
     keys = {row.key, *row.earlier}
-    found = Design.objects.filter(owner=user, binned=False).only("id", "name", "artworks")
+    found = Design.objects.filter(owner=user, binned=False).defer("document")
     return [d for d in found if keys & set(d.artworks)]
 
 

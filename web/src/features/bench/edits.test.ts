@@ -52,4 +52,27 @@ describe('edits make new documents', () => {
     const [last] = edits.applyChanges(design, [{ op: 'add', piece: 'base', step: '', values: { kind: 'fill' } }])
     expect(last.pieces[0]!.steps.at(-1)!.kind).toBe('fill')
   })
+
+  it('sets the start of a piece anew, in its place or before all steps', () => {
+    const starts = (kind: string) => kind === 'blank' || kind === 'artwork'
+    const [next, key] = edits.setStart(design, 'base', { kind: 'artwork', ref: 'a1' }, starts)
+    expect(key).toBe('s1')
+    expect(next.pieces[0]!.steps[0]).toEqual({ kind: 'artwork', ref: 'a1', id: 's1', on: true })
+    const bare = edits.removeStep(design, 'base', 's1')
+    const [put, first] = edits.setStart(bare, 'base', { kind: 'artwork' }, starts)
+    expect(keys(put)).toEqual([first, 's2'])
+  })
+
+  it('puts a newer artwork in place of an earlier one wherever steps name it', () => {
+    const old = { name: 'Sail', scale: 1, layers: [] }
+    const withOld = edits.withArtwork({ ...design, artworks: { keep: old } }, 'a1', old)
+    const [started] = edits.addStep(withOld, 'base', 0, { kind: 'artwork', ref: 'a1', layers: [0] })
+    const [both] = edits.addStep(started, 'base', 2, { kind: 'weld', outline: { kind: 'drawn', ref: 'a1' } })
+    const next = edits.replaceArtwork(both, 'a1', 'a2', { ...old, scale: 2 })
+    expect(Object.keys(next.artworks).sort()).toEqual(['a2', 'keep'])
+    expect(next.artworks.a2!.scale).toBe(2)
+    expect(next.pieces[0]!.steps[0]).toMatchObject({ ref: 'a2', layers: [0] })
+    expect(next.pieces[0]!.steps.find((s) => s.kind === 'weld')).toMatchObject({ outline: { ref: 'a2' } })
+    expect(both.artworks.a1).toBeDefined()
+  })
 })
