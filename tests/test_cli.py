@@ -11,6 +11,7 @@ from typing import Any
 import pytest
 
 from stileblade.__main__ import file_name
+from stileblade.build.document import VERSION
 from tests.conftest import design_of
 
 DEMO = sorted((Path(__file__).parents[1] / "demo" / "designs").glob("*.json"))
@@ -91,7 +92,7 @@ def test_schema_tells_all_kinds() -> None:
     data = json.loads(run("schema").stdout)
     assert {"blank", "mirror", "window"} <= set(data["steps"])
     assert {"circle", "heart", "drawn"} <= set(data["figures"])
-    assert data["document"]["properties"]["version"]["const"] == 1
+    assert data["document"]["properties"]["version"]["const"] == VERSION
 
 
 @pytest.mark.parametrize("path", DEMO, ids=lambda p: p.stem)
