@@ -94,7 +94,7 @@ function choose(event: Event) {
       <input ref="input" class="visually-hidden" type="file" accept=".svg,.svgz,.dxf,.ttf,.otf,.woff,.woff2" aria-label="Drawing or font file" tabindex="-1" @change="choose" />
       <ElButton @click="input?.click()">Read a file …</ElButton>
     </div>
-    <div class="scroll" @dragover.prevent @drop.prevent.stop="file = $event.dataTransfer?.files[0] ?? null">
+    <div class="scroll" @dragover.prevent @drop.prevent="file = $event.dataTransfer?.files[0] ?? null">
       <section v-if="artworks.length" aria-label="Artworks on your shelf">
         <h3>On your shelf</h3>
         <div class="grid">

@@ -21,9 +21,11 @@ export function useFileDrop(take: (file: File) => void) {
   }
   function drop(event: DragEvent) {
     if (!hasFile(event)) return
-    event.preventDefault()
     depth = 0
     over.value = false
+    // something on the page has taken it already
+    if (event.defaultPrevented) return
+    event.preventDefault()
     const file = event.dataTransfer?.files[0]
     if (file) take(file)
   }

@@ -1,0 +1,76 @@
+"""How far offsets lie from where they should: every point at its distance from the source."""
+
+from __future__ import annotations
+
+import numpy as np
+import pytest
+import shapely
+
+from stileblade.geometry.offset import Join, largest_inset, offset
+from stileblade.geometry.region import Region
+from stileblade.geometry.segments import Kind
+from stileblade.outlines.figures.word import Word
+from stileblade.outlines.text.shipped import Face
+from tests.geometry.zoo import blob, cubic_disc, disc, ellipse, fine, outlines, ring, star
+
+SHAPES: dict[str, Region] = {
+    "disc": disc(0, 0, 30),
+    "disc of cubics": cubic_disc(30, 8),
+    "ellipse": ellipse(5, -3, 35, 18),
+    "ring": ring(30, 14),
+    "star": star(7, 40, 18),
+    **{f"blob {seed}": blob(seed, 9, 50) for seed in (1, 4, 7)},
+    "letter": Word(text="S", font=Face.SERIF, size=60).outline({}),
+    "counter": Word(text="a", font=Face.SLAB, size=40).outline({}),
+}
+
+
+def off(region: Region, source: Region, distance: float) -> float:
+    """The largest difference in mm between a point's distance from the source and ``distance``."""
+    edges = []
+    for line in outlines(source, 512):
+        p = shapely.get_coordinates(line)
+        edges.append(np.stack([p[:-1], p[1:]], axis=1))
+    tree = shapely.STRtree(shapely.linestrings(np.concatenate(edges)))
+    spots = shapely.points(fine(region, 24))
+    _, far = tree.query_nearest(spots, return_distance=True, all_matches=False)
+    return float(np.abs(far - abs(distance)).max())
+
+
+@pytest.mark.parametrize("name", SHAPES)
+@pytest.mark.parametrize("distance", [2.5, 0.4, -0.4, -1.5])
+def test_round_offsets_lie_at_their_distance(name: str, distance: float) -> None:
+    """Within 0.01 mm, cusps of strongly bent curves within 0.05."""
+    source = SHAPES[name]
+    grown = offset(source, distance)
+    assert grown
+    limit = 0.01 if name.startswith(("disc", "ellipse", "ring", "star")) else 0.05
+    assert off(grown, source, distance) < limit
+    assert (grown.area > source.area) == (distance > 0)
+
+
+@pytest.mark.parametrize("name", ["disc", "ring", "star"])
+@pytest.mark.parametrize("join", Join)
+def test_lines_and_arcs_stay_lines_and_arcs(name: str, join: Join) -> None:
+    for distance in (3.0, -3.0):
+        grown = offset(SHAPES[name], distance, join=join, mitre_limit=10)
+        assert set(grown.segments.kind) <= {Kind.LINE, Kind.ARC}
+        assert grown.nodes <= 2 * SHAPES[name].nodes + 2
+
+
+@pytest.mark.parametrize("name", SHAPES)
+def test_an_inset_vanishes_where_it_is_said_to(name: str) -> None:
+    source = SHAPES[name]
+    most = largest_inset(source)
+    assert offset(source, -most * 0.97)
+    assert not offset(source, -most * 1.02)
+
+
+@pytest.mark.parametrize("name", SHAPES)
+def test_there_and_back_is_inside_and_near(name: str) -> None:
+    """Grown and shrunk again by 1: nothing of the source is lost, only notches are filled."""
+    source = SHAPES[name]
+    back = offset(offset(source, 1.0), -1.0)
+    lost = shapely.difference(source.polygons, shapely.buffer(back.polygons, 0.05))
+    assert shapely.area(lost) < 1e-3
+    assert back.area >= source.area - 0.02 * shapely.length(source.polygons)
