@@ -63,7 +63,7 @@ def offset(default: float, title: str, description: str, *, when: When | None = 
     return length(default, title, description, least=-LARGEST, when=when)
 
 
-def angle(default: float, title: str, description: str) -> Any:
+def angle(default: float, title: str, description: str, *, when: When | None = None) -> Any:
     """An angle in degrees, clockwise."""
     return Field(
         default,
@@ -71,18 +71,27 @@ def angle(default: float, title: str, description: str) -> Any:
         description=description,
         ge=-360,
         le=360,
-        json_schema_extra={"unit": "deg"},
+        json_schema_extra=_extra("deg", when),
     )
 
 
-def count(default: int, title: str, description: str, *, least: int, most: int) -> Any:
+def number_of(
+    default: int,
+    title: str,
+    description: str,
+    *,
+    least: int,
+    most: int,
+    when: When | None = None,
+) -> Any:
+    """How many there are of something."""
     return Field(
         default,
         title=title,
         description=description,
         ge=least,
         le=most,
-        json_schema_extra={"unit": "count"},
+        json_schema_extra=_extra("count", when),
     )
 
 
@@ -130,6 +139,11 @@ def choice(
     """One of an enum's members; ``labels`` or keywords give the words for them."""
     extra: dict[str, Any] = {"labels": {**(labels or {}), **words}, **_counting(when)}
     return Field(default, title=title, description=description, json_schema_extra=extra)
+
+
+def switch(default: bool, title: str, description: str, *, when: When | None = None) -> Any:
+    """On or off."""
+    return Field(default, title=title, description=description, json_schema_extra=_counting(when))
 
 
 def special(

@@ -94,10 +94,8 @@ def _fold(work: Work, fold: Fold) -> dict[str, Any]:
     spans = work.spans[fold.name]
     if spans:
         start, end = spans[0].start, spans[-1].end
-    elif fold.axis == "x":
-        start, end = (fold.at, box.head), (fold.at, box.foot)
     else:
-        start, end = (box.left, fold.at), (box.right, fold.at)
+        start, end = fold.line.ends_beyond(box)
     return {
         "name": fold.name,
         "from": at(start),

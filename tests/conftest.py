@@ -24,10 +24,17 @@ A2 = {
 }
 
 
-def design_of(*steps: dict[str, Any], **card: Any) -> Design:
-    """An A2 side fold of 0.3 mm stock with these steps; ``card`` overrides."""
+def design_of(
+    *steps: dict[str, Any], way: str = "side-fold", folding: dict[str, Any] | None = None,
+    thickness: float = 0.3, **card: Any,
+) -> Design:  # fmt: skip
+    """An A2 side fold of 0.3 mm stock, large sheets, with these steps; ``card`` overrides."""
     return load_design(
-        {"card": {"size": A2, **card}, "pieces": [{"steps": [dict(s) for s in steps]}]}
+        {
+            "card": {"size": A2, "folding": {"kind": way, **(folding or {})}, **card},
+            "papers": [{"thickness": thickness, "sheet_width": 320, "sheet_height": 450}],
+            "pieces": [{"steps": [dict(s) for s in steps]}],
+        }
     )
 
 

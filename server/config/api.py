@@ -10,6 +10,7 @@ from ninja.utils import check_csrf
 
 from server.accounts.routes import router as accounts
 from server.config.problems import install
+from server.designs.fold_routes import router as folding
 from server.designs.routes import router as designs
 from server.designs.work_routes import router as work
 from server.shelf.artwork_routes import router as artworks
@@ -29,5 +30,6 @@ install(api)
 api.add_router("", accounts)
 api.add_router("", designs)
 api.add_router("", work)
+api.add_router("", folding)
 api.add_router("", shelf)
 api.add_router("", artworks)

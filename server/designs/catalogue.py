@@ -8,7 +8,8 @@ from typing import Any
 
 from pydantic import BaseModel
 
-from server.designs.shown import PictureView
+from server.designs.folded_of import folded
+from server.designs.shown import FoldedPicture, PictureView
 from server.designs.views_of import small_picture
 from stileblade.build.document import Card, Design, Piece
 from stileblade.build.evaluation import evaluate
@@ -16,7 +17,8 @@ from stileblade.build.step import STEPS, Stage, Step
 from stileblade.build.steps.figure import StartFigure
 from stileblade.build.work import Work
 from stileblade.card.sizes import STANDARD_SIZES, CardSize
-from stileblade.card.ways import WAYS
+from stileblade.card.ways import WAYS, Folding, Way
+from stileblade.folding.picture import closing_pictures
 from stileblade.outlines.artwork import Artwork
 from stileblade.outlines.figure import FIGURES
 
@@ -42,9 +44,12 @@ class FigureKind(BaseModel):
 
 
 class WayKind(BaseModel):
+    """pictures show it being folded, from open to closed, all in one frame."""
+
     kind: str
     title: str
     description: str
+    pictures: list[FoldedPicture]
 
 
 class Catalogue(BaseModel):
@@ -53,6 +58,7 @@ class Catalogue(BaseModel):
     figures: list[FigureKind]
     sizes: list[CardSize]
     ways: list[WayKind]
+    folding: dict[str, Any]
 
 
 def _works(steps: list[Step], artworks: Mapping[str, Artwork] | None = None) -> list[Work | None]:
@@ -93,6 +99,21 @@ def _figure(kind: str) -> FigureKind:
     )
 
 
+def _way(way: Way) -> WayKind:
+    card = Card(
+        size=next(s for s in STANDARD_SIZES if s.name == "ISO A6"), folding=Folding(kind=way.kind)
+    )
+    design = Design(card=card, pieces=[Piece.model_validate({"steps": [{"kind": "blank"}]})])
+    piece = evaluate(design).pieces[0]
+    assert piece.work is not None
+    return WayKind(
+        kind=way.kind,
+        title=way.title,
+        description=way.description,
+        pictures=[folded(p) for p in closing_pictures(piece.work, piece.paper, 6)],
+    )
+
+
 @lru_cache(maxsize=1)
 def catalogue() -> Catalogue:
     order = {str(stage): i for i, stage in enumerate(Stage)}
@@ -101,5 +122,6 @@ def catalogue() -> Catalogue:
         steps=sorted((_step(k) for k in STEPS.names()), key=lambda s: (order[s.stage], s.title)),
         figures=[_figure(kind) for kind in FIGURES.names()],
         sizes=list(STANDARD_SIZES),
-        ways=[WayKind(kind=w.kind, title=w.title, description=w.description) for w in WAYS],
+        ways=[_way(w) for w in WAYS],
+        folding=Folding.model_json_schema(),
     )

@@ -20,16 +20,25 @@ class PanelView(BaseModel):
     label: Point
 
 
+class SpanView(BaseModel):
+    stroke: Stroke
+    direction: Literal["mountain", "valley"]
+
+
 class FoldView(BaseModel):
-    """from_left and from_right are from the piece's head and foot where the fold is level."""
+    """from_left and from_right are from the piece's head and foot where the fold is level; axis is
+    empty where it slants. scores are the lines scored: two for a spine."""
 
     name: str
-    axis: Literal["x", "y"]
+    axis: Literal["x", "y", ""]
     at: float
     made: str
     direction: str
+    order: int
+    folds: bool
     hinge: float
-    spans: list[Stroke]
+    spans: list[SpanView]
+    scores: list[Stroke]
     from_left: float
     from_right: float
     from_centre: float
@@ -103,9 +112,14 @@ class FlatView(BaseModel):
 
 
 class HingeView(BaseModel):
-    axis: Literal["x", "y"]
-    at: float
-    direction: str
+    """A face turns about the line from start to end by sign times the angle of its fold; z is how
+    far before the outside the line lies, in mm."""
+
+    fold: int
+    start: Point
+    end: Point
+    sign: int
+    z: float
 
 
 class FaceView(BaseModel):
@@ -115,11 +129,91 @@ class FaceView(BaseModel):
     hinge: HingeView | None
 
 
+class StandView(BaseModel):
+    """Space is x right, y up, z to the viewer of the outside; table is the height along up."""
+
+    angles: list[float]
+    up: tuple[float, float, float]
+    table: float
+
+
 class SpaceView(BaseModel):
+    """sequence: angles of all folds after each stage of closing, the first one open. envelope:
+    left, head, right, foot about the closed card, in the flat view's measures."""
+
     faces: list[FaceView]
+    folds: list[str]
+    sequence: list[list[float]]
+    half: list[float]
+    stand: StandView | None
+    envelope: Bounds | None
+    level: bool
     outside: str
     inside: str
     thickness: float
+
+
+class LayerView(BaseModel):
+    panel: str
+    turned: bool
+    level: int
+
+
+class ClosedView(BaseModel):
+    """The closed card seen from its front: outlines as path data, y downwards. reveal: what of the
+    back is seen round the front; out: what of the front stands out; with area and reach."""
+
+    box: Bounds
+    outline: str
+    front: str
+    reveal: str
+    out: str
+    reveal_area: float
+    reveal_by: float
+    out_area: float
+    out_by: float
+    envelope: Bounds | None
+    envelope_name: str
+    layers: list[LayerView]
+
+
+class ScoreRow(BaseModel):
+    fold: str
+    edge: str
+    distance: float
+    sixteenths: str
+    error: float
+    order: int
+    direction: str
+    side: str
+    made: str
+
+
+class LapPoint(BaseModel):
+    lap: float
+    hinge: float
+    loss: float
+
+
+class LapCurve(BaseModel):
+    """The hinge over the lap of the mirror step, and what each half loses, in mm^2."""
+
+    step: str
+    lap: float
+    hinge: float
+    loss: float
+    points: list[LapPoint]
+    lost: str
+
+
+class LoupePlace(BaseModel):
+    """A place worth a closer look: how wide the view of it is, in mm, and why it is shown."""
+
+    x: float
+    y: float
+    across: float
+    title: str
+    value: float | None
 
 
 class Reading(BaseModel):
@@ -132,9 +226,10 @@ class Reading(BaseModel):
 
 
 class Change(BaseModel):
-    """A change to the document: values set on a step, or a step put in before another."""
+    """A change to the document: values set on a step, a step put in before another, or values set
+    on the card's folding."""
 
-    op: Literal["set", "add"]
+    op: Literal["set", "add", "fold"]
     piece: str
     step: str
     values: dict[str, Any]
@@ -206,6 +301,11 @@ class RestView(BaseModel):
     open: tuple[float, float]
     closed: tuple[float, float]
     space: SpaceView
+    shut: ClosedView | None
+    scoring: list[ScoreRow]
+    ticks: list[Stroke]
+    lap: LapCurve | None
+    loupe: list[LoupePlace]
     readings: list[Reading]
     findings: list[FindingView]
     strip: list[StripView]

@@ -7,9 +7,9 @@ from typing import Any
 from pydantic import BaseModel
 
 from server.designs.evaluating import evaluated
+from server.designs.folded_of import folded_picture
 from server.designs.models import Design
 from server.designs.shown import FoldedPicture
-from server.designs.views_of import folded_picture
 from stileblade.build.document import read_design
 from stileblade.checks.check import Severity, run_checks
 from stileblade.errors import StilebladeError
@@ -55,7 +55,7 @@ def _make(design: Design) -> Summary:
     count = {s: sum(f.severity is s for f in findings) for s in Severity}
     return Summary(
         size=document.card.size.name,
-        way=document.card.way,
+        way=document.card.folding.way.title,
         units=document.units,
         closed=(width, height),
         errors=count[Severity.ERROR],

@@ -4,57 +4,45 @@ from __future__ import annotations
 
 from functools import lru_cache
 
+from server.designs.folded_of import closed_of, lap_of, loupe_of, scoring_of, space_of
+from server.designs.paths import box_of, ring_path, screen_path
+from server.designs.readings_of import readings_of
 from server.designs.shown import (
-    Bounds,
     CandidateView,
     CaptionView,
     Change,
     Evaluated,
-    FaceView,
     FindingView,
     FlatView,
-    FoldedPicture,
     FoldView,
     Guide,
     HandleView,
-    HingeView,
     MendView,
     PanelView,
     Part,
     PictureView,
     PlacedView,
-    Point,
     ProblemView,
-    Reading,
     RestView,
-    ShapeView,
-    SpaceView,
+    SpanView,
     StripView,
     Stroke,
     ToldView,
 )
 from stileblade.build.evaluation import Evaluation, Outcome, PieceOutcome
 from stileblade.build.step import Handle
-from stileblade.build.work import Fold, Made, Work
-from stileblade.card.stock import Paper, weight_of
-from stileblade.checks.check import Finding, Mend, Subject, run_checks
-from stileblade.checks.envelope import bulk_of, room_of
-from stileblade.checks.openings import left_in
+from stileblade.build.work import Made, Work
+from stileblade.card.ways import Direction
+from stileblade.checks.check import Finding, Mend, run_checks
 from stileblade.errors import StepError
 from stileblade.folding.flat import fold_flat
-from stileblade.folding.foot import contact_length
 from stileblade.folding.hinge import hinge_length, perforation
-from stileblade.folding.picture import half_open
-from stileblade.folding.space import faces_in_space
+from stileblade.folding.scoring import score_spans, ticks
 from stileblade.geometry.distances import label_point, rings_of, thin
 from stileblade.geometry.pathdata import path_data
-from stileblade.geometry.region import Box, Region
+from stileblade.geometry.region import Box
 from stileblade.geometry.transforms import after, scaling
 from stileblade.units import Unit, format_length
-
-
-def box_of(box: Box) -> Bounds:
-    return (box.left, box.head, box.right, box.foot)
 
 
 def view(
@@ -75,37 +63,21 @@ def view(
 
 
 def _rest(evaluation: Evaluation, piece: PieceOutcome, known: set[str]) -> RestView:
-    work = piece.work
+    work = piece.work if piece.work and piece.work.paper else None
     box = work.paper.bounds if work else Box(0.0, 0.0, 0.0, 0.0)
     return RestView(
         open=(box.width, box.height),
         closed=fold_flat(work).closed if work else (0.0, 0.0),
-        space=_space(work, piece.paper),
-        readings=_readings(evaluation, piece),
+        space=space_of(evaluation, piece),
+        shut=closed_of(evaluation, piece),
+        scoring=scoring_of(work) if work else [],
+        ticks=[(*a, *b) for a, b in ticks(work)] if work else [],
+        lap=lap_of(work) if work else None,
+        loupe=loupe_of(work, piece.paper) if work else [],
+        readings=readings_of(evaluation, piece),
         findings=[_finding(f, evaluation) for f in run_checks(evaluation)],
         strip=[_strip(o, evaluation.design.units, known) for o in piece.outcomes],
     )
-
-
-MOST_ON_SCREEN = 1500
-"""Outlines with more segments are drawn without what is finer than 0.005 mm."""
-
-
-def screen_path(region: Region) -> str:
-    """The outline as the flat view draws it, its curves kept where there are not too many."""
-    if region.nodes <= MOST_ON_SCREEN:
-        return path_data(region, 3)
-    return ring_path(rings_of(thin(region, 0.005)), 3)
-
-
-def ring_path(rings: list[list[Point]], decimals: int) -> str:
-    """Closed polylines as path data."""
-    one = f"%.{decimals}f %.{decimals}f"
-    found = []
-    for ring in rings:
-        numbers = tuple(v for point in ring for v in point)
-        found.append("M" + "L".join([one] * len(ring)) % numbers + "Z")
-    return "".join(found)
 
 
 def folds_of(work: Work) -> list[FoldView]:
@@ -117,12 +89,23 @@ def folds_of(work: Work) -> list[FoldView]:
         found.append(
             FoldView(
                 name=fold.name,
-                axis=fold.axis,
+                axis=fold.axis or "",
                 at=fold.at,
                 made=fold.made,
                 direction=fold.direction,
+                order=fold.crease.order,
+                folds=fold.folds,
                 hinge=hinge_length(spans, fold),
-                spans=[(*s.start, *s.end) for s in spans],
+                spans=[
+                    SpanView(
+                        stroke=(*s.start, *s.end),
+                        direction="valley" if s.direction is Direction.VALLEY else "mountain",
+                    )
+                    for s in spans
+                ],
+                scores=[(*s.start, *s.end) for s in score_spans(work, fold)]
+                if fold.made is Made.SCORE
+                else [],
                 from_left=fold.at - low,
                 from_right=high - fold.at,
                 from_centre=fold.at - (low + high) / 2,
@@ -218,7 +201,8 @@ def _guides(work: Work | None) -> list[Guide]:
     boxes = [(p.name, p.box) for p in work.panels] or [("figure", work.reference)]
     found: dict[tuple[str, float], str] = {}
     for fold in work.folds:
-        found[fold.axis, round(fold.at, 6)] = fold.name
+        if fold.axis:
+            found[fold.axis, round(fold.at, 6)] = fold.name
     for name, box in boxes:
         cx, cy = box.centre
         for axis, at, word in (
@@ -231,79 +215,6 @@ def _guides(work: Work | None) -> list[Guide]:
         found.setdefault(("x", round(x, 6)), "window centre")
         found.setdefault(("y", round(y, 6)), "window middle")
     return [Guide(axis="x" if a == "x" else "y", at=at, word=w) for (a, at), w in found.items()]
-
-
-def _space(work: Work | None, paper: Paper) -> SpaceView:
-    faces = faces_in_space(work) if work and work.paper else ()
-    return SpaceView(
-        faces=[
-            FaceView(
-                panel=f.panel,
-                rings=[[(round(x, 3), round(y, 3)) for x, y in ring] for ring in f.rings],
-                parent=f.parent,
-                hinge=HingeView(axis=f.hinge.axis, at=f.hinge.at, direction=f.hinge.direction)
-                if f.hinge
-                else None,
-            )
-            for f in faces
-        ],
-        outside=paper.outside,
-        inside=paper.inside,
-        thickness=paper.thickness,
-    )
-
-
-def _readings(evaluation: Evaluation, piece: PieceOutcome) -> list[Reading]:
-    work = piece.work
-    if work is None or not work.paper:
-        return []
-    box, closed = work.paper.bounds, fold_flat(work).closed
-    found = [
-        Reading(name="Open", values=[box.width, box.height], unit="mm"),
-        Reading(name="Closed", values=list(closed), unit="mm"),
-    ]
-    subject = Subject(evaluation, piece)
-    found += [_hinge(subject, work, fold) for fold in work.folds]
-    if work.mirrored:
-        found.append(
-            Reading(
-                name="Lost to the lap", values=[work.mirrored.loss], unit="mm2", note="of each half"
-            )
-        )
-    room = room_of(subject)
-    if room:
-        note = f"in the {room[0].name or 'own'} envelope" + (", turned" if room[1].turned else "")
-        found.append(
-            Reading(name="Room", values=[room[1].width, room[1].height], unit="mm", note=note)
-        )
-    found += [
-        Reading(name="Bulk", values=[bulk_of(subject, work)], unit="mm"),
-        Reading(name="Foot touches", values=[_foot(work)], unit="mm", note="along the table"),
-        Reading(name="Pieces", values=[work.paper.pieces], unit="count"),
-        Reading(name="Openings", values=[len(work.paper.openings)], unit="count", note=_left(work)),
-        Reading(name="Area", values=[work.paper.area], unit="mm2"),
-        Reading(name="Weight", values=[weight_of(work.paper.area, piece.paper)], unit="g"),
-    ]
-    return found
-
-
-def _foot(work: Work) -> float:
-    front = next((f for f in fold_flat(work).faces if f.panel == work.front), None)
-    return contact_length(work.paper, front.box if front else None)
-
-
-def _left(work: Work) -> str:
-    left = len(left_in(work))
-    return f"{left} not cut on purpose" if left else "all cut on purpose" if work.windows else ""
-
-
-def _hinge(subject: Subject, work: Work, fold: Fold) -> Reading:
-    spans = work.spans[fold.name]
-    note = "no span" if not spans else "one span" if len(spans) == 1 else f"{len(spans)} spans"
-    if len(spans) > 1:
-        note += ": " + ", ".join(subject.say(s.length) for s in spans[:4])
-    name = "Hinge" if len(work.folds) == 1 else f"Hinge, {fold.name}"
-    return Reading(name=name, values=[hinge_length(spans, fold)], unit="mm", note=note)
 
 
 def _finding(finding: Finding, evaluation: Evaluation) -> FindingView:
@@ -323,6 +234,8 @@ def _finding(finding: Finding, evaluation: Evaluation) -> FindingView:
 
 
 def _change(mend: Mend, piece: str) -> Change:
+    if mend.card:
+        return Change(op="fold", piece=piece, step="", values=mend.card)
     if mend.add is not None:
         values = mend.add.model_dump(mode="json", exclude={"id"})
         return Change(op="add", piece=piece, step=mend.before, values=values)
@@ -361,11 +274,3 @@ def small_picture(work: Work) -> PictureView:
             else:
                 folds.append((*span.start, *span.end))
     return PictureView(path=path, box=box_of(box), folds=folds, perforated=cuts)
-
-
-def folded_picture(work: Work, paper: Paper) -> FoldedPicture:
-    picture = half_open(work, paper)
-    return FoldedPicture(
-        box=picture.box,
-        shapes=[ShapeView(path=s.path, fill=s.fill, side=s.side) for s in picture.shapes],
-    )

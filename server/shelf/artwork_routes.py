@@ -11,8 +11,8 @@ from ninja.files import UploadedFile
 from pydantic import BaseModel, Field
 
 from server.accounts.people import signed_in
+from server.designs.paths import box_of
 from server.designs.shown import Bounds
-from server.designs.views_of import box_of
 from server.shelf import artworks
 from server.shelf.models import Artwork as Row
 from server.shelf.routes import Gone

@@ -10,7 +10,7 @@ from django.db import transaction
 from django.http import Http404
 
 from server.designs.models import Design
-from server.designs.views_of import ring_path
+from server.designs.paths import ring_path
 from server.shelf.models import Artwork as Row
 from stileblade.errors import StilebladeError
 from stileblade.geometry.distances import rings_of, thin

@@ -9,16 +9,16 @@ from typing import Any, Literal
 from pydantic import Field, ValidationError, model_validator
 
 from stileblade.build.catalogue import AnyStep
-from stileblade.build.step import Setting, way_of
+from stileblade.build.step import Setting
 from stileblade.card.sizes import CardSize
 from stileblade.card.stock import Paper
-from stileblade.card.ways import WAYS
+from stileblade.card.ways import Folding
 from stileblade.errors import DocumentError
 from stileblade.fields import Values, length
 from stileblade.outlines.artwork import Artwork
 from stileblade.units import Unit
 
-VERSION = 2
+VERSION = 3
 MOST_STEPS = 200
 MOST_PIECES = 60
 
@@ -28,18 +28,12 @@ class Card(Values):
 
     size: CardSize = Field(default_factory=CardSize, title="Size", description="Closed, upright.")
     turned: bool = Field(False, title="Turned", description="Held lying, width and height swapped.")
-    way: str = Field(
-        "side-fold", title="Way of folding", description=f"One of: {', '.join(WAYS.names())}."
+    folding: Folding = Field(
+        default_factory=Folding, title="Folding", description="How the card is folded."
     )
     slack: float = length(
         2, "Slack", "Room wished for in the envelope, each way.", least=0, most=50
     )
-
-    @model_validator(mode="after")
-    def _known_way(self) -> Card:
-        if self.way not in WAYS.names():
-            raise ValueError(f"way={self.way!r} is not known; known are {', '.join(WAYS.names())}")
-        return self
 
 
 class Piece(Values):
@@ -76,7 +70,7 @@ class Design(Values):
     """A card: its size, papers, artworks, and the pieces it is made of."""
 
     format: Literal["stileblade"] = "stileblade"
-    version: Literal[2] = 2
+    version: Literal[3] = 3
     name: str = Field("New card", min_length=1, max_length=120)
     units: Unit = Unit.MM
     card: Card = Field(default_factory=Card)
@@ -107,7 +101,7 @@ class Design(Values):
     def setting_for(self, piece: Piece, shelf: Any) -> Setting:
         """What the piece's steps may read."""
         return Setting(
-            self.card.size, self.card.turned, way_of(self.card.way), self.paper_of(piece), shelf
+            self.card.size, self.card.turned, self.card.folding, self.paper_of(piece), shelf
         )
 
 
@@ -129,7 +123,17 @@ def _from_1(data: dict[str, Any]) -> dict[str, Any]:
     return {**rest, "artworks": artworks, "version": 2}
 
 
-UPGRADES: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {1: _from_1}
+def _from_2(data: dict[str, Any]) -> dict[str, Any]:
+    """The way of folding, a key alone, became an object with the values that it asks for."""
+    card = data.get("card", {})
+    if not isinstance(card, dict):
+        raise DocumentError("card: it is no object.", where="card")
+    if "way" in card:
+        card = {k: v for k, v in card.items() if k != "way"} | {"folding": {"kind": card["way"]}}
+    return {**data, **({"card": card} if card else {}), "version": 3}
+
+
+UPGRADES: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {1: _from_1, 2: _from_2}
 """From each earlier version a pure function to the next."""
 
 

@@ -81,12 +81,15 @@ def _digest(*parts: str) -> str:
     return h.hexdigest()
 
 
-def _reads(step: Step, design: Design) -> str:
+def _reads(step: Step, design: Design, setting: Setting) -> str:
     """All that the step reads beside its values and its input, as text for the key."""
     found = []
     if step.reads_card:
         size = design.card.size
-        found.append(json.dumps([size.width, size.height, design.card.turned, design.card.way]))
+        found.append(
+            json.dumps([size.width, size.height, design.card.turned, setting.paper.thickness])
+            + design.card.folding.model_dump_json()
+        )
     for name in step.outlines():
         artwork = design.artworks.get(name)
         found.append(artwork.content if artwork else f"no {name}")
@@ -118,7 +121,7 @@ def _piece(
         before, problem, step_key = work, None, key
         if step.on:
             values = step.model_dump_json(exclude={"on"})
-            step_key = _digest(values, key, _reads(step, design))
+            step_key = _digest(values, key, _reads(step, design, setting))
             kept = cache.get(step_key)
             if kept is None:
                 kept = _apply(step, work, setting)

@@ -13,7 +13,7 @@ from pydantic import Field
 from stileblade.build.work import Work
 from stileblade.card.sizes import CardSize
 from stileblade.card.stock import Paper
-from stileblade.card.ways import WAYS, Layout, Way
+from stileblade.card.ways import Folding, Layout
 from stileblade.errors import StepError
 from stileblade.fields import Values
 from stileblade.geometry.region import Region
@@ -38,7 +38,7 @@ class Setting:
 
     size: CardSize
     turned: bool
-    way: Way
+    folding: Folding
     paper: Paper
     shelf: Mapping[str, LayerOutlines]
 
@@ -49,7 +49,7 @@ class Setting:
         return (h, w) if self.turned else (w, h)
 
     def layout(self) -> Layout:
-        return self.way.layout(*self.closed)
+        return self.folding.layout(*self.closed, self.paper.thickness)
 
 
 @dataclass(frozen=True, eq=False)
@@ -178,10 +178,6 @@ class Step(Values, ABC):
 def register_step(cls: type[Step]) -> type[Step]:
     STEPS.add(cls.model_fields["kind"].default, cls)
     return cls
-
-
-def way_of(kind: str) -> Way:
-    return WAYS[kind]
 
 
 def kept_whole(paper: Region, message: str, *, field: str, would_do: float | None = None) -> Region:

@@ -2,16 +2,21 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass, replace
 from enum import StrEnum
 from functools import cached_property
 
-from stileblade.card.ways import Axis, Direction, Panel
+import numpy as np
+
+from stileblade.card.ways import PLAIN, Crease, Direction, Panel
 from stileblade.errors import StepError
 from stileblade.geometry.clipping import Point, clip_line
+from stileblade.geometry.line import Axis, Line
 from stileblade.geometry.region import Box, Region
 from stileblade.geometry.segments import Floats
 from stileblade.geometry.transforms import after
+from stileblade.tolerance import TOLERANCE
 
 
 class Made(StrEnum):
@@ -24,20 +29,38 @@ class Made(StrEnum):
 
 @dataclass(frozen=True)
 class Fold:
-    """A line the piece folds on; where there is paper on it is worked out at the end.
+    """A line of the piece; where there is paper on it is worked out at the end.
 
     ``cut`` and ``leave`` are a perforation's lengths, ``setback`` how far a score stops
-    before each end of a span, all in mm.
+    before each end of a span, ``spine`` the distance of a double score, 0 for a single one,
+    all in mm. What does not ``folds`` is texture, or there to be torn off.
     """
 
     name: str
-    axis: Axis
-    at: float
-    direction: Direction
+    line: Line
+    crease: Crease = PLAIN
     made: Made = Made.SCORE
     cut: float = 2.0
     leave: float = 1.0
     setback: float = 0.0
+    spine: float = 0.0
+    inside: bool = False
+    """Scored from the inside."""
+    folds: bool = True
+    step: str = ""
+    """The step that put it in, where one did."""
+
+    @property
+    def axis(self) -> Axis | None:
+        return self.line.axis
+
+    @property
+    def at(self) -> float:
+        return self.line.at
+
+    @property
+    def direction(self) -> Direction:
+        return self.crease.direction
 
 
 @dataclass(frozen=True)
@@ -50,7 +73,7 @@ class Span:
 
     @property
     def length(self) -> float:
-        return abs(self.end[0] - self.start[0]) + abs(self.end[1] - self.start[1])
+        return math.hypot(self.end[0] - self.start[0], self.end[1] - self.start[1])
 
 
 @dataclass(frozen=True)
@@ -107,6 +130,11 @@ class Work:
     mirrored: Mirrored | None = None
     artwork: Placed | None = None
     front: str = ""
+    """The panel that stays in its place when the card is closed."""
+    fronts: tuple[str, ...] = ()
+    """All panels that are in front then; ``front`` alone where empty."""
+    lies_on: str = ""
+    """The panel that lies on the table when the card stands; none where it stands on edges."""
     notes: tuple[tuple[str, str], ...] = ()
     """(code, message) of things a step wants to be known."""
 
@@ -150,7 +178,10 @@ class Work:
                 max(b.right for b in boxes),
                 max(b.foot for b in boxes),
             )
-        name = self.front if target == "figure" else target
+        names = [p.name for p in self.panels]
+        name = target
+        if target == "figure" or (target == "front" and target not in names):
+            name = self.front
         for panel in self.panels:
             if panel.name == name:
                 return panel.box
@@ -163,12 +194,20 @@ class Work:
     @cached_property
     def spans(self) -> dict[str, list[Span]]:
         """By fold: where it has paper under it, in order, exact."""
-        return {fold.name: self._spans(fold) for fold in self.folds}
+        return {fold.name: self.spans_of(fold) for fold in self.folds}
 
-    def _spans(self, fold: Fold) -> list[Span]:
-        box = self.paper.bounds
-        if fold.axis == "x":
-            ends = ((fold.at, box.head - 1), (fold.at, box.foot + 1))
-        else:
-            ends = ((box.left - 1, fold.at), (box.right + 1, fold.at))
-        return [Span(a, b, fold.direction) for a, b in clip_line(self.paper, *ends)]
+    def spans_of(self, fold: Fold) -> list[Span]:
+        """Where a fold, of the piece or not, has paper under it."""
+        line, found = fold.line, []
+        for a, b in clip_line(self.paper, *line.ends_beyond(self.paper.bounds)):
+            if not fold.crease.stretches:
+                found.append(Span(a, b, fold.direction))
+                continue
+            low, high = line.place(np.array([a, b])).tolist()
+            for stretch in fold.crease.stretches:
+                start, end = max(low, stretch.low), min(high, stretch.high)
+                if end - start >= TOLERANCE.leftover:
+                    p = a if start == low else line.point_at(start)
+                    q = b if end == high else line.point_at(end)
+                    found.append(Span(p, q, stretch.direction))
+        return found

@@ -37,13 +37,15 @@ class Place:
 @dataclass(frozen=True, eq=False)
 class Mend:
     """A change that would help. ``values`` are set on step ``step``; or ``add`` is put in
-    before step ``before`` (at the end where that is empty)."""
+    before step ``before`` (at the end where that is empty); ``card`` holds values of the way of
+    folding."""
 
     title: str
     step: str = ""
     values: dict[str, Any] = field(default_factory=dict)
     add: Step | None = None
     before: str = ""
+    card: dict[str, Any] = field(default_factory=dict)
 
 
 @dataclass(frozen=True, eq=False)

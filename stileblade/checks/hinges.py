@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterator
 
 from stileblade.build.work import Fold, Span, Work
@@ -16,14 +17,14 @@ def hinges(subject: Subject) -> Iterator[Finding]:
     if work is None:
         return
     for fold in work.folds:
-        yield from _fold(subject, work, fold)
+        if fold.folds:
+            yield from _fold(subject, work, fold)
 
 
 def _fold(subject: Subject, work: Work, fold: Fold) -> Iterator[Finding]:
     spans = work.spans[fold.name]
     total = hinge_length(spans, fold)
-    boxes = [p.box for p in work.panels]
-    height = max((b.height if fold.axis == "x" else b.width) for b in boxes)
+    height = _along(work, fold)
     least = least_hinge(height)
     # a perforation leaves only a part of what crosses the fold
     share = total / max(sum(s.length for s in spans), 1e-9) or 1.0
@@ -62,6 +63,14 @@ def _fold(subject: Subject, work: Work, fold: Fold) -> Iterator[Finding]:
         )
 
 
+def _along(work: Work, fold: Fold) -> float:
+    """The panels' measure along the fold; a figure's own where it has no panels."""
+    boxes = [p.box for p in work.panels] or [work.paper.bounds]
+    if fold.axis is None:
+        return max(math.hypot(b.width, b.height) for b in boxes)
+    return max(b.height if fold.axis == "x" else b.width for b in boxes)
+
+
 def _spans_in_words(subject: Subject, short: list[Span]) -> str:
     least = subject.say(min(s.length for s in short))
     if len(short) == 1:
@@ -70,10 +79,7 @@ def _spans_in_words(subject: Subject, short: list[Span]) -> str:
 
 
 def _axis(work: Work, fold: Fold) -> tuple[tuple[tuple[float, float], tuple[float, float]], ...]:
-    box = work.paper.bounds
-    if fold.axis == "x":
-        return (((fold.at, box.head), (fold.at, box.foot)),)
-    return (((box.left, fold.at), (box.right, fold.at)),)
+    return (fold.line.ends_beyond(work.paper.bounds),)
 
 
 def _more_lap(subject: Subject, work: Work, wanted: float) -> tuple[Mend, ...]:

@@ -64,13 +64,10 @@ def nearest_gap(work: Work, outline: Region) -> Gap | None:
     if work.paper:
         d, a, b = distances.nearest(ring, distances.shell_of(work.paper))
         gaps.append(Gap(d, a, b, "edge"))
-    box = work.paper.bounds
     for fold in work.folds:
-        ends = (
-            ((fold.at, box.head), (fold.at, box.foot))
-            if fold.axis == "x"
-            else ((box.left, fold.at), (box.right, fold.at))
-        )
+        if not fold.folds:
+            continue
+        ends = fold.line.ends_beyond(work.paper.bounds)
         d, a, b = distances.nearest(ring, distances.line_of(*ends))
         gaps.append(Gap(d, a, b, "fold"))
     return min(gaps, key=lambda g: g.distance) if gaps else None

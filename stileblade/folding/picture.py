@@ -1,18 +1,24 @@
-"""A still picture of the half-open card: the front swung towards the viewer, the back behind."""
+"""A still picture of the half-open card, seen from where the folded view shows it first."""
 
 from __future__ import annotations
 
-import math
+from collections.abc import Sequence
 from dataclasses import dataclass
+from itertools import pairwise
+
+import numpy as np
 
 from stileblade.build.work import Work
 from stileblade.card.stock import Paper
-from stileblade.folding.space import SpaceFace, faces_in_space
+from stileblade.folding.space import faces_in_space, half_open, in_space, maps_in_space, sequence
+from stileblade.geometry.segments import Floats
 
 Point = tuple[float, float]
-_OPEN = math.radians(38)
-_EYE = 900.0
-"""Distance of the eye from the back panel, in mm: a mild perspective."""
+FROM_UPRIGHT = (0.85, 0.42, 1.75)
+FROM_LEVEL = (0.8, 0.5, 1.5)
+"""Where the eye is, from the card: for upright creases, and for level ones."""
+_FAR = 4.0
+"""Distance of the eye in diagonals of the card: a mild perspective."""
 
 
 @dataclass(frozen=True)
@@ -32,40 +38,71 @@ class Picture:
     shapes: tuple[Shape, ...]
 
 
-def half_open(work: Work, paper: Paper) -> Picture:
-    """Faces from back to front as polygons."""
+def half_open_picture(work: Work, paper: Paper) -> Picture:
+    return picture_of(work, paper, half_open(work))
+
+
+def closing_pictures(work: Work, paper: Paper, stages: int) -> list[Picture]:
+    """Pictures of the card from open to closed: ``stages`` to each group of folds, and the first."""
+    keys = sequence(work)
+    left, head, right, foot = work.paper.bounds.as_list()
+    about = np.array([(left + right) / 2, -(head + foot) / 2, 0.0])
+    found = [picture_of(work, paper, keys[0], about)]
+    for before, after in pairwise(keys):
+        for n in range(1, stages + 1):
+            share = n / stages
+            angles = [a + (b - a) * share for a, b in zip(before, after, strict=True)]
+            found.append(picture_of(work, paper, angles, about))
+    return found
+
+
+def picture_of(
+    work: Work, paper: Paper, angles: Sequence[float], about: Floats | None = None
+) -> Picture:
+    """Faces from back to front as polygons, folds at the given angles in degrees; seen from about
+    a place in space, by itself the card's middle."""
     faces = faces_in_space(work)
-    shapes, points = [], []
-    hinge = next((f.hinge for f in faces if f.hinge), None)
-    for face in sorted(faces, key=lambda f: f.parent is None):
-        front = face.parent is None and hinge is not None
-        rings = [[_project(p, face, front, faces) for p in ring] for ring in face.rings]
-        points += [p for ring in rings for p in ring]
-        path = "".join("M" + "L".join(f"{x:.2f} {y:.2f}" for x, y in ring) + "Z" for ring in rings)
-        inside = hinge is not None and not front
-        shapes.append(
-            Shape(
-                path, paper.inside if inside else paper.outside, "inside" if inside else "outside"
-            )
-        )
-    if not points:
+    maps = maps_in_space(work, angles, paper.thickness)
+    solid = [
+        [in_space(m, np.array(ring)) for ring in face.rings]
+        for face, m in zip(faces, maps, strict=True)
+    ]
+    everything = [ring for rings in solid for ring in rings]
+    if not everything:
         return Picture((0, 0, 1, 1), ())
-    left, head = min(x for x, _ in points), min(y for _, y in points)
-    right, foot = max(x for x, _ in points), max(y for _, y in points)
-    return Picture((left, head, right - left, foot - head), tuple(shapes))
+    points = np.concatenate(everything)
+    centre = (points.min(axis=0) + points.max(axis=0)) / 2 if about is None else about
+    towards = _towards(work)
+    distance = _FAR * float(np.linalg.norm(points.max(axis=0) - points.min(axis=0)))
+    shapes: list[tuple[float, Shape]] = []
+    seen: list[Floats] = []
+    for rings, matrix in zip(solid, maps, strict=True):
+        if not rings:
+            continue
+        flat = [_project(ring - centre, towards, distance) for ring in rings]
+        seen += flat
+        outside = float(matrix[:3, 2] @ (towards * distance - (rings[0].mean(axis=0) - centre))) > 0
+        path = "".join("M" + "L".join(f"{x:.2f} {y:.2f}" for x, y in ring) + "Z" for ring in flat)
+        depth = float(np.concatenate(rings).mean(axis=0) @ towards)
+        shape = Shape(path, paper.outside if outside else paper.inside,
+                      "outside" if outside else "inside")  # fmt: skip
+        shapes.append((depth, shape))
+    found = np.concatenate(seen)
+    (left, head), (right, foot) = found.min(axis=0).tolist(), found.max(axis=0).tolist()
+    ordered = tuple(shape for _, shape in sorted(shapes, key=lambda s: s[0]))
+    return Picture((left, head, right - left, foot - head), ordered)
 
 
-def _project(point: Point, face: SpaceFace, front: bool, faces: tuple[SpaceFace, ...]) -> Point:
-    hinge = face.hinge or next((f.hinge for f in faces if f.hinge), None)
-    if hinge is None:
-        return point
-    x, y = point
-    along, across = (y, x - hinge.at) if hinge.axis == "x" else (x, y - hinge.at)
-    z = 0.0
-    if front:
-        across, z = across * math.cos(_OPEN), abs(across) * math.sin(_OPEN)
-    else:
-        across = -across
-    scale = _EYE / (_EYE - z)
-    along, across = along * scale, across * scale
-    return (hinge.at + across, along) if hinge.axis == "x" else (along, hinge.at + across)
+def _towards(work: Work) -> Floats:
+    level = any(f.axis == "y" and f.crease.half < 170 for f in work.folds)
+    eye = np.array(FROM_LEVEL if level else FROM_UPRIGHT)
+    return eye / float(np.linalg.norm(eye))
+
+
+def _project(points: Floats, towards: Floats, distance: float) -> Floats:
+    """To the picture's plane, y downwards."""
+    right = np.cross([0.0, 1.0, 0.0], towards)
+    right /= np.linalg.norm(right)
+    up = np.cross(towards, right)
+    scale = distance / (distance - points @ towards)
+    return np.column_stack([points @ right * scale, -(points @ up) * scale])

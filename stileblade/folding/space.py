@@ -1,31 +1,43 @@
-"""The card in space: flat faces with the hinges they turn about, for the folded view.
+"""The card in space: flat faces, the hinges they turn about, and angles for its poses.
 
-Coordinates are the flat view's (x right, y down, mm); a mountain fold turns what hangs on
-it away from the viewer of the outside.
+Space is x to the right, y up, z towards the viewer of the outside; a face lies in the plane
+z = 0 as in the flat view (its y turned round) until its hinges turn it. Paper has thickness:
+hinges lie so far behind or before it that closed layers come to lie on each other.
 """
 
 from __future__ import annotations
 
+import math
+from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 
-from stileblade.build.work import Work
-from stileblade.card.ways import Axis, Direction
-from stileblade.folding.flat import fold_flat
-from stileblade.geometry.distances import in_strip, rings_of, thin
+import numpy as np
 
-Point = tuple[float, float]
+from stileblade.build.work import Fold, Work
+from stileblade.card.ways import Direction
+from stileblade.folding.flat import Face, Folded, fold_flat, is_shut
+from stileblade.geometry.cells import Cell, coarser, corners, points_of
+from stileblade.geometry.distances import rings_of
+from stileblade.geometry.line import Point
+from stileblade.geometry.segments import Floats
+
 MOST_CORNERS = 1200
 """Each corner costs about four triangles, and 5,000 are what software rendering can turn."""
+_ROUGHEST = 2.0
 
 
 @dataclass(frozen=True)
 class Hinge:
-    """A line of the flat view about which a face turns."""
+    """A line about which a face turns by the angle of its ``fold`` (a number): from ``start`` to
+    ``end`` in the flat view, right-handed in space, in the sense of ``sign``. ``z`` is how far
+    before the outside the line lies, in thicknesses of paper."""
 
-    axis: Axis
-    at: float
-    direction: Direction
+    fold: int
+    start: Point
+    end: Point
+    sign: int
+    z: float
 
 
 @dataclass(frozen=True)
@@ -41,13 +53,110 @@ class SpaceFace:
 def faces_in_space(work: Work) -> tuple[SpaceFace, ...]:
     """The faces as polylines, coarse enough for the folded view."""
     folded = fold_flat(work)
-    shape = thin(work.paper, 0.02, most=MOST_CORNERS)
+    cells = _few_corners([f.cell for f in folded.faces])
     return tuple(
-        SpaceFace(
-            face.panel,
-            rings_of(in_strip(shape, folded.axis, face.strip)),
-            face.parent,
-            Hinge(face.fold.axis, face.fold.at, face.fold.direction) if face.fold else None,
-        )
-        for face in folded.faces
+        SpaceFace(face.panel, rings_of(cell), face.parent, hinge_of(work, folded, face))
+        for face, cell in zip(folded.faces, cells, strict=True)
     )
+
+
+def _few_corners(cells: list[Cell]) -> list[Cell]:
+    tolerance = 0.02
+    found = [coarser(c, tolerance) for c in cells]
+    while sum(map(corners, found)) > MOST_CORNERS and tolerance < _ROUGHEST:
+        tolerance *= 2
+        found = [coarser(c, tolerance) for c in found]
+    return found
+
+
+def hinge_of(work: Work, folded: Folded, face: Face) -> Hinge | None:
+    """The hinge that a face hangs on; None for the one that stays."""
+    joint = face.joint
+    if joint is None or face.parent is None:
+        return None
+    fold = work.folds[joint.fold]
+    valley = joint.direction is Direction.VALLEY
+    ux, uy = joint.end[0] - joint.start[0], joint.end[1] - joint.start[1]
+    side = 1.0 if folded.faces[joint.a] is face else -1.0
+    dx, dy = fold.line.normal * side
+    # the z of (along x away), y turned upwards
+    turned = ux * -dy - -uy * dx
+    layers = abs(face.level - folded.faces[face.parent].level) if is_shut(fold) else 1
+    z = (layers - 1) / 2 if valley else -(layers + 1) / 2
+    sign = int(math.copysign(1, turned)) * (1 if valley else -1)
+    return Hinge(joint.fold, joint.start, joint.end, sign, z)
+
+
+def shut_angles(folds: Sequence[Fold]) -> list[float]:
+    return [180.0 if is_shut(f) else 0.0 for f in folds]
+
+
+def sequence(work: Work) -> list[list[float]]:
+    """Angles of all folds, in degrees, as the card is closed: open first, then after each group
+    of folds that turn together. Between two of them angles run evenly."""
+    folds = work.folds
+    found = [[0.0] * len(folds)]
+    for order in sorted({f.crease.order for f in folds if is_shut(f)}):
+        now = [180.0 if is_shut(f) and f.crease.order <= order else 0.0 for f in folds]
+        if now != found[-1]:
+            found.append(now)
+    return found
+
+
+def half_open(work: Work) -> list[float]:
+    """Angles of a half-open card."""
+    return [f.crease.half if f.folds else 0.0 for f in work.folds]
+
+
+def standing(work: Work) -> list[float]:
+    """Angles of the card as it stands: 40 degrees between the panels of a folded card."""
+    return [f.crease.stand if f.folds else 0.0 for f in work.folds]
+
+
+def maps_in_space(work: Work, angles: Sequence[float], thickness: float = 0.0) -> list[Floats]:
+    """Per face a 4x4 matrix from (x, -y, 0) of the flat view to space."""
+    folded = fold_flat(work)
+    found: dict[int, Floats] = {}
+
+    def of(i: int) -> Floats:
+        if i not in found:
+            face = folded.faces[i]
+            hinge = hinge_of(work, folded, face)
+            if hinge is None or face.parent is None:
+                found[i] = np.eye(4)
+            else:
+                found[i] = of(face.parent) @ _turn(hinge, angles[hinge.fold], thickness)
+        return found[i]
+
+    return [of(i) for i in range(len(folded.faces))]
+
+
+def _turn(hinge: Hinge, angle_deg: float, thickness: float) -> Floats:
+    """Rotation about the hinge's line (Rodrigues)."""
+    p = np.array([hinge.start[0], -hinge.start[1], hinge.z * thickness])
+    u = np.array([hinge.end[0], -hinge.end[1], hinge.z * thickness]) - p
+    x, y, z = u / np.linalg.norm(u)
+    a = math.radians(angle_deg) * hinge.sign
+    c, s = math.cos(a), math.sin(a)
+    k = np.array([[0, -z, y], [z, 0, -x], [-y, x, 0]])
+    r = np.eye(3) + s * k + (1 - c) * k @ k
+    out = np.eye(4)
+    out[:3, :3] = r
+    out[:3, 3] = p - r @ p
+    return out
+
+
+def in_space(matrix: Floats, points: Floats) -> Floats:
+    """Points (n, 2) of the flat view as (n, 3) in space."""
+    flat = np.column_stack(
+        [points[:, 0], -points[:, 1], np.zeros(len(points)), np.ones(len(points))]
+    )
+    return np.asarray((flat @ matrix.T)[:, :3])
+
+
+def corners_in_space(work: Work, angles: Sequence[float]) -> list[Floats]:
+    """Per face its corners (n, 3) in space."""
+    maps = maps_in_space(work, angles)
+    return [
+        in_space(m, points_of(f.cell)) for m, f in zip(maps, fold_flat(work).faces, strict=True)
+    ]

@@ -15,6 +15,7 @@ from stileblade.build.evaluation import Evaluation, PieceOutcome
 from stileblade.build.work import Made, Work
 from stileblade.errors import StilebladeError
 from stileblade.folding.hinge import perforation
+from stileblade.folding.scoring import score_spans
 from stileblade.geometry.region import Region
 from stileblade.geometry.segments import Segments, lines
 from stileblade.geometry.transforms import translation
@@ -98,12 +99,6 @@ def _creases(work: Work) -> list[tuple[Operation, Segments]]:
                 found += [
                     (Operation.PERFORATE, lines([a], [b])) for a, b in perforation(span, fold)
                 ]
-            elif fold.made is Made.SCORE and span.length > 2 * fold.setback:
-                (x0, y0), (x1, y1) = span.start, span.end
-                share = fold.setback / span.length
-                ends = (
-                    (x0 + (x1 - x0) * share, y0 + (y1 - y0) * share),
-                    (x1 - (x1 - x0) * share, y1 - (y1 - y0) * share),
-                )
-                found.append((Operation.SCORE, lines([ends[0]], [ends[1]])))
+        if fold.made is Made.SCORE:
+            found += [(Operation.SCORE, lines([s.start], [s.end])) for s in score_spans(work, fold)]
     return found

@@ -27,6 +27,8 @@ ROUNDED: Final = 0
 BEVELLED: Final = 1
 MITRED: Final = 2
 _MISSING: Final = 4
+_POINT: Final = 1e-4
+"""mm: a parallel whose ends are this close is a point."""
 
 
 @dataclass(frozen=True, eq=False)
@@ -53,7 +55,8 @@ def traced(
         return [Region.empty()] * len(grown)
     rings = _without_specks(rings)
     edges = _match(rings, flat, curves, corners, ways)
-    runs = _with_flat_mitres(join_edges(edges, _slack(curves)[edges.curve]), curves, corners)
+    runs = _without_points(join_edges(edges, _slack(curves)[edges.curve]), curves)
+    runs = _with_flat_mitres(runs, curves, corners)
     runs = meet(_at_their_corners(runs, curves), curves)
     after, _ = neighbours(runs.ring)
     # a closed curve by itself, as a circle's parallel; other curves by themselves make a loop,
@@ -84,6 +87,23 @@ def _slack(curves: OffsetCurves) -> Floats:
     own = np.where(curves.segments.kind == Kind.ARC, TAU, 1.0) / curves.segments.pieces_per_parent
     own = np.where(curves.segments.kind == Kind.LINE, np.inf, _MISSING * own)
     return np.concatenate([own, np.full(4 * curves.n, np.inf)])
+
+
+def _without_points(runs: Runs, curves: OffsetCurves) -> Runs:
+    """Without the arcs whose radius is the distance: their parallel is a point, and what comes
+    before it meets what comes after."""
+    start, end = curves.offset_ends
+    point = (curves.segments.kind == Kind.ARC) & (np.hypot(*(end - start).T) < _POINT)
+    point &= (curves.segments.start != curves.segments.end).any(axis=1)
+    gone = (runs.curve < curves.n) & point[runs.curve % curves.n]
+    left = np.bincount(runs.ring[~gone], minlength=int(runs.ring.max(initial=0)) + 1)
+    gone &= left[runs.ring] >= 2
+    if not gone.any():
+        return runs
+    after, _ = neighbours(runs.ring)
+    meeting = runs.point.copy()
+    meeting[after[gone]] = start[runs.curve[gone]]
+    return replace(runs, point=meeting).take(np.flatnonzero(~gone))
 
 
 def _with_flat_mitres(runs: Runs, curves: OffsetCurves, corners: Ints) -> Runs:

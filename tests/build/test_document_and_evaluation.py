@@ -25,10 +25,12 @@ DEMO = sorted((Path(__file__).parents[2] / "demo" / "designs").glob("*.json"))
     [
         ([], "This is no design document: it is not a JSON object."),
         ({"format": "other"}, "format='other': this is no Stileblade design."),
-        ({"version": 7}, "The design is of version 7; this program reads versions up to 2."),
+        ({"version": 7}, "The design is of version 7; this program reads versions up to 3."),
         ({"version": "one"}, "version='one' is no version."),
-        ({"card": {"way": "sideways"}},
-         "card: way='sideways' is not known; known are side-fold, top-fold."),
+        ({"card": {"folding": {"kind": "sideways"}}},
+         "card.folding: kind='sideways' is not known; known are side-fold, top-fold, gatefold, "
+         "roll-3, roll-4, window-card, accordion, double-parallel, french-fold, easel, "
+         "side-fold-flap, own."),
         ({"pieces": [{"paper": "gold"}]},
          "the document: piece 'Base' is of paper 'gold', which is not in papers."),
         ({"pieces": [{"steps": [{"kind": "blank", "id": "x"}, {"kind": "flip", "id": "x"}]}]},
@@ -155,11 +157,20 @@ def test_a_design_of_version_1_opens_and_makes_the_same_piece() -> None:
     kept = (Path(__file__).parents[1] / "golden" / "design-1.json").read_text()
     design = read_design(kept)
     (artwork,) = design.artworks.values()
-    assert (design.version, artwork.scale, len(artwork.layers)) == (2, 1.0, 1)
+    assert (design.version, artwork.scale, len(artwork.layers)) == (3, 1.0, 1)
     assert artwork.layers[0].path == next(iter(json.loads(kept)["outlines"].values()))["path"]
     outcomes = evaluate(design).pieces[0].outcomes
     assert [o.problem for o in outcomes if o.problem] == []
     assert outcomes[-1].work.paper.bounds.width == pytest.approx(124)  # type: ignore[union-attr]
+
+
+def test_a_design_of_version_2_opens_with_its_way_of_folding() -> None:
+    """The key of the way becomes an object; the tide tables stay an ISO A6 side fold."""
+    design = read_design((Path(__file__).parents[1] / "golden" / "design-2.json").read_text())
+    assert (design.version, design.card.folding.kind) == (3, "side-fold")
+    work = evaluate(design).pieces[0].work
+    assert work is not None
+    assert [f.at for f in work.folds] == [105.0]
 
 
 def test_the_demo_designs_use_every_kind_of_step() -> None:

@@ -9,8 +9,7 @@ import pytest
 
 from stileblade.build.evaluation import Evaluation
 from stileblade.build.work import Direction, Fold, Made, Span, Work
-from stileblade.folding.flat import fold_flat, region_of
-from stileblade.folding.foot import contact_length
+from stileblade.folding.flat import fold_flat
 from stileblade.folding.hinge import (
     cut_count,
     hinge_at_lap,
@@ -18,6 +17,9 @@ from stileblade.folding.hinge import (
     lap_for,
     perforation,
 )
+from stileblade.folding.stand import Foot, stand_of
+from stileblade.geometry.cells import area_of
+from stileblade.geometry.line import Line
 from stileblade.geometry.set_operations import difference
 from stileblade.geometry.transforms import mirror_across
 
@@ -130,19 +132,29 @@ def test_a_slice_for_a_flat_foot_of_forty(evaluated: Run) -> None:
     assert at == pytest.approx(4.174, abs=1e-3)
     figure = {"kind": "figure", "outline": {"kind": "circle", "diameter": 100}}
     cut = {"kind": "slice", "keep": "above", "edge": "far", "distance": at}
-    work = finished(evaluated(figure, cut))
+    work = finished(evaluated(figure, cut, mirror(8)))
     assert work.paper.bounds.foot == pytest.approx(100 - at, abs=1e-9)
     # what lies within 0.02 mm of the table: at that height the circle is a little wider
     reach = 2 * math.sqrt(50**2 - (50 - at - 0.02) ** 2)
-    assert contact_length(work.paper) == pytest.approx(reach, abs=1e-3)
+    for foot in feet(work):
+        assert foot.touching == pytest.approx(reach, abs=1e-3)
+        assert foot.steady
     assert reach == pytest.approx(40, abs=0.1)
+
+
+def feet(work: Work) -> tuple[Foot, ...]:
+    stand = stand_of(work)
+    assert stand is not None
+    assert len(stand.feet) == 2
+    return stand.feet
 
 
 def test_a_round_foot_touches_hardly_at_all(evaluated: Run) -> None:
     """r = 50 touches along 2 sqrt(50^2 - 49.98^2) = 2.828."""
     figure = {"kind": "figure", "outline": {"kind": "circle", "diameter": 100}}
-    work = finished(evaluated(figure))
-    assert contact_length(work.paper) == pytest.approx(2.828, abs=1e-3)
+    for foot in feet(finished(evaluated(figure, mirror(8)))):
+        assert foot.touching == pytest.approx(2.828, abs=1e-3)
+        assert not foot.steady
 
 
 def test_a_slice_is_measured_on_the_figure_not_on_what_is_left(evaluated: Run) -> None:
@@ -187,7 +199,7 @@ def test_a_slice_that_leaves_nothing_says_so(evaluated: Run) -> None:
 def test_perforation_of_a_span_of_139_7() -> None:
     """floor((139.7 - 1) / 3) = 46 cuts; 46*3 - 1 = 137 long, 1.35 left at each end; of the
     paper 139.7 - 92 = 47.7 mm stay."""
-    fold = Fold("fold", "x", 0, Direction.MOUNTAIN, Made.PERFORATE, cut=2, leave=1)
+    fold = Fold("fold", Line.on("x", 0), made=Made.PERFORATE, cut=2, leave=1)
     span = Span((0, 0), (0, 139.7), Direction.MOUNTAIN)
     assert cut_count(139.7, fold) == 46
     cuts = perforation(span, fold)
@@ -201,12 +213,12 @@ def test_closed_and_opened_again_keeps_the_paper(evaluated: Run) -> None:
     """Folding keeps area: the faces together are the piece, and each is only mirrored."""
     work = finished(evaluated(CIRCLE, mirror(8), size=SIZE))
     folded = fold_flat(work)
-    assert sum(region_of(work, f).area for f in folded.faces) == pytest.approx(
-        work.paper.area, abs=1e-6
-    )
+    # faces are flattened to 0.005 mm: along 650 mm of outline that is at most 3 mm^2
+    assert sum(area_of(f.cell) for f in folded.faces) == pytest.approx(work.paper.area, abs=3)
     assert folded.closed == pytest.approx((106, 110), abs=1e-6)
-    for face in folded.faces:
-        assert region_of(work, face).bounds.as_list() == pytest.approx(face.box.as_list(), abs=1e-6)
+    assert [f.box.as_list() for f in folded.faces if f.panel == "front"] == [
+        pytest.approx([106, 0, 212, 110], abs=1e-6)
+    ]
     assert folded.layers == 2
 
 

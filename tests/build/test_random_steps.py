@@ -1,4 +1,4 @@
-"""Random values of every step in random order, on both ways of folding: nothing breaks, contours
+"""Random values of every step in random order, on all ways of folding: nothing breaks, contours
 stay closed, what cannot be applied says so, and the bench can show whatever comes out."""
 
 from __future__ import annotations
@@ -12,6 +12,7 @@ from hypothesis import strategies as st
 from server.designs.views_of import view
 from stileblade.build.document import Design
 from stileblade.build.evaluation import evaluate
+from stileblade.card.ways import WAYS
 from stileblade.formats.plan import Operation, formats, plan_of
 from tests.conftest import design_of
 from tests.geometry.test_set_operations import check_whole
@@ -58,6 +59,22 @@ steps = st.one_of(
               st.sampled_from(["left", "right", "above", "below"]), st.floats(0, 60)),
     st.builds(lambda m, c: {"kind": "crease", "made": m, "cut": c, "setback": c},
               st.sampled_from(["score", "perforate", "none"]), st.floats(0.2, 30)),
+    st.builds(
+        lambda by, runs, edge, d, a, purpose, made, direction, spine, order: {
+            "kind": "fold-line", "by": by, "runs": runs, "edge": edge, "distance": d, "x": d, "y": d,
+            "angle": a, "purpose": purpose, "made": made, "direction": direction, "spine": spine,
+            "order": order,
+        },
+        st.sampled_from(["place", "points", "angle", "symmetry"]),
+        st.sampled_from(["upright", "level"]), st.sampled_from(["near", "middle", "far"]),
+        offsets, st.floats(-180, 180), st.sampled_from(["fold", "tear", "texture"]),
+        st.sampled_from(["score", "perforate", "none"]), st.sampled_from(["mountain", "valley"]),
+        st.sampled_from([0.0, 1.2]), st.integers(1, 4),
+    ),
+    st.builds(lambda n, r, o: {"kind": "tab", "length": n, "reach": r, "offset": o},
+              lengths, lengths, offsets),
+    st.builds(lambda r, w: {"kind": "soften", "radius": r, "which": w},
+              st.floats(0.2, 12), st.sampled_from(["outer", "inner", "both"])),
     placed("weld"),
     placed("cut-away"),
     placed("window"),
@@ -67,7 +84,7 @@ starts = st.one_of(
 )
 
 
-@given(starts, st.lists(steps, max_size=5), st.sampled_from(["side-fold", "top-fold"]))
+@given(starts, st.lists(steps, max_size=5), st.sampled_from(WAYS.names()))
 @settings(max_examples=150)
 def test_whatever_is_built_can_be_shown_and_cut(
     start: dict[str, Any], more: list[dict[str, Any]], way: str

@@ -58,23 +58,6 @@ def test_weight_of_an_a2_side_fold() -> None:
     assert weight_of(215.9 * 139.7, Paper(weight=300)) == pytest.approx(9.048, abs=1e-3)
 
 
-def test_panels_and_folds_of_side_and_top_fold() -> None:
-    """A2 upright side fold: open 215.9 x 139.7, fold at 107.95. A2 top fold, turned: panels
-    139.7 wide and 107.95 high, open 139.7 x 215.9."""
-    side = WAYS["side-fold"].layout(107.95, 139.7)
-    assert [(p.name, p.box.as_list()) for p in side.panels] == [
-        ("back", [0, 0, 107.95, 139.7]),
-        ("front", [107.95, 0, 215.9, 139.7]),
-    ]
-    assert [(f.axis, f.at, str(f.direction)) for f in side.folds] == [("x", 107.95, "mountain")]
-    top = WAYS["top-fold"].layout(139.7, 107.95)
-    assert [p.box.as_list() for p in top.panels] == [
-        [0, 0, 139.7, 107.95],
-        [0, 107.95, 139.7, 215.9],
-    ]
-    assert [(f.axis, f.at) for f in top.folds] == [("y", 107.95)]
-
-
 def test_an_unknown_way_is_answered_with_the_known() -> None:
-    with pytest.raises(UnknownKind, match="Known are: side-fold, top-fold"):
+    with pytest.raises(UnknownKind, match="Known are: accordion, double-parallel"):
         WAYS["inside-out"]

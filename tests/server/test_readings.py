@@ -28,7 +28,8 @@ def test_readings_of_a_plain_a2(designer: Api) -> None:
     assert found["Room"]["values"] == pytest.approx([2.575, 5.75])
     assert found["Room"]["note"] == "in the A2 envelope"
     assert found["Bulk"]["values"] == [0.6]
-    assert found["Foot touches"]["values"] == pytest.approx([107.95])
+    assert found["Foot, front"]["values"] == pytest.approx([107.95])
+    assert found["Stands safe by"]["values"] == pytest.approx([17.347], abs=1e-3)
     assert found["Area"]["values"] == pytest.approx([215.9 * 139.7])
     assert found["Weight"]["values"] == pytest.approx([215.9 * 139.7 * 240e-6])
     assert (found["Pieces"]["values"], found["Openings"]["values"]) == ([1], [0])

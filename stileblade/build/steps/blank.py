@@ -6,8 +6,12 @@ from typing import Literal
 
 from stileblade.build.step import Caption, Setting, Stage, Step, register_step
 from stileblade.build.work import Fold, Work
+from stileblade.errors import StepError
 from stileblade.geometry.region import gather
 from stileblade.geometry.set_operations import rectangle, union
+
+LARGEST_OPEN = 1800.0
+"""mm: outlines are kept exact within this."""
 
 
 @register_step
@@ -24,10 +28,27 @@ class Blank(Step):
     def apply(self, work: Work | None, setting: Setting) -> Work:
         layout = setting.layout()
         paper = gather([])
+        right, foot = (max(getattr(p.box, s) for p in layout.panels) for s in ("right", "foot"))
+        if max(right, foot) > LARGEST_OPEN:
+            raise StepError(
+                "Open, the card is {} x {}: no side may be longer than {}.",
+                right,
+                foot,
+                LARGEST_OPEN,
+                hint="Take fewer panels, or a smaller card.",
+            )
         for panel in layout.panels:
             paper = union(paper, rectangle(panel.box))
-        folds = tuple(Fold(f.name, f.axis, f.at, f.direction) for f in layout.folds)
-        return Work(paper, layout.panels, folds, reference=paper.bounds, front=setting.way.front)
+        folds = tuple(Fold(f.name, f.line, f.crease) for f in layout.folds)
+        return Work(
+            paper,
+            layout.panels,
+            folds,
+            reference=paper.bounds,
+            front=layout.front,
+            fronts=layout.fronts,
+            lies_on=layout.lies_on,
+        )
 
     def caption(self) -> Caption:
         return Caption("of the card")

@@ -7,9 +7,10 @@ from typing import Literal
 
 from stileblade.build.step import Caption, Handle, Setting, Stage, Step, register_step
 from stileblade.build.work import Fold, Mirrored, Placed, Work
-from stileblade.card.ways import Axis, Direction, Panel
+from stileblade.card.ways import Panel
 from stileblade.errors import StepError
 from stileblade.fields import choice, length
+from stileblade.geometry.line import Axis, Line
 from stileblade.geometry.mirroring import weld_mirrored
 from stileblade.geometry.region import Box
 from stileblade.geometry.set_operations import cut_off
@@ -82,7 +83,7 @@ class Mirror(Step):
         return Work(
             weld_mirrored(half, axis=self.axis, at=at),
             (Panel("back", back), Panel("front", front)),
-            (Fold("fold", self.axis, at, Direction.MOUNTAIN),),
+            (Fold("fold", Line.on(self.axis, at)),),
             reference=work.reference,
             mirrored=Mirrored(self.id, work.paper, half, self.towards, self.lap),
             front="front",

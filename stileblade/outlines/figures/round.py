@@ -6,7 +6,7 @@ import math
 from collections.abc import Mapping
 from typing import Literal
 
-from stileblade.fields import count, length
+from stileblade.fields import length, number_of
 from stileblade.geometry.drawing import Drawing
 from stileblade.geometry.region import Region
 from stileblade.outlines.artwork import LayerOutlines
@@ -52,7 +52,7 @@ class ScallopedCircle(Figure):
     words = "flower doily rosette"
     kind: Literal["scalloped-circle"] = "scalloped-circle"
     diameter: float = length(70, "Diameter", "Across, over the scallops' tops.", above=0)
-    scallops: int = count(16, "Scallops", "How many go round.", least=3, most=200)
+    scallops: int = number_of(16, "Scallops", "How many go round.", least=3, most=200)
     depth: float = length(4, "Depth", "From the notches out to the tops.", above=0)
 
     def outline(self, shelf: Mapping[str, LayerOutlines]) -> Region:

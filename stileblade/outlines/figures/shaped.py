@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from typing import Literal
 
-from stileblade.fields import count, length
+from stileblade.fields import length, number_of
 from stileblade.geometry.drawing import Drawing
 from stileblade.geometry.region import Region
 from stileblade.outlines.artwork import LayerOutlines
@@ -169,7 +169,7 @@ class WaveTop(Figure):
     kind: Literal["wave-top"] = "wave-top"
     width: float = length(100, "Width", "From left to right.", above=0)
     height: float = length(60, "Height", "From the crests to the foot.", above=0)
-    waves: int = count(3, "Waves", "How many whole waves.", least=1, most=60)
+    waves: int = number_of(3, "Waves", "How many whole waves.", least=1, most=60)
     depth: float = length(8, "Depth", "From crest to trough.", above=0)
 
     def outline(self, shelf: Mapping[str, LayerOutlines]) -> Region:

@@ -6,7 +6,7 @@ import math
 from collections.abc import Mapping
 from typing import Literal
 
-from stileblade.fields import count, length, share
+from stileblade.fields import length, number_of, share
 from stileblade.geometry.drawing import Drawing
 from stileblade.geometry.region import Region
 from stileblade.geometry.set_operations import polygon
@@ -58,7 +58,7 @@ class RegularPolygon(Figure):
     title = "Regular polygon"
     words = "triangle pentagon hexagon octagon"
     kind: Literal["polygon"] = "polygon"
-    sides: int = count(6, "Sides", "How many sides it has.", least=3, most=100)
+    sides: int = number_of(6, "Sides", "How many sides it has.", least=3, most=100)
     diameter: float = length(60, "Diameter", "Of the circle through its corners.", above=0)
 
     def outline(self, shelf: Mapping[str, LayerOutlines]) -> Region:
@@ -79,7 +79,7 @@ class Star(Figure):
     title = "Star"
     words = "starfish rays"
     kind: Literal["star"] = "star"
-    points: int = count(5, "Points", "How many rays it has.", least=3, most=100)
+    points: int = number_of(5, "Points", "How many rays it has.", least=3, most=100)
     diameter: float = length(70, "Diameter", "Of the circle through the points.", above=0)
     waist: float = share(
         0.5,

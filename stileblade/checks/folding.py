@@ -1,0 +1,95 @@
+"""Whether the card can be folded as it is meant to."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from stileblade.build.work import Work
+from stileblade.checks.check import CHECKS, Finding, Mend, Place, Severity, Subject
+from stileblade.folding.faces import sheet_of
+from stileblade.folding.flat import Trouble, fold_flat
+from stileblade.geometry.region import Box
+
+
+@CHECKS.register("folding")
+def folding(subject: Subject) -> Iterator[Finding]:
+    """A panel that would pass through another, or creases that do not come together: error. A
+    panel without room inside, or one longer than the panel it folds on to: warning."""
+    work = subject.piece.work
+    if work is None or not work.paper or not work.folds:
+        return
+    need = max(1.0, 2 * subject.piece.paper.thickness)
+    for trouble in fold_flat(work).troubles:
+        if trouble.kind != "tight" or trouble.by < need - 1e-3:
+            yield _of(subject, trouble, need)
+    yield from _longer(subject, work)
+
+
+def _of(subject: Subject, trouble: Trouble, need: float) -> Finding:
+    face, fold, place = trouble.face, trouble.fold, Place(lines=(trouble.at,))
+    if trouble.kind == "tight":
+        room = subject.say(trouble.by)
+        return Finding(
+            "fold.tight",
+            Severity.WARNING,
+            f"The panel {face!r} has {room} of room in {fold}; it needs {subject.say(need)} to lie flat.",
+            subject.name,
+            trouble.by,
+            hint=f"Make it {subject.say(need - trouble.by)} narrower.",
+            place=place,
+        )
+    if trouble.kind == "apart":
+        return Finding(
+            "fold.apart",
+            Severity.ERROR,
+            f"The card does not fold flat: at {fold} the parts of the crease do not come together.",
+            subject.name,
+            trouble.by,
+            hint="Change the fold's direction, its place, or the order of folding.",
+            place=place,
+        )
+    measure = f" by {subject.say(trouble.by)}" if trouble.by > 0.05 else ""
+    return Finding(
+        "fold.through",
+        Severity.ERROR,
+        f"Folded in this order, the panel {face!r} would pass through {fold}{measure}.",
+        subject.name,
+        trouble.by,
+        hint="Fold in another order or direction, or make the panel narrower.",
+        place=place,
+    )
+
+
+def _longer(subject: Subject, work: Work) -> Iterator[Finding]:
+    sheet = sheet_of(work)
+    boxes = {p.name: p.box for p in work.panels}
+    for face, name in enumerate(sheet.names):
+        joints = [j for j in sheet.joints if face in (j.a, j.b)]
+        if len(joints) != 1 or name not in boxes:
+            continue
+        fold, other = work.folds[joints[0].fold], sheet.names[joints[0].other(face)]
+        if fold.axis is None or other not in boxes or not fold.crease.shut:
+            continue
+        own, under = (_across(boxes[n], fold.axis) for n in (name, other))
+        if own > under + 0.01:
+            yield Finding(
+                "fold.longer",
+                Severity.WARNING,
+                f"The panel {name!r} is {subject.say(own - under)} longer than {other!r}, on to which "
+                "it folds: it stands out.",
+                subject.name,
+                own - under,
+                hint=f"{subject.say(under)} would do.",
+                place=Place(lines=((joints[0].start, joints[0].end),)),
+                mends=_shorter(subject, name, under),
+            )
+
+
+def _across(box: Box, axis: str) -> float:
+    return box.width if axis == "x" else box.height
+
+
+def _shorter(subject: Subject, name: str, measure: float) -> tuple[Mend, ...]:
+    if name != "flap":
+        return ()
+    return (Mend(f"flap {subject.say(measure)}", card={"flap": round(measure, 3)}),)

@@ -1,0 +1,71 @@
+"""Whether the card stands."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from stileblade.build.steps.slice import By, Keep, Slice
+from stileblade.build.work import Work
+from stileblade.checks.check import CHECKS, Finding, Mend, Place, Severity, Subject
+from stileblade.folding.stand import LEAST_RUN, stand_of
+from stileblade.geometry.flat_run import Side, depth_for_run
+
+
+@CHECKS.register("foot")
+def foot(subject: Subject) -> Iterator[Finding]:
+    """It rocks where a panel touches the table along less than 10 mm, or where one does not reach
+    it; it tips where its centre of mass lies beyond its feet. Both are warnings."""
+    work = subject.piece.work
+    if work is None or not work.paper:
+        return
+    stand = stand_of(work)
+    if stand is None:
+        return
+    if stand.rocks:
+        least = min(stand.rocks, key=lambda f: f.touching)
+        names = [f"the {f.panel}" for f in stand.rocks]
+        where = f"{names[0]} touches" if len(names) == 1 else f"{' and '.join(names)} touch"
+        yield Finding(
+            "foot.rocks",
+            Severity.WARNING,
+            f"It rocks: {where} the table along {subject.say(least.touching)}; "
+            f"{subject.say(LEAST_RUN)} is steady.",
+            subject.name,
+            least.touching,
+            hint="Trim the foot flat.",
+            place=Place(lines=tuple(s for f in stand.rocks for s in f.stretches)),
+            mends=_trims(subject, work),
+        )
+    if stand.tips:
+        yield Finding(
+            "foot.tips",
+            Severity.WARNING,
+            f"It falls over: its centre of mass lies {subject.say(-stand.safe)} beyond its feet.",
+            subject.name,
+            stand.safe,
+            hint="Give it a broader foot, or move weight towards the fold.",
+            place=Place(lines=tuple(s for f in stand.feet for s in f.stretches)),
+            mends=_trims(subject, work),
+        )
+
+
+def _trims(subject: Subject, work: Work) -> tuple[Mend, ...]:
+    """Slices of the figure before its mirror, with the flat run that each gives and what it costs."""
+    if work.mirrored is None:
+        return ()
+    figure = work.mirrored.figure
+    keep, side = (Keep.BELOW, "head") if work.mirrored.towards == "below" else (Keep.ABOVE, "foot")
+    found = []
+    for share in (0.25, 0.4):
+        run = round(figure.bounds.width * share)
+        depth, _ = depth_for_run(figure, _side(side), run)
+        if depth is None or depth < 0.02 or depth > figure.bounds.height / 4:
+            continue
+        step = Slice(keep=keep, by=By.RUN, run=run)
+        title = f"foot flat for {subject.say(run)}, {subject.say(depth)} lost"
+        found.append(Mend(title, add=step, before=work.mirrored.step))
+    return tuple(found)
+
+
+def _side(side: str) -> Side:
+    return "head" if side == "head" else "foot"

@@ -1,0 +1,96 @@
+"""Least sizes: what tears, what the blade cannot cut, what snags."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from stileblade.build.steps.soften import Soften
+from stileblade.build.work import Work
+from stileblade.card.stock import Paper
+from stileblade.checks.check import CHECKS, Finding, Mend, Place, Severity, Subject
+from stileblade.geometry.narrow import Thin, sharp_corners, thin_places
+
+CRUMB = 4.0
+"""mm^2: a smaller opening leaves a crumb that the blade can hardly free."""
+SHARP = 20.0
+"""Degrees: sharper corners of the outline lift and snag."""
+CLOSE = 1.0
+"""mm: nearer cut lines tear what is between them."""
+
+
+def least_width(paper: Paper) -> float:
+    """The narrowest paper that may be left standing: 1.5 mm, or four thicknesses."""
+    return max(1.5, 4 * paper.thickness)
+
+
+@CHECKS.register("least")
+def least(subject: Subject) -> Iterator[Finding]:
+    """Narrow paper and close cuts are warnings, crumbs and sharp corners notes."""
+    work = subject.piece.work
+    if work is None or not work.paper:
+        return
+    wanted = least_width(subject.piece.paper)
+    narrow = thin_places(work.paper, wanted)
+    if narrow:
+        yield _thin(
+            subject, "narrow.paper", narrow,
+            f"The paper is only {subject.say(narrow[0].width)} wide{_places(narrow)}; "
+            f"this stock needs {subject.say(wanted)}.",
+        )  # fmt: skip
+    close = thin_places(work.paper, CLOSE, of_paper=False)
+    if close:
+        yield _thin(
+            subject, "cuts.close", close,
+            f"Two cuts run {subject.say(close[0].width)} apart{_places(close)}; "
+            f"{subject.say(CLOSE)} is the least.",
+        )  # fmt: skip
+    crumbs = [c for c in work.paper.openings if c.area < CRUMB]
+    if crumbs:
+        count = (
+            "One opening leaves a crumb"
+            if len(crumbs) == 1
+            else f"{len(crumbs)} openings leave crumbs"
+        )
+        yield Finding(
+            "crumbs",
+            Severity.NOTE,
+            f"{count} of less than {CRUMB:g} mm², the smallest {min(c.area for c in crumbs):.2f} mm².",
+            subject.name,
+            len(crumbs),
+            hint="Fill them, or free them with a needle.",
+            place=Place(outlines=tuple(c.as_region() for c in crumbs)),
+        )
+    yield from _sharp(subject, work, wanted)
+
+
+def _places(found: list[Thin]) -> str:
+    return f" at the narrowest of {len(found)} places" if len(found) > 1 else ""
+
+
+def _thin(subject: Subject, code: str, found: list[Thin], message: str) -> Finding:
+    return Finding(
+        code,
+        Severity.WARNING,
+        message,
+        subject.name,
+        found[0].width,
+        place=Place(lines=tuple((t.start, t.end) for t in found)),
+    )
+
+
+def _sharp(subject: Subject, work: Work, wanted: float) -> Iterator[Finding]:
+    corners = sharp_corners(work.paper, SHARP)
+    if not corners:
+        return
+    count = "One corner is" if len(corners) == 1 else f"{len(corners)} corners are"
+    radius = round(wanted / 2, 2)
+    step = Soften(radius=radius)
+    yield Finding(
+        "corner.sharp",
+        Severity.NOTE,
+        f"{count} sharper than {SHARP:g}°, the sharpest {corners[0].angle_deg:.1f}°: it lifts and snags.",
+        subject.name,
+        corners[0].angle_deg,
+        place=Place(lines=tuple(((c.at[0] - 2, c.at[1]), (c.at[0] + 2, c.at[1])) for c in corners)),
+        mends=(Mend(f"soften with a radius of {subject.say(radius)}", add=step),),
+    )

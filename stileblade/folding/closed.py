@@ -1,0 +1,87 @@
+"""The closed card as it is held: its outline, what of the back shows round the front, what of the
+front stands out, and its layers from the front to the back.
+
+Measured on outlines flattened to 0.005 mm.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import lru_cache
+
+from stileblade.build.work import Work
+from stileblade.folding.flat import Face, fold_flat
+from stileblade.geometry.cells import (
+    Cell,
+    area_of,
+    farthest,
+    filled_cell,
+    less,
+    united,
+)
+from stileblade.geometry.region import Box
+
+
+@dataclass(frozen=True, eq=False)
+class Layer:
+    """One face of the closed card, and whether its inside is towards the viewer of the front."""
+
+    panel: str
+    turned: bool
+    level: int
+
+
+@dataclass(frozen=True, eq=False)
+class Closed:
+    """reveal: what of the rest is seen round the front; out: what of the front stands out beyond
+    the rest; each with its area in mm^2 and how far it reaches, in mm."""
+
+    box: Box
+    outline: Cell
+    front: Cell
+    reveal: Cell
+    out: Cell
+    reveal_area: float
+    reveal_by: float
+    out_area: float
+    out_by: float
+    layers: tuple[Layer, ...]
+
+
+def front_faces(work: Work) -> list[Face]:
+    """The faces that are in front when the card is closed."""
+    fronts = work.fronts or (work.front,)
+    faces = fold_flat(work).faces
+    found = [f for f in faces if any(f.panel == p or f.panel.startswith(f"{p} ") for p in fronts)]
+    return found or [faces[fold_flat(work).order[0]]]
+
+
+@lru_cache(maxsize=64)
+def closed_card(work: Work) -> Closed:
+    """The closed card of a piece that has paper."""
+    folded = fold_flat(work)
+    fronts = front_faces(work)
+    front = united(f.closed_cell for f in fronts)
+    rest = united(f.closed_cell for f in folded.faces if f not in fronts)
+    shapes = [f.closed_cell for f in folded.faces]
+    # windows of the front show what is behind, and are no reveal; nor do the back's make an overhang
+    covering, behind = filled_cell(front), filled_cell(rest)
+    reveal, out = less(rest, covering), less(front, behind)
+    alone = len(fronts) == len(folded.faces)
+    if alone:
+        out = less(out, out)
+    return Closed(
+        folded.closed_box,
+        united(shapes),
+        front,
+        reveal,
+        out,
+        area_of(reveal),
+        farthest(reveal, covering),
+        area_of(out),
+        farthest(out, behind),
+        tuple(
+            Layer(folded.faces[i].panel, folded.faces[i].turned, folded.faces[i].level)
+            for i in folded.order
+        ),
+    )

@@ -1,0 +1,128 @@
+"""A piece cut at its folds: its faces, and the joints on which they hang together."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass
+from functools import lru_cache
+from itertools import pairwise
+
+import numpy as np
+
+from stileblade.build.work import Fold, Span, Work
+from stileblade.card.ways import Direction
+from stileblade.geometry.cells import Cell, area_of, cells_of, holding, shares_in
+from stileblade.geometry.line import Point
+from stileblade.geometry.measurement import extremes
+from stileblade.geometry.segments import Floats
+
+BESIDE = 0.03
+"""mm: what lies this near on either side of a crease hangs on it."""
+
+
+@dataclass(frozen=True)
+class Joint:
+    """A stretch of a fold with a face on either side. ``fold`` is its number in the piece; face
+    ``a`` lies on the side that the fold's normal points to."""
+
+    fold: int
+    a: int
+    b: int
+    start: Point
+    end: Point
+    direction: Direction
+
+    def other(self, face: int) -> int:
+        return self.b if face == self.a else self.a
+
+
+@dataclass(frozen=True, eq=False)
+class Sheet:
+    """names and cells of the faces; root is the face that stays where it is."""
+
+    names: tuple[str, ...]
+    cells: tuple[Cell, ...]
+    joints: tuple[Joint, ...]
+    root: int
+
+    def tree(self, counts: Callable[[Joint], bool] = lambda j: True) -> Iterator[tuple[int, Joint]]:
+        """Faces other than the root with the joint that they hang on, each after its parent."""
+        seen, waiting = {self.root}, [self.root]
+        while waiting:
+            face = waiting.pop(0)
+            for joint in self.joints:
+                if face in (joint.a, joint.b) and counts(joint):
+                    other = joint.other(face)
+                    if other not in seen:
+                        seen.add(other)
+                        waiting.append(other)
+                        yield other, joint
+
+
+@lru_cache(maxsize=64)
+def sheet_of(work: Work) -> Sheet:
+    """Faces and joints of a piece that has paper."""
+    folding = [(i, f) for i, f in enumerate(work.folds) if f.folds and f.spine >= 0]
+    spans = [(i, f, s) for i, f in folding for s in work.spans[f.name]]
+    cells = cells_of(work.paper, [(s.start, s.end) for _, _, s in spans])
+    joints: dict[tuple[int, int, int, Direction], Joint] = {}
+    pieces = [(i, f, part) for i, f, s in spans for part in _between_crossings(f, s, spans)]
+    if pieces:
+        middles = np.array([np.add(p.start, p.end) / 2 for _, _, p in pieces])
+        normals = np.array([f.line.normal for _, f, _ in pieces])
+        above = holding(cells, middles + normals * BESIDE)
+        below = holding(cells, middles - normals * BESIDE)
+        for (i, _, part), a, b in zip(pieces, above.tolist(), below.tolist(), strict=True):
+            if a >= 0 and b >= 0 and a != b:
+                joint = Joint(i, a, b, part.start, part.end, part.direction)
+                joints.setdefault((i, a, b, part.direction), joint)
+    names, root = _named(work, cells)
+    return Sheet(tuple(names), tuple(cells), tuple(joints.values()), root)
+
+
+def _between_crossings(
+    fold: Fold, span: Span, others: list[tuple[int, Fold, Span]]
+) -> Iterator[Span]:
+    """The span in parts, where other folds run across it."""
+    low, high = fold.line.place(np.array([span.start, span.end])).tolist()
+    stops = [low, high]
+    for _, other, crossing in others:
+        if other is fold:
+            continue
+        (p, q), off = np.array([crossing.start, crossing.end]), None
+        off = fold.line.off(np.array([p, q]))
+        if off[0] * off[1] < 0 or min(abs(off)) < BESIDE < max(abs(off)):
+            meet = p + (q - p) * off[0] / (off[0] - off[1])
+            stops.append(float(fold.line.place(meet[None])[0]))
+    stops = sorted(s for s in stops if low <= s <= high)
+    for a, b in pairwise(stops):
+        if b - a > 2 * BESIDE:
+            yield Span(fold.line.point_at(a), fold.line.point_at(b), span.direction)
+
+
+def _named(work: Work, cells: list[Cell]) -> tuple[list[str], int]:
+    """Names by the panel that most of each cell lies in, numbered where it is not the largest;
+    and the root: the largest part of the front panel."""
+    areas = [area_of(c) for c in cells]
+    by_size = sorted(range(len(cells)), key=lambda i: -areas[i])
+    names, used = [""] * len(cells), dict[str, int]()
+    boxes = [p.box for p in work.panels]
+    for i in by_size:
+        name = "part"
+        if boxes:
+            name = work.panels[int(np.argmax(shares_in(cells[i], boxes)))].name
+        used[name] = used.get(name, 0) + 1
+        names[i] = name if used[name] == 1 else f"{name} {used[name]}"
+    root = names.index(work.front) if work.front in names else by_size[0]
+    return names, root
+
+
+@lru_cache(maxsize=64)
+def outermost(work: Work) -> Floats:
+    """Places (n, 2) where a face's box can be reached: corners, extremes of curves, ends of spans."""
+    segments = work.paper.segments
+    points = [segments.start, segments.points_at(*extremes(segments))]
+    spans = [p for found in work.spans.values() for s in found for p in (s.start, s.end)]
+    if spans:
+        points.append(np.array(spans))
+    return np.concatenate(points)

@@ -1,0 +1,144 @@
+"""Thin places: of the paper that is left standing, and of what is cut between two lines.
+
+Short rays run from places along the outline to the side that is asked about; where one meets
+another part of the outline that faces it, the distance of the two is the width there. Corners
+are no thin places: what meets at one is nearer to each other the nearer it is to it.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+import shapely
+
+from stileblade.geometry.distances import Point, thin
+from stileblade.geometry.region import Region
+from stileblade.geometry.segments import NUDGE, Floats, Ints
+
+_SPACING = 0.8
+"""mm between two rays on a long straight edge."""
+_CORNERS = 0.01
+_BESIDE = 1.5
+_ROUND = 8.0
+"""Two sides that meet after less outline than so many widths make a corner, of more than 7 degrees."""
+_FACING = -0.6
+"""Cosine of the angle between the two sides' directions: they must run against each other."""
+
+
+@dataclass(frozen=True)
+class Thin:
+    """A thin place: its width in mm and the two places between which it is measured."""
+
+    width: float
+    start: Point
+    end: Point
+
+
+@dataclass(frozen=True)
+class Corner:
+    """A corner of the outline: where, and the angle of the paper in it, in degrees."""
+
+    at: Point
+    angle_deg: float
+
+
+def thin_places(region: Region, width: float, *, of_paper: bool = True) -> list[Thin]:
+    """Places where the paper (or, without ``of_paper``, the gap between two cuts) is less than
+    ``width`` mm wide, the narrowest first; of places beside each other only the narrowest."""
+    if not region:
+        return []
+    start, end, ring = _edges(region)
+    if not len(start):  # so small that nothing is left of it when thinned
+        return []
+    along = end - start
+    size = np.hypot(*along.T)
+    direction = along / size[:, None]
+    # shells run clockwise as seen: the paper lies to the right of the running
+    inward = np.column_stack([-direction[:, 1], direction[:, 0]])
+    side = inward if of_paper else -inward
+    n = np.maximum(np.ceil(size / _SPACING).astype(int), 1)
+    edge = np.repeat(np.arange(len(start)), n)
+    first = np.cumsum(n) - n
+    share = (np.arange(len(edge)) - first[edge] + 0.5) / n[edge]
+    origin = start[edge] + along[edge] * share[:, None]
+    tip = origin + side[edge] * width
+    tree = shapely.STRtree(shapely.linestrings(np.stack([start, end], axis=1)))
+    rays = shapely.linestrings(np.stack([origin, tip], axis=1))
+    ray, hit = tree.query(rays, predicate="intersects")
+    facing = (direction[edge[ray]] * direction[hit]).sum(axis=1) < _FACING
+    ray, hit = ray[facing], hit[facing]
+    if not len(ray):
+        return []
+    at, normal = origin[ray], side[edge[ray]]
+    away = ((start[hit] - at) * _turned(direction[hit])).sum(axis=1)
+    slope = (normal * _turned(direction[hit])).sum(axis=1)
+    distance = away / np.where(np.abs(slope) < 1e-9, 1.0, slope)
+    met = at + normal * distance[:, None]
+    begin = np.concatenate([[0.0], np.cumsum(size)])[:-1]
+    here = begin[edge[ray]] + share[ray] * size[edge[ray]]
+    there = begin[hit] + ((met - start[hit]) * direction[hit]).sum(axis=1)
+    run = np.abs(here - there)
+    run = np.minimum(run, np.bincount(ring, weights=size)[ring[hit]] - run)
+    round_a_corner = (ring[edge[ray]] == ring[hit]) & (run < _ROUND * distance)
+    good = (distance > 1e-3) & (distance < width - 1e-6) & ~round_a_corner
+    return _narrowest(at[good], met[good], distance[good])
+
+
+def _turned(d: Floats) -> Floats:
+    return np.column_stack([-d[:, 1], d[:, 0]])
+
+
+def _edges(region: Region) -> tuple[Floats, Floats, Ints]:
+    """Start and end of each edge (n, 2), running with the paper to the right, and its ring."""
+    starts, ends = [np.zeros((0, 2))], [np.zeros((0, 2))]
+    number = [np.zeros(0, np.int64)]
+    for polygon in shapely.get_parts(
+        shapely.orient_polygons(thin(region, _CORNERS), exterior_cw=False)
+    ):
+        for ring in shapely.get_rings(polygon):
+            points = shapely.get_coordinates(ring)
+            long = np.hypot(*np.diff(points, axis=0).T) > 1e-9
+            starts.append(points[:-1][long])
+            ends.append(points[1:][long])
+            number.append(np.full(int(long.sum()), len(number)))
+    return np.concatenate(starts), np.concatenate(ends), np.concatenate(number)
+
+
+def _narrowest(start: Floats, end: Floats, width: Floats) -> list[Thin]:
+    """Of each group of places that lie beside each other the narrowest."""
+    if not len(width):
+        return []
+    middles = shapely.points((start + end) / 2)
+    groups = shapely.STRtree(
+        shapely.get_parts(shapely.union_all(shapely.buffer(middles, _BESIDE, quad_segs=2)))
+    ).nearest(middles)
+    order = np.argsort(width, kind="stable")
+    _, first = np.unique(groups[order], return_index=True)
+    found = []
+    for i in order[np.sort(first)]:
+        (ax, ay), (bx, by) = start[i].tolist(), end[i].tolist()
+        found.append(Thin(float(width[i]), (ax, ay), (bx, by)))
+    return found
+
+
+def sharp_corners(region: Region, below_deg: float) -> list[Corner]:
+    """Corners in which the paper's angle is less than ``below_deg``, the sharpest first."""
+    if not region:
+        return []
+    segments = region.segments
+    leave, arrive = segments.end_directions()
+    first, last = region.rings[:-1], region.rings[1:] - 1
+    before = np.arange(len(segments)) - 1
+    before[first] = last
+    incoming, outgoing = arrive[before], leave
+    turn = incoming[:, 0] * outgoing[:, 1] - incoming[:, 1] * outgoing[:, 0]
+    straight = (incoming * outgoing).sum(axis=1)
+    # turning right (clockwise as seen) by nearly half a turn leaves a thin tip of paper
+    angle = 180.0 - np.degrees(np.arctan2(turn, straight))
+    sharp = np.flatnonzero((angle < below_deg) & (angle > NUDGE))
+    order = sharp[np.argsort(angle[sharp], kind="stable")]
+    return [
+        Corner((float(segments.start[i, 0]), float(segments.start[i, 1])), float(angle[i]))
+        for i in order
+    ]
