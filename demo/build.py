@@ -10,6 +10,7 @@ from typing import Any
 from stileblade.build.document import Card, Design, Piece
 from stileblade.card.sizes import STANDARD_SIZES
 from stileblade.card.stock import Grain, Paper
+from stileblade.card.ways import Folding
 from stileblade.outlines.artwork import Artwork, Layer
 from stileblade.outlines.reading.child import read_bounded
 from stileblade.units import Unit
@@ -62,6 +63,7 @@ def design(
     steps: list[dict[str, Any]],
     *,
     way: str = "side-fold",
+    folding: dict[str, Any] | None = None,
     turned: bool = False,
     units: Unit = Unit.MM,
     drawn: tuple[tuple[str, Artwork], ...] = (),
@@ -69,11 +71,24 @@ def design(
     return Design(
         name=name,
         units=units,
-        card=Card(size=next(s for s in STANDARD_SIZES if s.name == size), turned=turned, way=way),
+        card=Card(
+            size=next(s for s in STANDARD_SIZES if s.name == size),
+            turned=turned,
+            folding=Folding.model_validate({"kind": way, **(folding or {})}),
+        ),
         papers=[PAPERS[paper]],
         artworks=dict(drawn),
         pieces=[Piece.model_validate({"paper": paper, "steps": steps})],
     )
+
+
+def roofs(count: int) -> tuple[str, Artwork]:
+    """What is cut away above a row of gables, 100 wide and 40 high each."""
+    gables = "".join(f"L{100 * i + 50} 4L{100 * i + 100} 40" for i in range(count))
+    path = f"M0 0V40{gables}V0Z"
+    layer = Layer(name="Sky", colour="#a9c4cc", path=path)
+    made = Artwork(name="Sky above the roofs", scale=1, layers=[layer])
+    return made.key, made
 
 
 def shelf(key: str, **values: float) -> dict[str, Any]:
@@ -87,6 +102,7 @@ def designs() -> dict[str, Design]:
     mainsail = outline("boat", "mainsail")
     hut = outline("hut", "hut", "Hut front")
     shell = artwork("shell", "Shell")
+    sky = roofs(4)
     return {
         "01-whale-with-porthole": design(
             "Whale with porthole", "A7", "harbour",
@@ -169,6 +185,73 @@ def designs() -> dict[str, Design]:
                  "outline": shelf(mainsail[0], height=52)},
             ],
             turned=True, drawn=(mainsail,),
+        ),
+        "08-beach-huts": design(
+            "Row of beach huts", "ISO A7", "sand",
+            [
+                {"kind": "blank"},
+                {"kind": "cut-away", "target": "card", "at": "head", "by": "head", "dy": -1,
+                 "outline": shelf(sky[0], width=296)},
+                *(
+                    {"kind": "window", "target": panel, "at": "foot", "by": "foot", "dy": -10,
+                     "outline": {"kind": "rectangle", "width": 22, "height": 38, "radius": 2}}
+                    for panel in ("back", "panel 2", "panel 3", "front")
+                ),
+                {"kind": "fold-line", "purpose": "texture", "target": "front", "runs": "level",
+                 "edge": "near", "distance": 36, "lines": 4, "pitch": 3},
+            ],
+            way="accordion", folding={"count": 4}, drawn=(sky,),
+        ),
+        "09-tide-gatefold": design(
+            "Tide tables, gatefold", "ISO A6", "kelp",
+            [
+                {"kind": "blank"},
+                {"kind": "cut-away", "target": "left door", "at": "left", "by": "centre",
+                 "outline": {"kind": "circle", "diameter": 26}},
+                {"kind": "cut-away", "target": "right door", "at": "right", "by": "centre",
+                 "outline": {"kind": "circle", "diameter": 26}},
+                {"kind": "fold-line", "purpose": "tear", "made": "perforate", "target": "back",
+                 "runs": "level", "edge": "far", "distance": 34, "cut": 1.5, "leave": 1},
+            ],
+            way="gatefold",
+        ),
+        "10-whale-hardly-joined": design(
+            "Whale, hardly joined", "A7", "harbour",
+            [
+                {"kind": "artwork", "ref": whale[0], "layers": [0], "to": "width", "width": 137},
+                {"kind": "slice", "keep": "above", "edge": "far", "distance": 1.6},
+                {"kind": "turn", "angle": 4},
+                {"kind": "mirror", "towards": "above", "lap": 3},
+            ],
+            way="top-fold", turned=True, drawn=(whale,),
+        ),
+        "11-wave-with-flap": design(
+            "Wave with a flap", "ISO A6", "harbour",
+            [
+                {"kind": "blank"},
+                {"kind": "cut-away", "target": "flap", "at": "right", "by": "centre", "dx": 3,
+                 "turn": 90,
+                 "outline": {"kind": "wave-top", "width": 180, "height": 26, "waves": 5}},
+                {"kind": "soften", "radius": 3, "which": "both"},
+            ],
+            way="side-fold-flap", folding={"flap": 48},
+        ),
+        "12-french-fold": design(
+            "Shell, French fold", "A2", "chalk",
+            [
+                {"kind": "blank"},
+                {"kind": "window", "target": "front", "dy": -0.5 * IN,
+                 "outline": {"kind": "scalloped-circle", "diameter": 2.5 * IN, "scallops": 12}},
+            ],
+            way="french-fold", units=Unit.IN,
+        ),
+        "13-life-ring": design(
+            "Life ring", "5 in square", "brick",
+            [
+                {"kind": "figure", "outline": {"kind": "ring", "diameter": 118, "opening": 52}},
+                {"kind": "mirror", "towards": "left", "lap": 0},
+                {"kind": "tab", "length": 30, "reach": 9},
+            ],
         ),
     }  # fmt: skip
 

@@ -2,6 +2,10 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
+import numpy as np
+
 from server.designs.paths import box_of, ring_path
 from server.designs.shown import (
     Bounds,
@@ -26,12 +30,20 @@ from stileblade.checks.envelope import room_of
 from stileblade.checks.least import least_width
 from stileblade.folding.closed import closed_card
 from stileblade.folding.joins import lap_curve
-from stileblade.folding.picture import Picture, half_open_picture
+from stileblade.folding.picture import Picture, eye_of, half_open_picture, is_level
 from stileblade.folding.scoring import scoring_table
-from stileblade.folding.space import Hinge, faces_in_space, half_open, sequence
+from stileblade.folding.space import (
+    Hinge,
+    corners_in_space,
+    faces_in_space,
+    half_open,
+    sequence,
+    turned_up,
+)
 from stileblade.folding.stand import Stand, stand_of
 from stileblade.geometry.distances import rings_of
 from stileblade.geometry.narrow import sharp_corners, thin_places
+from stileblade.geometry.segments import Floats
 from stileblade.geometry.set_operations import cut_off
 
 MOST_PLACES = 24
@@ -55,9 +67,9 @@ def space_of(evaluation: Evaluation, piece: PieceOutcome) -> SpaceView:
         folds=[f.name for f in work.folds] if work else [],
         sequence=sequence(work) if work else [],
         half=half_open(work) if work else [],
-        stand=_stand(stand_of(work)) if work else None,
+        stand=_stand(work, stand_of(work)) if work else None,
         envelope=_envelope(evaluation, piece) if work else None,
-        level=any(f.axis == "y" and f.crease.half < 170 for f in work.folds) if work else False,
+        eye=_eye(work, half_open(work)) if work else (0, 0, 1),
         outside=paper.outside,
         inside=paper.inside,
         thickness=paper.thickness,
@@ -74,11 +86,24 @@ def _hinge(hinge: Hinge, thickness: float) -> HingeView:
     )
 
 
-def _stand(stand: Stand | None) -> StandView | None:
+def _stand(work: Work, stand: Stand | None) -> StandView | None:
     if stand is None:
         return None
     x, y, z = stand.up.tolist()
-    return StandView(angles=list(stand.angles), up=(x, y, z), table=stand.table)
+    return StandView(
+        angles=list(stand.angles), up=(x, y, z), table=stand.table,
+        eye=_eye(work, stand.angles, stand.up),
+    )  # fmt: skip
+
+
+def _eye(
+    work: Work, angles: Sequence[float], up: Floats | None = None
+) -> tuple[float, float, float]:
+    points = np.concatenate(corners_in_space(work, angles))
+    if up is not None:
+        points = points @ turned_up(up).T
+    x, y, z = eye_of(points, level=is_level(work)).tolist()
+    return x, y, z
 
 
 def _envelope(evaluation: Evaluation, piece: PieceOutcome) -> Bounds | None:

@@ -130,16 +130,19 @@ class FaceView(BaseModel):
 
 
 class StandView(BaseModel):
-    """Space is x right, y up, z to the viewer of the outside; table is the height along up."""
+    """Space is x right, y up, z to the viewer of the outside; table is the height along up, eye the
+    direction from which it is looked at, up being y."""
 
     angles: list[float]
     up: tuple[float, float, float]
     table: float
+    eye: tuple[float, float, float]
 
 
 class SpaceView(BaseModel):
     """sequence: angles of all folds after each stage of closing, the first one open. envelope:
-    left, head, right, foot about the closed card, in the flat view's measures."""
+    left, head, right, foot about the closed card, in the flat view's measures. eye: the direction
+    from which the half-open card is looked at."""
 
     faces: list[FaceView]
     folds: list[str]
@@ -147,7 +150,7 @@ class SpaceView(BaseModel):
     half: list[float]
     stand: StandView | None
     envelope: Bounds | None
-    level: bool
+    eye: tuple[float, float, float]
     outside: str
     inside: str
     thickness: float

@@ -271,6 +271,6 @@ def small_picture(work: Work) -> PictureView:
         for span in work.spans[fold.name]:
             if fold.made is Made.PERFORATE:
                 cuts += [(*a, *b) for a, b in perforation(span, fold)]
-            else:
+            elif fold.folds:
                 folds.append((*span.start, *span.end))
     return PictureView(path=path, box=box_of(box), folds=folds, perforated=cuts)

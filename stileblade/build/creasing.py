@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 from enum import StrEnum
+from typing import Any
 
 from stileblade.build.step import Step
 from stileblade.build.work import Fold, Made
@@ -67,6 +68,16 @@ class CreasingStep(Step):
         inside="the inside of the card",
         when={"made": ["score"]},
     )
+
+    @classmethod
+    def model_json_schema(cls, *args: Any, **more: Any) -> dict[str, Any]:
+        """How a crease is made comes after where it is."""
+        schema = super().model_json_schema(*args, **more)
+        last = CreasingStep.model_fields.keys() - Step.model_fields.keys()
+        schema["properties"] = dict(
+            sorted(schema["properties"].items(), key=lambda p: p[0] in last)
+        )
+        return schema
 
     def onto(self, fold: Fold) -> Fold:
         """The fold, made as these values say."""

@@ -19,6 +19,7 @@ from stileblade.build.work import Work
 from stileblade.card.stock import Paper
 from stileblade.errors import GeometryError, StepError
 from stileblade.outlines.artwork import Artwork, LayerOutlines, outlines_of
+from stileblade.tolerance import TOLERANCE
 
 
 @dataclass(frozen=True, eq=False)
@@ -144,8 +145,24 @@ def _apply(step: Step, work: Work | None, setting: Setting) -> Work | StepError:
             hint="Take one of the two away, or use 'Weld on'.",
         )
     try:
-        return step.apply(work, setting)
+        made = step.apply(work, setting)
+        return made if _within_reach(made) else _too_large(made)
     except StepError as error:
         return error
     except GeometryError as error:
         return StepError(error.message, hint=error.hint)
+
+
+def _within_reach(work: Work) -> bool:
+    return all(abs(side) <= TOLERANCE.reach for side in work.paper.bounds.as_list())
+
+
+def _too_large(work: Work) -> StepError:
+    box = work.paper.bounds
+    return StepError(
+        "The piece becomes {} x {}: no outline may reach beyond {}.",
+        box.width,
+        box.height,
+        TOLERANCE.reach,
+        hint="Make it smaller, or move it nearer.",
+    )

@@ -9,6 +9,7 @@ from stileblade.build.steps.fit import Fit
 from stileblade.build.work import Work
 from stileblade.card.sizes import STANDARD_SIZES, Envelope, Room, room_in
 from stileblade.checks.check import CHECKS, Finding, Mend, Place, Severity, Subject
+from stileblade.fields import LARGEST
 from stileblade.folding.flat import fold_flat
 
 
@@ -91,5 +92,7 @@ def _smaller(subject: Subject, work: Work, inside: Envelope, slack: float) -> tu
     if not 0 < share < 1:
         return ()
     wide = int(figure.width * share * 10) / 10
+    if not 0 < wide <= LARGEST:
+        return ()
     step = Fit(to=FitTo.WIDTH, width=wide)
     return (Mend(f"fit to {subject.say(wide)} wide", add=step, before=work.mirrored.step),)

@@ -21,6 +21,7 @@ def foot(subject: Subject) -> Iterator[Finding]:
     stand = stand_of(work)
     if stand is None:
         return
+    trims = _trims(subject, work) if stand.rocks or stand.tips else ()
     if stand.rocks:
         least = min(stand.rocks, key=lambda f: f.touching)
         names = [f"the {f.panel}" for f in stand.rocks]
@@ -34,7 +35,7 @@ def foot(subject: Subject) -> Iterator[Finding]:
             least.touching,
             hint="Trim the foot flat.",
             place=Place(lines=tuple(s for f in stand.rocks for s in f.stretches)),
-            mends=_trims(subject, work),
+            mends=trims,
         )
     if stand.tips:
         yield Finding(
@@ -45,7 +46,7 @@ def foot(subject: Subject) -> Iterator[Finding]:
             stand.safe,
             hint="Give it a broader foot, or move weight towards the fold.",
             place=Place(lines=tuple(s for f in stand.feet for s in f.stretches)),
-            mends=_trims(subject, work),
+            mends=trims,
         )
 
 

@@ -67,7 +67,7 @@ def grain(subject: Subject) -> Iterator[Finding]:
     yield Finding(
         "grain.across",
         Severity.NOTE,
-        f"Laid on its sheet, {names} runs across the grain of {paper.weight:.0f} g/m² stock: "
+        f"Laid on its sheet, {names} {'runs' if len(lay.across) == 1 else 'run'} across the grain of {paper.weight:.0f} g/m² stock: "
         "it may crack.",
         subject.name,
         len(lay.across),

@@ -63,11 +63,11 @@ def least(subject: Subject) -> Iterator[Finding]:
     yield from _sharp(subject, work, wanted)
 
 
-def _places(found: list[Thin]) -> str:
+def _places(found: tuple[Thin, ...]) -> str:
     return f" at the narrowest of {len(found)} places" if len(found) > 1 else ""
 
 
-def _thin(subject: Subject, code: str, found: list[Thin], message: str) -> Finding:
+def _thin(subject: Subject, code: str, found: tuple[Thin, ...], message: str) -> Finding:
     return Finding(
         code,
         Severity.WARNING,

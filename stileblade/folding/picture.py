@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 from itertools import pairwise
@@ -14,9 +15,10 @@ from stileblade.folding.space import faces_in_space, half_open, in_space, maps_i
 from stileblade.geometry.segments import Floats
 
 Point = tuple[float, float]
-FROM_UPRIGHT = (0.85, 0.42, 1.75)
-FROM_LEVEL = (0.8, 0.5, 1.5)
-"""Where the eye is, from the card: for upright creases, and for level ones."""
+_ROUND = {26.0: 1.15, -26.0: 1.05, 52.0: 0.95, -52.0: 0.95}
+"""Degrees round from the front that the eye may be, to the right, with how much each is liked."""
+_ABOVE = {False: 12.0, True: 17.0}
+"""Degrees above: for upright creases, and for level ones."""
 _FAR = 4.0
 """Distance of the eye in diagonals of the card: a mild perspective."""
 
@@ -72,7 +74,7 @@ def picture_of(
         return Picture((0, 0, 1, 1), ())
     points = np.concatenate(everything)
     centre = (points.min(axis=0) + points.max(axis=0)) / 2 if about is None else about
-    towards = _towards(work)
+    towards = eye_of(points, level=is_level(work))
     distance = _FAR * float(np.linalg.norm(points.max(axis=0) - points.min(axis=0)))
     shapes: list[tuple[float, Shape]] = []
     seen: list[Floats] = []
@@ -93,10 +95,25 @@ def picture_of(
     return Picture((left, head, right - left, foot - head), ordered)
 
 
-def _towards(work: Work) -> Floats:
-    level = any(f.axis == "y" and f.crease.half < 170 for f in work.folds)
-    eye = np.array(FROM_LEVEL if level else FROM_UPRIGHT)
-    return eye / float(np.linalg.norm(eye))
+def is_level(work: Work) -> bool:
+    """Whether it opens about level creases."""
+    return any(f.axis == "y" and f.folds and f.crease.half < 170 for f in work.folds)
+
+
+def eye_of(points: Floats, *, level: bool) -> Floats:
+    """The direction (3,) from which the card, given by places (n, 3), is best looked at: from the
+    front, so far round that it is spread out widely and little of it lies behind the rest."""
+    above = math.radians(_ABOVE[level])
+    best, eye = -1.0, np.array([0.0, 0.0, 1.0])
+    for degrees, liking in _ROUND.items():
+        turn = math.radians(degrees)
+        across = points @ np.array([math.cos(turn), 0.0, -math.sin(turn)])
+        width = float(np.ptp(across)) * liking
+        if width > best * (1 + 1e-6):
+            best = width
+            eye = np.array([math.sin(turn) * math.cos(above), math.sin(above),
+                            math.cos(turn) * math.cos(above)])  # fmt: skip
+    return eye
 
 
 def _project(points: Floats, towards: Floats, distance: float) -> Floats:

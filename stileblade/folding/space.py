@@ -160,3 +160,14 @@ def corners_in_space(work: Work, angles: Sequence[float]) -> list[Floats]:
     return [
         in_space(m, points_of(f.cell)) for m, f in zip(maps, fold_flat(work).faces, strict=True)
     ]
+
+
+def turned_up(up: Floats) -> Floats:
+    """The rotation (3, 3) that takes the direction ``up`` to y by the shortest way."""
+    axis = np.cross(up, [0.0, 1.0, 0.0])
+    s, c = float(np.linalg.norm(axis)), float(up[1])
+    if s < 1e-9:
+        return np.diag([1.0, math.copysign(1, c), math.copysign(1, c)])
+    x, y, z = axis / s
+    k = np.array([[0, -z, y], [z, 0, -x], [-y, x, 0]])
+    return np.asarray(np.eye(3) + s * k + (1 - c) * k @ k)

@@ -136,8 +136,11 @@ def join_edges(edges: ResultEdges, slack: float | Floats) -> Runs:
     )
 
 
-def meet(runs: Runs, curves: Curves) -> Runs:
-    """Runs whose ends are the true meeting points of their curves."""
+def meet(runs: Runs, curves: Curves, reach: Floats | None = None) -> Runs:
+    """Runs whose ends are the true meeting points of their curves, no farther from the kernel's
+    corners than ``reach`` (n,), TOLERANCE.crossing by itself."""
+    if reach is None:
+        reach = np.full(len(runs), TOLERANCE.crossing)
     _, before = neighbours(runs.ring)
     p = runs.curve[before]
     t_end, t_start = runs.t1[before], runs.t0.copy()
@@ -154,7 +157,7 @@ def meet(runs: Runs, curves: Curves) -> Runs:
         q = runs.curve[todo]
         t, s, found = crossings(curves, p[todo], t_end[todo], q, t_start[todo])
         spot = curves.points_at(q, s)
-        found &= np.hypot(*(spot - vertex[todo]).T) < TOLERANCE.crossing
+        found &= np.hypot(*(spot - vertex[todo]).T) < reach[todo]
         miss = todo[~found]
         if len(miss):
             t[~found] = feet(curves, p[miss], t_end[miss], vertex[miss])

@@ -24,11 +24,12 @@ _OVER = 0.02
 
 
 def cells_of(region: Region, cuts: Sequence[tuple[Point, Point]]) -> list[Cell]:
-    """The region's parts between the cuts, straight lines from outline to outline; from left to
+    """At least one: the region's parts between the cuts, straight lines from outline to outline; from left to
     right, those one above the other from head to foot."""
     shape = thin(region, FINE)
-    if not cuts:
-        return [p for p in shapely.get_parts(_sound(shape)) if shapely.get_type_id(p) == 3]
+    whole = [p for p in shapely.get_parts(_sound(shape)) if shapely.get_type_id(p) == 3]
+    if not cuts or not whole:
+        return whole or [shapely.box(*region.bounds.as_list())]
     ends = np.array(cuts, float)
     along = ends[:, 1] - ends[:, 0]
     over = along / np.hypot(*along.T)[:, None] * _OVER
@@ -44,6 +45,8 @@ def cells_of(region: Region, cuts: Sequence[tuple[Point, Point]]) -> list[Cell]:
     kept = found[
         shapely.contains_xy(sound, inner[:, 0], inner[:, 1]) & (shapely.area(found) > 1e-4)
     ]
+    if not len(kept):
+        return whole
     left, head, _, _ = shapely.bounds(kept).round(2).T
     return list(kept[np.lexsort((head, left))])
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from functools import lru_cache
 from typing import Literal
 
 import numpy as np
@@ -35,8 +36,7 @@ def depth_for_run(region: Region, side: Side, run: float) -> tuple[float | None,
     axis: Literal["x", "y"] = "y" if side in ("head", "foot") else "x"
     low, high = (box.head, box.foot) if axis == "y" else (box.left, box.right)
     sign, edge = (1.0, low) if side in ("head", "left") else (-1.0, high)
-    depths = _depths(region, axis, edge, high - low)
-    runs = _runs(region, axis, edge + sign * depths)
+    depths, runs = _sampled(region, axis, edge, sign, high - low)
     long_enough = np.flatnonzero(runs >= run)
     longest = float(runs.max(initial=0.0))
     if not len(long_enough):
@@ -62,6 +62,15 @@ def depth_for_run(region: Region, side: Side, run: float) -> tuple[float | None,
         else:
             short, under = middle, off
     return enough, longest
+
+
+@lru_cache(maxsize=32)
+def _sampled(
+    region: Region, axis: str, edge: float, sign: float, size: float
+) -> tuple[Floats, Floats]:
+    """Depths and the longest runs there: the same for every run that is asked for."""
+    depths = _depths(region, axis, edge, size)
+    return depths, _runs(region, axis, edge + sign * depths)
 
 
 def _depths(region: Region, axis: str, edge: float, size: float) -> Floats:

@@ -8,6 +8,7 @@ are no thin places: what meets at one is nearer to each other the nearer it is t
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import lru_cache
 
 import numpy as np
 import shapely
@@ -43,14 +44,15 @@ class Corner:
     angle_deg: float
 
 
-def thin_places(region: Region, width: float, *, of_paper: bool = True) -> list[Thin]:
+@lru_cache(maxsize=128)
+def thin_places(region: Region, width: float, *, of_paper: bool = True) -> tuple[Thin, ...]:
     """Places where the paper (or, without ``of_paper``, the gap between two cuts) is less than
     ``width`` mm wide, the narrowest first; of places beside each other only the narrowest."""
     if not region:
-        return []
+        return ()
     start, end, ring = _edges(region)
     if not len(start):  # so small that nothing is left of it when thinned
-        return []
+        return ()
     along = end - start
     size = np.hypot(*along.T)
     direction = along / size[:, None]
@@ -69,7 +71,7 @@ def thin_places(region: Region, width: float, *, of_paper: bool = True) -> list[
     facing = (direction[edge[ray]] * direction[hit]).sum(axis=1) < _FACING
     ray, hit = ray[facing], hit[facing]
     if not len(ray):
-        return []
+        return ()
     at, normal = origin[ray], side[edge[ray]]
     away = ((start[hit] - at) * _turned(direction[hit])).sum(axis=1)
     slope = (normal * _turned(direction[hit])).sum(axis=1)
@@ -105,21 +107,36 @@ def _edges(region: Region) -> tuple[Floats, Floats, Ints]:
     return np.concatenate(starts), np.concatenate(ends), np.concatenate(number)
 
 
-def _narrowest(start: Floats, end: Floats, width: Floats) -> list[Thin]:
+def _narrowest(start: Floats, end: Floats, width: Floats) -> tuple[Thin, ...]:
     """Of each group of places that lie beside each other the narrowest."""
     if not len(width):
-        return []
-    middles = shapely.points((start + end) / 2)
-    groups = shapely.STRtree(
-        shapely.get_parts(shapely.union_all(shapely.buffer(middles, _BESIDE, quad_segs=2)))
-    ).nearest(middles)
+        return ()
     order = np.argsort(width, kind="stable")
-    _, first = np.unique(groups[order], return_index=True)
+    squares = np.floor((start + end)[order] / 2 / _BESIDE).astype(np.int64)
+    unique, first = np.unique(squares, axis=0, return_index=True)
+    first = order[first[_first_of_groups(unique, first)]]
     found = []
-    for i in order[np.sort(first)]:
+    for i in first:
         (ax, ay), (bx, by) = start[i].tolist(), end[i].tolist()
         found.append(Thin(float(width[i]), (ax, ay), (bx, by)))
-    return found
+    return tuple(found)
+
+
+def _first_of_groups(squares: Ints, rank: Ints) -> Ints:
+    """Of squares (n, 2) of a grid that touch each other the one of the lowest rank, in its order."""
+    number = {(int(x), int(y)): i for i, (x, y) in enumerate(squares)}
+    best = []
+    while number:
+        (x, y), i = number.popitem()
+        group, waiting = [i], [(x, y)]
+        while waiting:
+            x, y = waiting.pop()
+            for beside in ((x + dx, y + dy) for dx in (-1, 0, 1) for dy in (-1, 0, 1)):
+                if beside in number:
+                    group.append(number.pop(beside))
+                    waiting.append(beside)
+        best.append(min(group, key=lambda i: int(rank[i])))
+    return np.array(sorted(best, key=lambda i: int(rank[i])))
 
 
 def sharp_corners(region: Region, below_deg: float) -> list[Corner]:

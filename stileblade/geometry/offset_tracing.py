@@ -19,7 +19,7 @@ from stileblade.geometry.assemble import ResultEdges, Runs, join_edges, meet, re
 from stileblade.geometry.flatten import Flat, neighbours
 from stileblade.geometry.parallel import OffsetCurves, as_segments
 from stileblade.geometry.region import Region
-from stileblade.geometry.segments import TAU, Bools, Floats, Ints, Kind
+from stileblade.geometry.segments import TAU, Bools, Floats, Ints, Kind, lines
 from stileblade.geometry.trace import ResultRings, result_rings
 from stileblade.tolerance import TOLERANCE
 
@@ -57,7 +57,8 @@ def traced(
     edges = _match(rings, flat, curves, corners, ways)
     runs = _without_points(join_edges(edges, _slack(curves)[edges.curve]), curves)
     runs = _with_flat_mitres(runs, curves, corners)
-    runs = meet(_at_their_corners(runs, curves), curves)
+    runs = _at_their_corners(runs, curves)
+    runs = meet(runs, curves, _reach(runs, curves))
     after, _ = neighbours(runs.ring)
     # a closed curve by itself, as a circle's parallel; other curves by themselves make a loop,
     # which starts and ends where they cross themselves
@@ -78,7 +79,35 @@ def traced(
     mitred = (group > 2) | (group[before] > 2)
     fresh = mitred | (np.abs(source - source[before]) > 1)
     whole, present = rejoin(made, ring, rings.shell, fresh=fresh)
-    return _shared_out(whole, rings.origin[present], len(grown))
+    found = _shared_out(whole, rings.origin[present], len(grown))
+    return [r if _closes(r) else _as_lines(rings, g) for g, r in enumerate(found)]
+
+
+def _closes(region: Region) -> bool:
+    """Whether each segment begins where the one before it ends, and lies on its curve."""
+    s = region.segments
+    if not len(s):
+        return True
+    ring = np.repeat(np.arange(len(region.shell)), np.diff(region.rings))
+    after, _ = neighbours(ring)
+    n = np.arange(len(s))
+    off = np.concatenate(
+        [s.points_at(n, s.span[:, 0]) - s.start, s.points_at(n, s.span[:, 1]) - s.end]
+    )
+    return bool((s.end == s.start[after]).all() and np.abs(off).max() < TOLERANCE.crossing)
+
+
+def _as_lines(rings: ResultRings, group: int) -> Region:
+    """The kernel's own polygon: where features are finer than what it leaves out of its input,
+    its corners cannot all be found on the curves."""
+    mine = np.flatnonzero(rings.origin == group)
+    edges = np.flatnonzero(np.isin(rings.ring, mine))
+    sizes = np.bincount(rings.ring, minlength=len(rings.origin))[mine]
+    points = rings.points
+    first = np.searchsorted(mine, rings.shell[mine])
+    return Region(
+        lines(points[edges], points[rings.after[edges]]), np.r_[0, np.cumsum(sizes)], first
+    )
 
 
 def _slack(curves: OffsetCurves) -> Floats:
@@ -87,6 +116,17 @@ def _slack(curves: OffsetCurves) -> Floats:
     own = np.where(curves.segments.kind == Kind.ARC, TAU, 1.0) / curves.segments.pieces_per_parent
     own = np.where(curves.segments.kind == Kind.LINE, np.inf, _MISSING * own)
     return np.concatenate([own, np.full(4 * curves.n, np.inf)])
+
+
+def _reach(runs: Runs, curves: OffsetCurves) -> Floats:
+    """How far the kernel's corners may be off: where parallels of neighbours, or a straight corner
+    and its sides meet, it leaves out bays that are shallow against the distance."""
+    _, before = neighbours(runs.ring)
+    p, q = runs.curve[before], runs.curve
+    n = curves.n
+    follow = (p < n) & ((q < n) | (q >= 2 * n)) & (curves.before[q % n] == p)
+    follow |= (p >= 2 * n) & (q < n) & (p % n == q)
+    return np.where(follow, TOLERANCE.grazing, TOLERANCE.crossing)
 
 
 def _without_points(runs: Runs, curves: OffsetCurves) -> Runs:
@@ -147,7 +187,8 @@ def _with_flat_mitres(runs: Runs, curves: OffsetCurves, corners: Ints) -> Runs:
 
 def _at_their_corners(runs: Runs, curves: OffsetCurves) -> Runs:
     """Where a parallel goes over into the arc or mitre at its own corner, or that into the next,
-    they meet at the parallel's own end: no search for a touch finds it better."""
+    they meet at the parallel's own end: no search for a touch finds it better. Parallels of
+    neighbours that run on into each other do as well."""
     n = curves.n
     _, before = neighbours(runs.ring)
     p, q = runs.curve[before], runs.curve
@@ -176,6 +217,13 @@ def _at_their_corners(runs: Runs, curves: OffsetCurves) -> Runs:
         else:
             t0[on_line] = own[:, 0]
         exact0[rows] = exact1[before[rows]] = True
+    # where the source runs on smoothly so do its parallels
+    smooth = (p < n) & (q < n) & (curves.before[q % n] == p) & curves.runs_on[q % n]
+    smooth &= np.abs(runs.t1[before] - span[p % n, 1]) <= slack[p % n]
+    smooth &= np.abs(runs.t0 - span[q % n, 0]) <= slack[q % n]
+    rows = np.flatnonzero(smooth)
+    t1[before[rows]], t0[rows] = span[p[rows], 1], span[q[rows], 0]
+    exact0[rows] = exact1[before[rows]] = True
     return replace(runs, t0=t0, t1=t1, exact0=exact0, exact1=exact1)
 
 

@@ -157,6 +157,13 @@ class OffsetCurves:
         )
 
     @cached_property
+    def runs_on(self) -> np.ndarray:
+        """Start corners (n,) at which the outline does not turn."""
+        first, last = self.directions
+        a, b = last[self.before], first
+        return ((a * b).sum(axis=1) > 0) & (np.abs(a[:, 0] * b[:, 1] - a[:, 1] * b[:, 0]) < 1e-6)
+
+    @cached_property
     def turns_outwards(self) -> np.ndarray:
         """Corners (n,) that the offset goes round rather than cuts off."""
         first, last = self.directions

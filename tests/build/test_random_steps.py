@@ -17,7 +17,7 @@ from stileblade.formats.plan import Operation, formats, plan_of
 from tests.conftest import design_of
 from tests.geometry.test_set_operations import check_whole
 
-lengths = st.one_of(st.sampled_from([0.1, 1.0, 20.0, 60.0, 110.0]), st.floats(0.5, 150))
+lengths = st.one_of(st.sampled_from([0.3, 1.0, 20.0, 60.0, 110.0]), st.floats(0.5, 150))
 offsets = st.one_of(st.just(0.0), st.floats(-80, 80))
 targets = st.sampled_from(["front", "back", "card", "figure"])
 anchors = st.sampled_from(["head-left", "head", "right", "centre", "foot", "foot-right"])

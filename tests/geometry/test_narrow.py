@@ -31,7 +31,7 @@ def test_a_bar_between_two_windows(angle: float) -> None:
     (bar,) = thin_places(work, 1.5)
     assert bar.width == pytest.approx(1.2, abs=1e-5)
     assert math.dist(bar.start, bar.end) == pytest.approx(1.2, abs=1e-5)
-    assert thin_places(work, 1.19) == []
+    assert thin_places(work, 1.19) == ()
 
 
 def test_several_places_come_narrowest_first() -> None:
@@ -40,16 +40,16 @@ def test_several_places_come_narrowest_first() -> None:
 
 
 def test_corners_and_wide_paper_are_not_thin() -> None:
-    assert thin_places(plate(), 1.5) == []
-    assert thin_places(outline_of(Star(points=7, diameter=80), {}), 1.5) == []
-    assert thin_places(Region.empty(), 1.5) == []
+    assert thin_places(plate(), 1.5) == ()
+    assert thin_places(outline_of(Star(points=7, diameter=80), {}), 1.5) == ()
+    assert thin_places(Region.empty(), 1.5) == ()
 
 
 def test_a_slit_is_a_thin_gap_and_no_thin_paper() -> None:
     work = less(plate(), (50, -1, 50.5, 40))
     (slit,) = thin_places(work, 1.0, of_paper=False)
     assert slit.width == pytest.approx(0.5, abs=1e-5)
-    assert thin_places(work, 1.5) == []
+    assert thin_places(work, 1.5) == ()
 
 
 def test_a_neck_between_two_discs() -> None:

@@ -15,6 +15,7 @@ export type Control =
   | 'artwork'
   | 'layers'
   | 'picks'
+  | 'panels'
   | 'text'
 
 export interface Field {

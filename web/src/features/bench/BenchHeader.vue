@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { RouterLink } from 'vue-router'
+import { useCatalogue } from '@/shared/catalogue'
 import type { DesignData, Unit } from '@/shared/api/document'
 import BrandMark from '@/shared/components/BrandMark.vue'
 import TextField from '@/shared/components/TextField.vue'
@@ -47,9 +48,11 @@ const saving = computed(() => {
       return 'saving …'
   }
 })
+const catalogue = useCatalogue()
 const card = computed(() => {
-  const { size, way } = props.document.card
-  return `${size.name} ${way.replace('-', ' ')}`
+  const { size, folding } = props.document.card
+  const way = catalogue.data?.ways.find((w) => w.kind === folding.kind)
+  return `${size.name} ${way?.title.toLowerCase() ?? ''}`
 })
 </script>
 

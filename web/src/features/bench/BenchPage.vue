@@ -15,13 +15,13 @@ import { useFileDrop } from '@/features/reading/useFileDrop'
 import { useShelf } from '@/shared/shelf'
 import BenchHeader from './BenchHeader.vue'
 import BuildStrip from './BuildStrip.vue'
-import ChecksPane from './ChecksPane.vue'
 import ConflictDialog from './ConflictDialog.vue'
 import * as edits from './edits'
+import FiguresPane from './FiguresPane.vue'
 import FlatView from './flat/FlatView.vue'
+import LapTools from './LapTools.vue'
 import PieceTabs from './PieceTabs.vue'
 import FoldedView from './folded/FoldedView.vue'
-import ReadingsPane from './ReadingsPane.vue'
 import SizePane from './SizePane.vue'
 import StepBar from './StepBar.vue'
 import StepPane from './StepPane.vue'
@@ -43,7 +43,6 @@ const { outcome, pictures, trouble: computeTrouble } = useEvaluation(document_, 
 
 const loadTrouble = ref('')
 const searching = ref(false)
-const tab = ref<'readings' | 'checks'>('readings')
 const marked = ref<Schemas['FindingView'] | null>(null)
 const hovered = ref(-1)
 const dropped = ref<File | null>(null)
@@ -73,7 +72,8 @@ const paper = computed(() => document_.value?.papers.find((p) => p.id === piece.
 const colour = computed(() => paper.value?.outside ?? '#ddd')
 const problem = computed(() => outcome.value?.strip.find((s) => s.step === stepId.value)?.problem ?? null)
 const findings = computed(() => outcome.value?.findings ?? [])
-const wanting = computed(() => findings.value.filter((f) => f.severity !== 'note').length)
+/** Whether the flat view shows the finished piece, of which the rest is measured. */
+const finished = computed(() => steps.value.filter((s) => s.on).at(-1)?.id === stepId.value || !step.value)
 const errors = computed(() => findings.value.filter((f) => f.severity === 'error').length)
 
 // a finding that is gone needs no mark; one that stays is marked where it is now
@@ -182,6 +182,12 @@ function mend(wish: Schemas['MendView']) {
   tell(`Mended: ${wish.title}. Undo takes it back.`)
 }
 
+function takeJoin(join: Schemas['JoinView']) {
+  if (!document_.value) return
+  changed(edits.applyChanges(document_.value, join.changes)[0])
+  tell('Joined so. Undo takes it back.')
+}
+
 function mark(finding: Schemas['FindingView'] | null) {
   marked.value = finding
   // places are measured on the finished piece
@@ -220,6 +226,8 @@ function key(event: KeyboardEvent) {
     searching.value = true
   } else if (!command && !typing && event.key.toLowerCase() === 'f') {
     flatView.value?.fit()
+  } else if (!command && !typing && (event.key === ',' || event.key === '.')) {
+    flatView.value?.stepLoupe(event.key === '.' ? 1 : -1)
   } else if (event.key === 'Escape') {
     marked.value = null
     design.giveUp()
@@ -269,6 +277,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key))
         :marked="marked"
         :artworks="document_.artworks"
         :hovered="hovered"
+        :finished="finished ? outcome : null"
         @toggle="toggle"
         @hover="(i) => (hovered = i)"
         @preview="previewValues"
@@ -276,7 +285,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key))
       />
     </div>
     <aside class="right">
-      <FoldedView class="folded" :space="outcome.space" />
+      <FoldedView class="folded" :space="outcome.space" :shut="outcome.shut" :unit="unit" />
       <div class="in-hand">
         <StepBar
           :step="step"
@@ -299,24 +308,22 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key))
             @hover="(i) => (hovered = i)"
             @newer="useNewer"
           />
-          <SizePane v-else :document="document_" :piece="piece" @change="changed" />
+          <LapTools
+            v-if="step && outcome.lap && outcome.lap.step === step.id"
+            :step="step"
+            :curve="outcome.lap"
+            :document="document_"
+            :piece="pieceId"
+            :unit="unit"
+            :colour="colour"
+            @preview="previewValues"
+            @commit="setValues"
+            @take="takeJoin"
+          />
+          <SizePane v-if="!step" :document="document_" :piece="piece" @change="changed" />
         </div>
       </div>
-      <div class="figures">
-        <div class="tabs" role="tablist">
-          <button class="plain-button" role="tab" :aria-selected="tab === 'readings'" :class="{ chosen: tab === 'readings' }" @click="tab = 'readings'">
-            Readings
-          </button>
-          <button class="plain-button" role="tab" :aria-selected="tab === 'checks'" :class="{ chosen: tab === 'checks' }" @click="tab = 'checks'">
-            Checks
-            <span class="count" :class="{ error: errors, warning: !errors && wanting }">{{ findings.length ? findings.length : '✓' }}</span>
-          </button>
-        </div>
-        <div class="scroll">
-          <ReadingsPane v-if="tab === 'readings'" :readings="outcome.readings" :unit="unit" />
-          <ChecksPane v-else :findings="findings" :marked="marked" @mark="mark" @mend="mend" />
-        </div>
-      </div>
+      <FiguresPane class="figures" :rest="outcome" :marked="marked" :unit="unit" @mark="mark" @mend="mend" />
     </aside>
     <BuildStrip
       class="strip"
@@ -376,57 +383,26 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key))
 }
 .right {
   display: grid;
-  grid-template-rows: minmax(190px, 1fr) minmax(0, auto) minmax(120px, 0.6fr);
+  grid-template-rows: minmax(236px, 1.3fr) minmax(0, auto) minmax(128px, 0.6fr);
   border-left: 1px solid var(--border);
   min-height: 0;
   background: var(--chrome);
 }
-.in-hand,
-.figures {
+.in-hand {
   display: grid;
   grid-template-rows: auto minmax(0, 1fr);
   min-height: 0;
+}
+.in-hand,
+.figures {
   border-top: 1px solid var(--border);
 }
 .in-hand {
-  max-height: 288px;
+  max-height: 252px;
 }
 .scroll {
   overflow: auto;
   padding: 6px 16px 12px;
   font-size: 13.5px;
-}
-.tabs {
-  display: flex;
-  gap: 18px;
-  padding: 0 16px;
-  border-bottom: 1px solid var(--border);
-}
-.tabs button {
-  padding: 6px 0 5px;
-  font-weight: 600;
-  color: var(--text-soft);
-  border-bottom: 2px solid transparent;
-}
-.tabs .chosen {
-  color: var(--text);
-  border-bottom-color: var(--accent);
-}
-.count {
-  display: inline-block;
-  min-width: 18px;
-  padding: 0 5px;
-  border-radius: 9px;
-  background: var(--paper-3);
-  color: var(--text);
-  text-align: center;
-  font: 600 11px/16px var(--figures);
-}
-.count.error {
-  background: var(--error);
-  color: #fff;
-}
-.count.warning {
-  background: #f0d58a;
 }
 </style>

@@ -101,7 +101,7 @@ function drop(index: number) {
       >
         <span class="picture"><SizeThumb :card="document.card" /></span>
         <span class="title">{{ document.card.size.name }}</span>
-        <span class="caption">{{ document.card.way.replace('-', ' ') }}</span>
+        <span class="caption">{{ (catalogue.data?.ways.find((w) => w.kind === document.card.folding.kind)?.title ?? '').toLowerCase() }}</span>
       </button>
     </div>
     <div

@@ -1,11 +1,16 @@
 <script setup lang="ts">
 /** The card itself as the first thing of the strip: size, way of folding, paper. */
-import { computed, onMounted } from 'vue'
-import type { CardSize, DesignData, Paper, PieceData } from '@/shared/api/document'
+import { computed, onMounted, ref, shallowRef } from 'vue'
+import type { CardSize, DesignData, Folding, Paper, PieceData } from '@/shared/api/document'
 import { useCatalogue } from '@/shared/catalogue'
 import LengthInput from '@/shared/components/LengthInput.vue'
 import { tellError } from '@/shared/messages'
 import { useShelf } from '@/shared/shelf'
+import ChangeList from '@/features/folding/ChangeList.vue'
+import FoldingForm from '@/features/folding/FoldingForm.vue'
+import OtherSizesDialog from '@/features/folding/OtherSizesDialog.vue'
+import WayGrid from '@/features/folding/WayGrid.vue'
+import { useRefold, type OtherCard } from '@/features/folding/useRefold'
 import PaperChooser from '@/features/newcard/PaperChooser.vue'
 
 const props = defineProps<{ document: DesignData; piece: PieceData }>()
@@ -18,15 +23,35 @@ const card = computed(() => props.document.card)
 const sizes = computed(() => [...(catalogue.data?.sizes ?? []), ...shelf.sizes])
 const paper = computed(() => props.document.papers.find((p) => p.id === props.piece.paper) ?? null)
 
+const { refold } = useRefold()
+/** What the last change of card or folding did to the steps, while that is worth saying. */
+const changed = shallowRef<OtherCard | null>(null)
+const comparing = ref(false)
+const choosing = ref(false)
+const way = computed(() => catalogue.data?.ways.find((w) => w.kind === card.value.folding.kind))
+
 function setCard(values: Partial<DesignData['card']>) {
   emit('change', { ...props.document, card: { ...card.value, ...values } })
 }
+/** Steps are placed anew on the other card; what cannot be kept is switched off and said. */
+async function setAnew(values: Partial<DesignData['card']>) {
+  const [found] = (await refold(props.document, [{ ...card.value, ...values }])) ?? []
+  if (!found) return
+  changed.value = found
+  emit('change', found.document as unknown as DesignData)
+}
+const setFolding = (folding: Folding) => setAnew({ folding })
+function take(document: DesignData) {
+  comparing.value = false
+  changed.value = null
+  emit('change', document)
+}
 function setSize(values: Partial<CardSize>) {
-  setCard({ size: { ...card.value.size, ...values, name: 'Own size' } })
+  void setAnew({ size: { ...card.value.size, ...values, name: 'Own size' } })
 }
 function chooseSize(name: string) {
   const size = sizes.value.find((s) => s.name === name)
-  if (size) setCard({ size })
+  if (size) void setAnew({ size })
 }
 
 /** The piece's paper: values changed, or another one of the shelf taken into the document. */
@@ -52,12 +77,7 @@ function setPaper(next: Paper) {
           <ElOption v-for="(s, i) in sizes" :key="i" :value="s.name" :label="s.name" />
         </ElSelect>
       </label>
-      <label>
-        <span>Way of folding</span>
-        <ElSelect :model-value="card.way" aria-label="Way of folding" @update:model-value="(way: string) => setCard({ way })">
-          <ElOption v-for="w in catalogue.data?.ways ?? []" :key="w.kind" :value="w.kind" :label="w.title" />
-        </ElSelect>
-      </label>
+      <div class="other"><ElButton size="small" @click="comparing = true">Other sizes, side by side …</ElButton></div>
       <label>
         <span>Wide, upright</span>
         <LengthInput :model-value="card.size.width" :unit="document.units" label="Card width" :min="10" :max="1000" @update:model-value="(width) => setSize({ width })" />
@@ -70,9 +90,21 @@ function setPaper(next: Paper) {
         <span>Room wished for in the envelope</span>
         <LengthInput :model-value="card.slack" :unit="document.units" label="Slack" :min="0" :max="50" @update:model-value="(slack) => setCard({ slack })" />
       </label>
-      <div class="turn"><ElSwitch :model-value="card.turned" active-text="turned" aria-label="Turned" @update:model-value="(v) => setCard({ turned: Boolean(v) })" /></div>
+      <div class="turn"><ElSwitch :model-value="card.turned" active-text="turned" aria-label="Turned" @update:model-value="(v) => setAnew({ turned: Boolean(v) })" /></div>
     </div>
+    <div class="way">
+      <span class="soft">Way of folding</span>
+      <strong>{{ way?.title }}</strong>
+      <ElButton size="small" @click="choosing = true">Choose another …</ElButton>
+    </div>
+    <FoldingForm :model-value="card.folding" :unit="document.units" @update:model-value="setFolding" />
+    <ChangeList v-if="changed" class="changed" :found="changed" role="status" />
     <PaperChooser :model-value="paper" :unit="document.units" @update:model-value="setPaper" />
+    <OtherSizesDialog v-if="comparing" :document="document" :unit="document.units" @close="comparing = false" @take="take" />
+    <ElDialog v-model="choosing" title="Way of folding" width="720px" align-center>
+      <WayGrid :model-value="card.folding.kind" @update:model-value="(kind) => ((choosing = false), setFolding({ ...card.folding, kind }))" />
+      <p class="soft note">Steps keep their values and are placed by the new panels; what cannot be kept is switched off, not deleted.</p>
+    </ElDialog>
   </section>
 </template>
 
@@ -91,7 +123,26 @@ label span:first-child {
   font-size: 12px;
   color: var(--text-soft);
 }
-.turn {
+.turn,
+.other {
   align-self: end;
+}
+.way {
+  display: grid;
+  grid-template-columns: auto 1fr auto;
+  gap: 10px;
+  align-items: center;
+}
+.way .soft {
+  font-size: 12px;
+}
+.changed {
+  padding: 5px 10px;
+  border-radius: 8px;
+  background: var(--accent-pale);
+}
+.note {
+  margin-top: 10px;
+  font-size: 12.5px;
 }
 </style>

@@ -82,6 +82,9 @@ export function applyChanges(
     if (change.op === 'set') {
       document = setValues(document, change.piece, change.step, change.values)
       touched = change.step
+    } else if (change.op === 'fold') {
+      const { card } = document
+      document = { ...document, card: { ...card, folding: { ...card.folding, ...change.values } } }
     } else {
       const steps = pieceOf(document, change.piece).steps
       const at = steps.findIndex((s) => s.id === change.step)

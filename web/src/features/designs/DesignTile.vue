@@ -57,7 +57,7 @@ const first = computed(() => actions.value[0]![0]!)
         </template>
       </ElDropdown>
       <span class="size soft">
-        {{ entry.summary.size }} {{ entry.summary.way.replace('-', ' ') }}
+        {{ entry.summary.size }} {{ entry.summary.way.toLowerCase() }}
       </span>
       <span class="closed figure" title="Closed size">{{ closed }}</span>
       <span class="checks" :class="checks.kind"><span aria-hidden="true">{{ checks.mark }}</span> {{ checks.text }}</span>

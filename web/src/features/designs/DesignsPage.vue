@@ -19,7 +19,7 @@ const showBin = ref(false)
 const found = computed(() => {
   const wanted = words.value.toLowerCase().split(/\s+/).filter(Boolean)
   return (entries.value ?? []).filter((e) => {
-    const text = `${e.name} ${e.summary.size} ${e.summary.way.replace('-', ' ')}`.toLowerCase()
+    const text = `${e.name} ${e.summary.size} ${e.summary.way}`.toLowerCase()
     return wanted.every((w) => text.includes(w))
   })
 })

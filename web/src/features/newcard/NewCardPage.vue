@@ -2,13 +2,16 @@
 import { computed, onMounted, ref } from 'vue'
 import { RouterLink, useRoute, useRouter } from 'vue-router'
 import { answer, client } from '@/shared/api/client'
-import type { CardSize, DesignData, Paper, StepData, Unit } from '@/shared/api/document'
+import type { CardSize, DesignData, Folding, Paper, StepData, Unit } from '@/shared/api/document'
 import { useCatalogue } from '@/shared/catalogue'
 import LayersPicture from '@/shared/components/LayersPicture.vue'
 import BrandMark from '@/shared/components/BrandMark.vue'
 import { tellError } from '@/shared/messages'
+import { initialValues } from '@/shared/schemaForm'
 import { useShelf } from '@/shared/shelf'
 import { formatMeasures } from '@/shared/units/figures'
+import FoldingForm from '@/features/folding/FoldingForm.vue'
+import WayGrid from '@/features/folding/WayGrid.vue'
 import OutlinePicker from '@/features/outlines/OutlinePicker.vue'
 import { drawnOutline, startOf, type PickedOutline } from '@/features/outlines/picked'
 import OwnSizeForm from './OwnSizeForm.vue'
@@ -23,7 +26,8 @@ const name = ref('New card')
 const unit = ref<Unit>('mm')
 const size = ref<CardSize | null>(null)
 const turned = ref(false)
-const way = ref('side-fold')
+const folding = ref<Folding | null>(null)
+const way = computed(() => catalogue.data?.ways.find((w) => w.kind === folding.value?.kind))
 const paper = ref<Paper | null>(null)
 const start = ref<'blank' | 'figure'>('blank')
 const picked = ref<PickedOutline | null>(null)
@@ -36,6 +40,7 @@ onMounted(async () => {
     await Promise.all([catalogue.load(), shelf.load()])
     size.value = catalogue.data?.sizes.find((s) => s.name === 'A2') ?? catalogue.data?.sizes[0] ?? null
     paper.value = shelf.papers[0] ?? null
+    folding.value = { ...initialValues(catalogue.data?.folding ?? {}), kind: 'side-fold' } as unknown as Folding
     // from the shelf: the card starts with this artwork
     const wanted = shelf.kept.find((a) => a.id === Number(route.query.artwork))
     if (wanted) {
@@ -75,13 +80,13 @@ function take(outline: PickedOutline) {
 }
 
 async function make() {
-  if (!size.value || !paper.value) return
+  if (!size.value || !paper.value || !folding.value) return
   busy.value = true
   const outline = start.value === 'figure' ? picked.value : null
   const document: Partial<DesignData> = {
     name: name.value.trim() || 'New card',
     units: unit.value,
-    card: { size: size.value, turned: turned.value, way: way.value, slack: 2 },
+    card: { size: size.value, turned: turned.value, folding: folding.value, slack: 2 },
     papers: [paper.value],
     artworks: outline?.drawn ? { [outline.drawn.key]: outline.drawn.artwork } : {},
     pieces: [
@@ -153,27 +158,9 @@ async function make() {
       <aside class="rest">
         <section aria-labelledby="way-heading">
           <h2 id="way-heading">Way of folding</h2>
-          <div class="ways" role="radiogroup" aria-labelledby="way-heading">
-            <button
-              v-for="w in catalogue.data?.ways ?? []"
-              :key="w.kind"
-              class="plain-button way"
-              role="radio"
-              :aria-checked="way === w.kind"
-              :class="{ chosen: way === w.kind }"
-              @click="way = w.kind"
-            >
-              <svg viewBox="0 0 64 48" aria-hidden="true">
-                <g v-if="w.kind === 'side-fold'">
-                  <path class="inside" d="M14 6h32v36H14z" /><path class="outside" d="M14 6 36 1v46L14 42z" />
-                </g>
-                <g v-else>
-                  <path class="inside" d="M12 6h40v30H12z" /><path class="outside" d="M12 6h40l6 38H6z" />
-                </g>
-              </svg>
-              <span><strong>{{ w.title }}</strong><br /><span class="soft">{{ w.description }}</span></span>
-            </button>
-          </div>
+          <WayGrid v-if="folding" :model-value="folding.kind" @update:model-value="(kind) => folding && (folding = { ...folding, kind })" />
+          <p class="soft told">{{ way?.description }}</p>
+          <FoldingForm v-if="folding" v-model="folding" :unit="unit" />
         </section>
         <section aria-labelledby="paper-heading">
           <h2 id="paper-heading">Paper</h2>
@@ -333,5 +320,9 @@ async function make() {
 .fold {
   stroke: var(--line-fold);
   stroke-dasharray: 5 2 1 2;
+}
+.told {
+  margin: 6px 0;
+  font-size: 12.5px;
 }
 </style>

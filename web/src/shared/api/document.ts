@@ -5,6 +5,8 @@ export type Unit = 'mm' | 'in'
 export type Envelope = Required<Schemas['Envelope']>
 export type CardSize = Required<Omit<Schemas['CardSize'], 'envelope'>> & { envelope: Envelope | null }
 export type Paper = Required<Schemas['Paper']>
+export type OwnPanel = Required<Schemas['OwnPanel']>
+export type Folding = Required<Omit<Schemas['Folding'], 'panels'>> & { panels: readonly OwnPanel[] }
 
 export interface StepData {
   readonly id: string
@@ -41,7 +43,7 @@ export interface DesignData {
   readonly card: {
     readonly size: CardSize
     readonly turned: boolean
-    readonly way: string
+    readonly folding: Folding
     readonly slack: number
   }
   readonly papers: readonly Paper[]

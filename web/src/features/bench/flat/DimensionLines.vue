@@ -28,7 +28,7 @@ const lines = computed<Line[]>(() => {
   ]
   for (const axis of ['x', 'y'] as const) {
     const [low, high] = axis === 'x' ? [left, right] : [head, foot]
-    const folds = props.flat.folds.filter((f) => f.axis === axis).map((f) => f.at)
+    const folds = props.flat.folds.filter((f) => f.axis === axis && f.folds).map((f) => f.at)
     if (!folds.length) continue
     const stops = [low, ...folds.sort((a, b) => a - b), high]
     for (let i = 1; i < stops.length; i += 1) {

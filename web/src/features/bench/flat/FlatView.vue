@@ -8,6 +8,7 @@ import ArtworkLayers from './ArtworkLayers.vue'
 import DimensionLines from './DimensionLines.vue'
 import DragHandle from './DragHandle.vue'
 import FoldMarks from './FoldMarks.vue'
+import LoupeInset from './LoupeInset.vue'
 import PickMarks from './PickMarks.vue'
 import RulerBars from './RulerBars.vue'
 import { useViewport } from './useViewport'
@@ -20,6 +21,8 @@ const props = defineProps<{
   marked: Schemas['FindingView'] | null
   artworks: Readonly<Record<string, Artwork>>
   hovered: number
+  /** What is measured of the finished piece, while that is what is shown. */
+  finished: Pick<Schemas['RestView'], 'loupe' | 'ticks' | 'lap'> | null
 }>()
 const emit = defineEmits<{
   preview: [values: Record<string, number>]
@@ -90,10 +93,31 @@ const placed = computed(() => {
   const artwork = props.flat.artwork && props.artworks[props.flat.artwork.ref]
   return artwork && artwork.layers.length > 1 ? { placed: props.flat.artwork!, artwork } : null
 })
+const loupe = ref<InstanceType<typeof LoupeInset> | null>(null)
+const loupeShown = ref(true)
+/** Where there is more room for the loupe: below the piece, or beside it and its dimensions. */
+const lying = computed(() => viewport.view.width - viewport.toX(box.value.right) < 70 + 145)
+async function stepLoupe(by: number) {
+  if (loupeShown.value) return loupe.value?.step(by)
+  loupeShown.value = true
+}
+/** A finding's place under the loupe, where it is one of the loupe's. */
+watch(
+  () => props.marked,
+  (marked) => {
+    const [line] = marked?.lines ?? []
+    if (!line) return
+    const [x, y] = [(line[0] + line[2]) / 2, (line[1] + line[3]) / 2]
+    const near = props.finished?.loupe.findIndex((p) => Math.hypot(p.x - x, p.y - y) < 2) ?? -1
+    loupe.value?.show(near)
+  },
+)
+/** What the lap costs, while the mirror is in hand. */
+const lost = computed(() => (props.finished?.lap && props.step?.id === props.finished.lap.step ? props.finished.lap.lost : ''))
 const layersShown = ref(true)
 const dragged = computed(() => props.flat.handles.filter((h) => h.shape !== 'pick'))
 const pick = computed(() => props.flat.handles.find((h) => h.shape === 'pick'))
-defineExpose({ fit, zoom })
+defineExpose({ fit, zoom, stepLoupe })
 </script>
 
 <template>
@@ -116,7 +140,8 @@ defineExpose({ fit, zoom })
       <g v-for="p in panels" :key="p.name" class="panel">
         <text :x="p.x" :y="p.y">{{ p.name }}</text>
       </g>
-      <FoldMarks :folds="flat.folds" :viewport="viewport" :unit="unit" />
+      <path v-if="lost" class="lost" :transform="viewport.transform.value" :d="lost"><title>What the lap costs the figure</title></path>
+      <FoldMarks :folds="flat.folds" :ticks="finished?.ticks ?? []" :viewport="viewport" :unit="unit" />
       <DimensionLines :flat="flat" :viewport="viewport" :unit="unit" />
       <g v-if="marked" :key="marked.message" class="marked" :class="marked.severity" :transform="viewport.transform.value">
         <path v-for="(d, i) in marked.outlines" :key="`o${i}`" :d="d" />
@@ -147,13 +172,15 @@ defineExpose({ fit, zoom })
       </template>
       <RulerBars :viewport="viewport" :unit="unit" :origin-x="box.left" :origin-y="box.head" />
     </svg>
-    <button v-if="placed" class="layers-switch" :aria-pressed="layersShown" @click="layersShown = !layersShown">
-      {{ layersShown ? 'Hide the layers' : 'Show the layers' }}
-    </button>
     <div class="zoom">
       <button aria-label="Smaller" title="Smaller" @click="zoom(1 / 1.3)">−</button>
       <button title="Show the whole piece (F)" @click="fit">whole</button>
       <button aria-label="Larger" title="Larger" @click="zoom(1.3)">+</button>
+    </div>
+    <LoupeInset v-if="finished?.loupe.length && loupeShown" ref="loupe" :places="finished.loupe" :path="flat.path" :folds="flat.folds" :colour="colour" :unit="unit" :lying="lying" />
+    <div class="switches">
+      <button v-if="placed" :aria-pressed="layersShown" @click="layersShown = !layersShown">{{ layersShown ? 'Hide the layers' : 'Show the layers' }}</button>
+      <button v-if="finished?.loupe.length" :aria-pressed="loupeShown" @click="loupeShown = !loupeShown">{{ loupeShown ? 'Hide the loupe' : 'Show the loupe' }}</button>
     </div>
     <p v-if="!flat.path" class="nothing soft">Nothing is built yet. Put a blank or a figure first in the strip below.</p>
   </div>
@@ -223,10 +250,22 @@ svg {
     opacity: 0.3;
   }
 }
-.layers-switch {
+.lost {
+  fill: var(--copper);
+  fill-opacity: 0.28;
+  stroke: var(--copper-dark);
+  stroke-width: 1px;
+  stroke-dasharray: 2 2;
+  vector-effect: non-scaling-stroke;
+}
+.switches {
   position: absolute;
-  left: 34px;
+  right: 10px;
   bottom: 10px;
+  display: flex;
+  gap: 6px;
+}
+.switches button {
   padding: 3px 10px;
   border: 1px solid var(--border);
   border-radius: 8px;

@@ -1,16 +1,45 @@
 <script setup lang="ts">
-/** The card folded: turned by pointer and keys, opened and closed with a slider. */
-import { onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
+/** The card folded: turned by pointer and keys, folded by poses, a slider, or played through. */
+import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
 import type { Schemas } from '@/shared/api/client'
-import type { FoldedScene } from './scene'
+import type { Unit } from '@/shared/api/document'
+import ClosedView from './ClosedView.vue'
+import { anglesAt, openness, type Angles } from './poses'
+import type { FoldedScene, Place } from './scene'
 
-const props = defineProps<{ space: Schemas['SpaceView'] }>()
+const props = defineProps<{
+  space: Schemas['SpaceView']
+  shut: Schemas['ClosedView'] | null
+  unit: Unit
+}>()
+type Pose = 'half' | 'closed' | 'standing' | 'envelope' | 'free'
+
 const canvas = ref<HTMLCanvasElement | null>(null)
 const holder = ref<HTMLElement | null>(null)
 const scene = shallowRef<FoldedScene | null>(null)
-const angle = ref(64)
+const pose = ref<Pose>('half')
+const over = ref(false)
+const opened = ref(0.35)
+const playing = ref(false)
 const trouble = ref('')
 let observer: ResizeObserver | null = null
+
+const folds = computed(() => props.space.folds.length > 0)
+const poses = computed(() => [
+  { key: 'half' as const, label: 'half open', shown: folds.value },
+  { key: 'closed' as const, label: 'closed', shown: folds.value },
+  { key: 'standing' as const, label: 'standing', shown: Boolean(props.space.stand) },
+  { key: 'envelope' as const, label: 'envelope', shown: Boolean(props.space.envelope) },
+])
+const shutAngles = computed<Angles>(() => props.space.sequence.at(-1) ?? [])
+
+function wanted(): { angles: Angles; place: Place } {
+  if (pose.value === 'closed') return { angles: shutAngles.value, place: 'hand' }
+  if (pose.value === 'standing' && props.space.stand) return { angles: props.space.stand.angles, place: 'table' }
+  if (pose.value === 'envelope' && props.space.envelope) return { angles: shutAngles.value, place: 'envelope' }
+  if (pose.value === 'free') return { angles: anglesAt(props.space.sequence, opened.value), place: 'hand' }
+  return { angles: props.space.half, place: 'hand' }
+}
 
 onMounted(async () => {
   const { FoldedScene } = await import('./scene')
@@ -25,24 +54,67 @@ onMounted(async () => {
     if (entry) scene.value?.resize(entry.contentRect.width, entry.contentRect.height)
   })
   observer.observe(holder.value)
-  scene.value.setAngle(angle.value)
-  scene.value.show(props.space)
+  show()
 })
 onBeforeUnmount(() => {
   observer?.disconnect()
   clearTimeout(waiting)
   scene.value?.dispose()
 })
+
+function show() {
+  const { angles, place } = wanted()
+  if (pose.value !== 'free') opened.value = openness(props.space.sequence, angles)
+  scene.value?.show(props.space, angles, place)
+}
 // the flat view is drawn first: what is worked on is there
 let waiting: ReturnType<typeof setTimeout> | undefined
 watch(
   () => props.space,
   () => {
     clearTimeout(waiting)
-    waiting = setTimeout(() => scene.value?.show(props.space), 60)
+    waiting = setTimeout(show, 60)
   },
 )
-watch(angle, (degrees) => scene.value?.setAngle(degrees))
+
+async function strike(next: Pose) {
+  playing.value = false
+  over.value = false
+  pose.value = next
+  const { angles, place } = wanted()
+  opened.value = openness(props.space.sequence, angles)
+  await scene.value?.moveTo(angles, place)
+}
+function slide(value: number) {
+  playing.value = false
+  over.value = false
+  const moved = pose.value === 'standing' || pose.value === 'envelope'
+  pose.value = 'free'
+  opened.value = value
+  const angles = anglesAt(props.space.sequence, value)
+  if (moved) void scene.value?.moveTo(angles, 'hand')
+  else scene.value?.setAngles(angles)
+}
+async function play() {
+  if (playing.value) {
+    playing.value = false
+    scene.value?.stop()
+    return
+  }
+  over.value = false
+  if (pose.value === 'standing' || pose.value === 'envelope') await scene.value?.moveTo(anglesAt(props.space.sequence, 1), 'hand')
+  pose.value = 'free'
+  playing.value = true
+  // from flat to closed, and open again
+  const path = (share: number) => Math.abs(1 - 2 * share)
+  const stages = Math.max(props.space.sequence.length - 1, 1)
+  await scene.value?.play(
+    (share) => anglesAt(props.space.sequence, path(share)),
+    2200 + 1400 * stages,
+    (share) => (opened.value = path(share)),
+  )
+  playing.value = false
+}
 
 const KEYS: Record<string, [number, number]> = {
   ArrowLeft: [-8, 0],
@@ -51,6 +123,11 @@ const KEYS: Record<string, [number, number]> = {
   ArrowDown: [0, 8],
 }
 function key(event: KeyboardEvent) {
+  if (event.key === ' ') {
+    event.preventDefault()
+    void play()
+    return
+  }
   const by = KEYS[event.key]
   if (!by) return
   event.preventDefault()
@@ -61,31 +138,71 @@ function key(event: KeyboardEvent) {
 
 <template>
   <section class="folded" aria-label="Folded view">
+    <div v-if="space.faces.length" class="poses" role="toolbar" aria-label="Poses">
+      <template v-for="p in poses" :key="p.key">
+        <button v-if="p.shown" class="plain-button" :aria-pressed="!over && pose === p.key" @click="strike(p.key)">{{ p.label }}</button>
+      </template>
+      <button v-if="shut" class="plain-button" :aria-pressed="over" title="The closed card from its front, over its envelope" @click="over = !over">front</button>
+    </div>
     <div ref="holder" class="holder">
       <canvas
         ref="canvas"
         tabindex="0"
         role="img"
-        aria-label="The folded card; arrow keys turn it"
+        aria-label="The folded card; arrow keys turn it, space plays the folding"
         @keydown="key"
-        @dblclick="scene?.reset(space)"
+        @dblclick="scene?.reset()"
       />
+      <ClosedView v-if="over && shut" class="over" :shut="shut" :unit="unit" />
       <p v-if="trouble" class="trouble soft">{{ trouble }}</p>
       <p v-if="!space.faces.length" class="trouble soft">Nothing to fold yet.</p>
     </div>
     <div class="slider">
+      <button class="plain-button play" :disabled="!folds" :aria-label="playing ? 'Stop' : 'Play the folding'" :title="playing ? 'Stop' : 'Play the folding'" @click="play">
+        <svg viewBox="0 0 16 16" aria-hidden="true"><path :d="playing ? 'M3 3h10v10H3z' : 'M3 2l11 6-11 6z'" /></svg>
+      </button>
       <span class="soft">closed</span>
-      <ElSlider v-model="angle" :min="0" :max="180" :show-tooltip="false" aria-label="How far it is opened" />
-      <span class="figure">{{ angle }}°</span>
+      <ElSlider
+        :model-value="opened"
+        :min="0"
+        :max="1"
+        :step="0.005"
+        :show-tooltip="false"
+        :disabled="!folds"
+        aria-label="How far it is opened"
+        @input="(v: number | number[]) => slide(Number(v))"
+      />
+      <span class="soft">flat</span>
     </div>
   </section>
 </template>
 
 <style scoped>
 .folded {
+  position: relative;
   display: grid;
   grid-template-rows: minmax(0, 1fr) auto;
   background: linear-gradient(var(--paper-3), var(--paper-1));
+}
+.poses {
+  position: absolute;
+  z-index: 2;
+  inset: 6px 8px auto;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px;
+}
+.poses button {
+  padding: 1px 9px;
+  border-radius: 10px;
+  background: rgb(255 253 248 / 78%);
+  border: 1px solid var(--border-strong);
+  font-size: 12px;
+}
+.poses [aria-pressed='true'] {
+  background: var(--ink-1);
+  border-color: var(--ink-1);
+  color: var(--paper-0);
 }
 .holder {
   position: relative;
@@ -99,6 +216,10 @@ canvas {
   height: 100%;
   cursor: grab;
 }
+.over {
+  position: absolute;
+  inset: 0;
+}
 .trouble {
   position: absolute;
   inset: 40% 24px auto;
@@ -106,14 +227,26 @@ canvas {
 }
 .slider {
   display: grid;
-  grid-template-columns: auto 1fr 44px;
-  gap: 16px;
+  grid-template-columns: auto auto 1fr auto;
+  gap: 12px;
   align-items: center;
-  padding: 0 18px;
-  height: 36px;
+  padding: 0 16px 0 12px;
+  height: 34px;
   font-size: 12.5px;
 }
-.slider .figure {
-  text-align: right;
+.play {
+  width: 26px;
+  height: 26px;
+  padding: 6px;
+  border-radius: 50%;
+  background: var(--surface);
+  border: 1px solid var(--border-strong);
+}
+.play svg {
+  display: block;
+  fill: var(--ink-0);
+}
+.play:disabled {
+  opacity: 0.4;
 }
 </style>

@@ -4,6 +4,7 @@ import {
   Box3,
   BufferAttribute,
   BufferGeometry,
+  CircleGeometry,
   Color,
   DirectionalLight,
   DoubleSide,
@@ -13,24 +14,30 @@ import {
   Mesh,
   MeshLambertMaterial,
   PerspectiveCamera,
+  PlaneGeometry,
   Scene,
   Shape,
   ShapeGeometry,
-  Sphere,
   Vector2,
   Vector3,
   WebGLRenderer,
 } from 'three'
 import { OrbitControls } from 'three/addons/controls/OrbitControls.js'
 import type { Schemas } from '@/shared/api/client'
+import { between } from './poses'
 
 type Space = Schemas['SpaceView']
 type Face = Schemas['FaceView']
 type Ring = readonly (readonly [number, number])[]
 
+type Angles = readonly number[]
+/** Where the card is: in the hand, on a table, or in its envelope. */
+export type Place = 'hand' | 'table' | 'envelope'
+
 interface Turn {
   group: Group
-  axis: 'x' | 'y'
+  axis: Vector3
+  fold: number
   sign: number
 }
 
@@ -67,24 +74,33 @@ function wall(ring: Ring, thickness: number): BufferGeometry {
   return geometry
 }
 
+const TURN_MS = 320
+/** Share of the view's height and width that the card takes. */
+const FILLED = 0.8
+
 export class FoldedScene {
   private readonly renderer: WebGLRenderer
   private readonly scene = new Scene()
-  private readonly camera = new PerspectiveCamera(28, 1, 1, 6000)
+  private readonly camera = new PerspectiveCamera(28, 1, 1, 9000)
   private readonly controls: OrbitControls
   private card = new Group()
+  private around = new Group()
   private turns: Turn[] = []
-  private angle = 70
+  private groups: Group[] = []
+  private space: Space | null = null
+  private angles: Angles = []
+  private place: Place = 'hand'
   private waiting = false
+  private moving = 0
   private framed = ''
   frames = 0
 
-  constructor(canvas: HTMLCanvasElement) {
+  constructor(private readonly canvas: HTMLCanvasElement) {
     this.renderer = new WebGLRenderer({ canvas, antialias: true, alpha: true })
     this.scene.add(new AmbientLight(0xffffff, 1.9))
     const light = new DirectionalLight(0xfff4e2, 1.6)
     light.position.set(-250, 420, 520)
-    this.scene.add(light, this.card)
+    this.scene.add(light, this.card, this.around)
     this.controls = new OrbitControls(this.camera, canvas)
     this.controls.enablePan = false
     this.controls.addEventListener('change', () => this.draw())
@@ -100,8 +116,9 @@ export class FoldedScene {
   }
 
   /** Shows the faces; the view stays as it is turned unless the card has another size. */
-  show(space: Space) {
+  show(space: Space, angles: Angles, place: Place) {
     this.clear()
+    this.space = space
     const outside = new MeshLambertMaterial({ color: new Color(space.outside), side: DoubleSide })
     const inside = new MeshLambertMaterial({ color: new Color(space.inside), side: DoubleSide })
     const edge = new LineBasicMaterial({ color: 0x33424f })
@@ -109,32 +126,24 @@ export class FoldedScene {
     space.faces.forEach((face, i) => {
       const group = groups[i]!
       const parent = face.parent === null ? this.card : groups[face.parent]!
-      if (!face.hinge) {
+      const hinge = face.hinge
+      if (!hinge) {
         parent.add(group)
         return
       }
-      // the hinge lies on the inside face, where a crease bends
-      const { axis, at } = face.hinge
+      const start = new Vector3(hinge.start[0], -hinge.start[1], hinge.z)
+      const end = new Vector3(hinge.end[0], -hinge.end[1], hinge.z)
       const pivot = new Group()
-      const shift = axis === 'x' ? new Vector3(at, 0, -space.thickness) : new Vector3(0, -at, -space.thickness)
-      pivot.position.copy(shift)
-      group.position.copy(shift.clone().negate())
+      pivot.position.copy(start)
+      group.position.copy(start.clone().negate())
       pivot.add(group)
       parent.add(pivot)
-      this.turns.push({ group: pivot, axis, sign: this.signOf(face) })
+      this.turns.push({ group: pivot, axis: end.sub(start).normalize(), fold: hinge.fold, sign: hinge.sign })
     })
-    this.setAngle(this.angle)
-    this.frame(space)
-  }
-
-  /** A mountain turns what hangs on it away from the viewer of the outside. */
-  private signOf(face: Face): number {
-    const { axis, at, direction } = face.hinge!
-    const xs = face.rings.flat().map((p) => (axis === 'x' ? p[0] : -p[1]))
-    const middle = (Math.min(...xs) + Math.max(...xs)) / 2
-    const beyond = middle > (axis === 'x' ? at : -at) ? 1 : -1
-    const away = axis === 'x' ? beyond : -beyond
-    return direction === 'valley' ? -away : away
+    this.groups = groups
+    this.setPlace(place)
+    this.turnFolds(angles)
+    this.frame()
   }
 
   private face(
@@ -162,42 +171,154 @@ export class FoldedScene {
     return group
   }
 
-  /** Opened by `angle` degrees: 0 is closed, 180 flat. */
-  setAngle(angle: number) {
-    this.angle = angle
-    const fold = ((180 - angle) * Math.PI) / 180
-    for (const { group, axis, sign } of this.turns) {
-      group.rotation.set(axis === 'y' ? fold * sign : 0, axis === 'x' ? fold * sign : 0, 0)
-    }
+  /** Folds at once to angles, as while a slider is drawn. */
+  setAngles(angles: Angles) {
+    this.moving += 1
+    this.turnFolds(angles)
     this.draw()
   }
 
-  private frame(space: Space) {
-    const points = space.faces.filter((f) => !f.hinge).flatMap((f) => f.rings.flat())
+  /** Folds to angles in a moment, in a place of its own; the view is framed anew where that changes. */
+  async moveTo(angles: Angles, place: Place, ms = TURN_MS) {
+    const from = this.angles
+    const changed = place !== this.place
+    this.setPlace(place)
+    const still = window.matchMedia('(prefers-reduced-motion: reduce)').matches
+    await this.play((share) => between(from, angles, share), still ? 0 : ms)
+    if (changed) this.reset()
+  }
+
+  /** Draws frame after frame while `at` (0 to 1) runs through; ends early where something else turns it. */
+  async play(at: (share: number) => Angles, ms: number, step?: (share: number) => void) {
+    this.moving += 1
+    const turn = this.moving
+    const begun = performance.now()
+    let share = 0
+    while (share < 1 && turn === this.moving) {
+      share = ms ? Math.min((performance.now() - begun) / ms, 1) : 1
+      this.turnFolds(at(share))
+      step?.(share)
+      this.draw()
+      await new Promise((resolve) => requestAnimationFrame(resolve))
+    }
+  }
+
+  stop() {
+    this.moving += 1
+  }
+
+  private turnFolds(angles: Angles) {
+    this.angles = angles
+    for (const { group, axis, fold, sign } of this.turns) {
+      group.setRotationFromAxisAngle(axis, (((angles[fold] ?? 0) * Math.PI) / 180) * sign)
+    }
+  }
+
+  /** Stands the card on its table, or puts its envelope about it. */
+  private setPlace(place: Place) {
+    this.place = place
+    this.empty(this.around)
+    this.card.quaternion.identity()
+    const space = this.space
+    if (!space) return
+    if (place === 'table' && space.stand) {
+      const up = new Vector3(...space.stand.up)
+      this.card.quaternion.setFromUnitVectors(up, new Vector3(0, 1, 0))
+      this.around.add(this.table(space.stand.table))
+    } else if (place === 'envelope' && space.envelope) {
+      this.around.add(...this.envelope(space.envelope, space.faces.length * space.thickness))
+    }
+  }
+
+  private table(height: number): Mesh {
+    const points = this.space!.faces.flatMap((f) => f.rings.flat())
+    const size = Math.max(...points.map((p) => Math.abs(p[0])), ...points.map((p) => Math.abs(p[1])), 50)
+    const top = new Mesh(
+      new CircleGeometry(size * 1.5, 48),
+      new MeshLambertMaterial({ color: 0xe2d8c4, transparent: true, opacity: 0.75, side: DoubleSide }),
+    )
+    top.rotation.x = -Math.PI / 2
+    const xs = points.map((p) => p[0])
+    top.position.set((Math.min(...xs) + Math.max(...xs)) / 2, height - 0.2, 0)
+    return top
+  }
+
+  private envelope(box: readonly [number, number, number, number], bulk: number) {
+    const [left, head, right, foot] = box
+    const paper = { color: 0xf0e9da, side: DoubleSide, transparent: true }
+    const sheet = (opacity: number) =>
+      new Mesh(
+        new PlaneGeometry(right - left, foot - head),
+        new MeshLambertMaterial({ ...paper, opacity, depthWrite: opacity === 1 }),
+      )
+    const back = sheet(1)
+    const front = sheet(0.3)
+    const middle: [number, number] = [(left + right) / 2, -(head + foot) / 2]
+    back.position.set(...middle, -bulk - 2)
+    front.position.set(...middle, bulk + 2)
+    const corners = [
+      [left, -head],
+      [right, -head],
+      [right, -foot],
+      [left, -foot],
+    ].map(([x, y]) => new Vector3(x, y, bulk + 2))
+    const rim = new LineLoop(
+      new BufferGeometry().setFromPoints(corners),
+      new LineBasicMaterial({ color: 0x586674 }),
+    )
+    return [back, front, rim]
+  }
+
+  private frame() {
+    const points = this.space?.faces.filter((f) => !f.hinge).flatMap((f) => f.rings.flat()) ?? []
     if (!points.length) return this.draw()
     const xs = points.map((p) => p[0])
     const ys = points.map((p) => -p[1])
     const size = Math.max(Math.max(...xs) - Math.min(...xs), Math.max(...ys) - Math.min(...ys))
-    const level = space.faces.some((f) => f.hinge?.axis === 'y')
-    const key = `${Math.round(size / 20)} ${level}`
+    const key = `${Math.round(size / 20)} ${this.space?.eye.map((v) => v.toFixed(1))} ${this.space?.faces.length}`
     if (key === this.framed) return this.draw()
     this.framed = key
-    this.reset(space)
+    this.reset()
   }
 
   /** Back to the view that a card is shown in first. */
-  reset(space: Space) {
-    if (!space.faces.some((f) => f.rings.length)) return
-    const level = space.faces.some((f) => f.hinge?.axis === 'y')
-    const way = level ? new Vector3(0.8, 0.5, 1.5) : new Vector3(0.85, 0.42, 1.75)
-    this.card.updateWorldMatrix(true, true)
-    const { center, radius } = new Box3().setFromObject(this.card).getBoundingSphere(new Sphere())
-    const half = Math.min(this.camera.fov, this.camera.fov * this.camera.aspect) / 2
-    const distance = (radius * 1.02) / Math.sin((half * Math.PI) / 180)
-    this.controls.target.copy(center)
-    this.camera.position.copy(center).add(way.normalize().multiplyScalar(distance))
+  reset() {
+    if (!this.space?.faces.some((f) => f.rings.length)) return
+    const eye = this.place === 'table' ? this.space.stand!.eye : this.place === 'envelope' ? ([0.15, 0.08, 1] as const) : this.space.eye
+    const towards = new Vector3(...eye).normalize()
+    const across = new Vector3(0, 1, 0).cross(towards).normalize()
+    const upwards = towards.clone().cross(across)
+    const points = this.corners()
+    const middle = new Box3().setFromPoints(points).getCenter(new Vector3())
+    // the middle of what is seen, then as near as all of it fits
+    const side = (axis: Vector3) => {
+      const along = points.map((p) => p.clone().sub(middle).dot(axis))
+      return (Math.min(...along) + Math.max(...along)) / 2
+    }
+    middle.addScaledVector(across, side(across)).addScaledVector(upwards, side(upwards))
+    const high = Math.tan((this.camera.fov * Math.PI) / 360) * FILLED
+    const wide = high * this.camera.aspect
+    const distance = Math.max(
+      ...points.map((p) => {
+        const q = p.clone().sub(middle)
+        return Math.max(Math.abs(q.dot(across)) / wide, Math.abs(q.dot(upwards)) / high) + q.dot(towards)
+      }),
+    )
+    this.controls.target.copy(middle)
+    this.camera.position.copy(middle).addScaledVector(towards, distance)
     this.controls.update()
     this.draw()
+  }
+
+  /** All corners of the card as it is folded now, and of its envelope, in the scene. */
+  private corners(): Vector3[] {
+    this.card.updateWorldMatrix(true, true)
+    const found = this.space!.faces.flatMap((face, i) =>
+      face.rings.flat().map(([x, y]) => new Vector3(x, -y, 0).applyMatrix4(this.groups[i]!.matrixWorld)),
+    )
+    if (this.place !== 'envelope' || !this.space!.envelope) return found
+    const [left, head, right, foot] = this.space!.envelope
+    return [...found, new Vector3(left, -head, 0), new Vector3(right, -foot, 0)]
   }
 
   /** Turned by the keys, in degrees. */
@@ -218,25 +339,30 @@ export class FoldedScene {
     requestAnimationFrame(() => {
       this.waiting = false
       this.frames += 1
+      this.canvas.dataset.frames = String(this.frames)
       this.renderer.render(this.scene, this.camera)
     })
   }
 
-  private clear() {
-    this.card.traverse((node) => {
+  private empty(group: Group) {
+    group.traverse((node) => {
       if (node instanceof Mesh || node instanceof LineLoop) {
         node.geometry.dispose()
         ;([] as { dispose(): void }[]).concat(node.material).forEach((m) => m.dispose())
       }
     })
-    this.scene.remove(this.card)
-    this.card = new Group()
+    group.clear()
+  }
+
+  private clear() {
+    this.empty(this.card)
     this.turns = []
-    this.scene.add(this.card)
   }
 
   dispose() {
+    this.stop()
     this.clear()
+    this.empty(this.around)
     this.controls.dispose()
     this.renderer.dispose()
   }

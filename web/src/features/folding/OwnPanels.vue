@@ -1,0 +1,77 @@
+<script setup lang="ts">
+/** The panels of an own way of folding: widths, which way each crease points, when it is folded. */
+import type { OwnPanel, Unit } from '@/shared/api/document'
+import LengthInput from '@/shared/components/LengthInput.vue'
+import NumberInput from '@/shared/components/NumberInput.vue'
+
+const props = defineProps<{ modelValue: readonly OwnPanel[]; unit: Unit }>()
+const emit = defineEmits<{ 'update:modelValue': [panels: OwnPanel[]] }>()
+const MOST = 12
+
+function set(index: number, values: Partial<OwnPanel>) {
+  emit('update:modelValue', props.modelValue.map((p, i) => (i === index ? { ...p, ...values } : p)))
+}
+function add() {
+  const last = props.modelValue.at(-1)
+  if (last) emit('update:modelValue', [...props.modelValue, { ...last }])
+}
+function remove(index: number) {
+  emit('update:modelValue', props.modelValue.filter((_, i) => i !== index))
+}
+</script>
+
+<template>
+  <table class="panels">
+    <thead>
+      <tr><th>Panel</th><th>Width</th><th>Crease after it</th><th>Folded as</th><th /></tr>
+    </thead>
+    <tbody>
+      <tr v-for="(p, i) in modelValue" :key="i">
+        <td class="figure">{{ i + 1 }}</td>
+        <td><LengthInput :model-value="p.width" :unit="unit" :label="`Width of panel ${i + 1}`" :min="1" :max="1000" @update:model-value="(width) => set(i, { width })" /></td>
+        <template v-if="i < modelValue.length - 1">
+          <td>
+            <ElRadioGroup size="small" :model-value="p.direction" :aria-label="`Crease after panel ${i + 1}`" @update:model-value="(d) => set(i, { direction: d as OwnPanel['direction'] })">
+              <ElRadioButton value="mountain">mountain</ElRadioButton>
+              <ElRadioButton value="valley">valley</ElRadioButton>
+            </ElRadioGroup>
+          </td>
+          <td><NumberInput :model-value="p.order" whole suffix="" :label="`Crease ${i + 1} is folded as`" :min="1" :max="MOST" @update:model-value="(order) => set(i, { order })" /></td>
+        </template>
+        <td v-else colspan="2" class="soft">the last</td>
+        <td><button class="plain-button" :disabled="modelValue.length < 2" :aria-label="`Take panel ${i + 1} away`" title="Take it away" @click="remove(i)">×</button></td>
+      </tr>
+    </tbody>
+  </table>
+  <ElButton size="small" :disabled="modelValue.length >= MOST" @click="add">Add a panel</ElButton>
+</template>
+
+<style scoped>
+.panels {
+  border-collapse: collapse;
+  font-size: 12.5px;
+  margin-bottom: 6px;
+}
+th {
+  text-align: left;
+  font-weight: 500;
+  color: var(--text-soft);
+}
+td,
+th {
+  padding: 2px 6px 2px 0;
+}
+td:nth-child(2) {
+  width: 110px;
+}
+td:nth-child(4) {
+  width: 70px;
+}
+button {
+  padding: 2px 8px;
+  font-size: 15px;
+}
+button:disabled {
+  opacity: 0.3;
+}
+</style>

@@ -1,0 +1,41 @@
+/** The design on another card: the server places its steps anew and says what it could not keep. */
+import { readonly, ref } from 'vue'
+import { answer, client, type Schemas } from '@/shared/api/client'
+import type { DesignData } from '@/shared/api/document'
+import { tellError } from '@/shared/messages'
+
+export type Card = DesignData['card']
+export type OtherCard = Schemas['OtherCard']
+
+export function useRefold() {
+  const busy = ref(false)
+
+  /** The design on each of the cards, in order; null where that failed, which has been said. */
+  async function refold(document: DesignData, cards: readonly Card[]): Promise<OtherCard[] | null> {
+    busy.value = true
+    try {
+      const body = { document: document as Record<string, unknown>, cards: cards as Schemas['Card'][] }
+      return (await answer(client.POST('/api/refold', { body }))) as OtherCard[]
+    } catch (error) {
+      tellError(error)
+      return null
+    } finally {
+      busy.value = false
+    }
+  }
+  return { refold, busy: readonly(busy) }
+}
+
+/** What became of the steps, in one line. */
+export function inWords(found: Pick<OtherCard, 'kept' | 'changes'>): string {
+  const off = found.changes.filter((c) => c.what === 'off').length
+  const placed = found.changes.length - off
+  const steps = (n: number) => `${n} ${n === 1 ? 'step' : 'steps'}`
+  return [
+    `${steps(found.kept)} kept`,
+    placed ? `${placed} of them placed anew` : '',
+    off ? `${off} switched off` : '',
+  ]
+    .filter(Boolean)
+    .join(', ')
+}
