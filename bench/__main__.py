@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
-from bench import browser, evaluation, geometry, reading
+from bench import browser, evaluation, folding, geometry, reading
 
 if __name__ == "__main__":
     geometry.report()
     print()
     evaluation.report()
+    print()
+    folding.report()
     print()
     reading.report()
     print()

@@ -230,7 +230,7 @@ def designs() -> dict[str, Design]:
             [
                 {"kind": "blank"},
                 {"kind": "cut-away", "target": "flap", "at": "right", "by": "centre", "dx": 3,
-                 "turn": 90,
+                 "turn": -90,
                  "outline": {"kind": "wave-top", "width": 180, "height": 26, "waves": 5}},
                 {"kind": "soften", "radius": 3, "which": "both"},
             ],

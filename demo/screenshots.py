@@ -23,7 +23,7 @@ def take(page: Page, name: str) -> None:
 
 def open_design(page: Page, name: str) -> None:
     page.goto("/")
-    page.get_by_role("button", name=f"Open: {name}").click()
+    page.get_by_role("button", name=f"Open: {name}", exact=True).click()
     page.wait_for_selector("[data-testid=flat-path]")
 
 
@@ -69,6 +69,23 @@ def views(page: Page) -> None:
     take(page, "add-step")
     open_design(page, "Beach hut")
     take(page, "inches")
+    open_design(page, "Row of beach huts")
+    page.get_by_role("button", name="standing").click()
+    take(page, "accordion")
+    open_design(page, "Whale, hardly joined")
+    page.locator("[data-step]", has_text="Mirror").click()
+    page.get_by_role("button", name="Find the best join").click()
+    page.wait_for_selector(".join")
+    take(page, "best-join")
+    open_design(page, "Tide tables, gatefold")
+    page.locator(".tile .pick").first.click()
+    page.get_by_role("button", name="Other sizes, side by side").click()
+    page.wait_for_selector("article:nth-of-type(2)")
+    take(page, "other-sizes")
+    open_design(page, "Sailing boat")
+    page.get_by_role("button", name="front", exact=True).click()
+    page.get_by_role("tab", name="Folds").click()
+    take(page, "closed")
     page.goto("/")
     page.get_by_role("button", name="Sign out").click()
     take(page, "sign-in")

@@ -70,12 +70,16 @@ def envelope(subject: Subject) -> Iterator[Finding]:
 
 
 def _other_envelope(width: float, height: float, bulk: float, slack: float) -> str:
-    takes = [
+    """Standard envelopes that would take the card with its slack, the smallest first."""
+    takes = sorted(
         (e.width * e.height, e.name)
         for e in (s.envelope for s in STANDARD_SIZES)
         if e is not None and room_in(e, (width, height), bulk).least >= slack
-    ]
-    return f"Envelope {min(takes)[1]} would take it." if takes else "No standard envelope takes it."
+    )
+    if not takes:
+        return "No standard envelope takes it."
+    others = f", then {', '.join(name for _, name in takes[1:3])}" if len(takes) > 1 else ""
+    return f"Envelope {takes[0][1]} would take it{others}."
 
 
 def _smaller(subject: Subject, work: Work, inside: Envelope, slack: float) -> tuple[Mend, ...]:

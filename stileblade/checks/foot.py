@@ -8,7 +8,7 @@ from stileblade.build.steps.slice import By, Keep, Slice
 from stileblade.build.work import Work
 from stileblade.checks.check import CHECKS, Finding, Mend, Place, Severity, Subject
 from stileblade.folding.stand import LEAST_RUN, stand_of
-from stileblade.geometry.flat_run import Side, depth_for_run
+from stileblade.geometry.flat_run import Side, rough_depth_for_run
 
 
 @CHECKS.register("foot")
@@ -59,7 +59,7 @@ def _trims(subject: Subject, work: Work) -> tuple[Mend, ...]:
     found = []
     for share in (0.25, 0.4):
         run = round(figure.bounds.width * share)
-        depth, _ = depth_for_run(figure, _side(side), run)
+        depth = rough_depth_for_run(figure, _side(side), run)
         if depth is None or depth < 0.02 or depth > figure.bounds.height / 4:
             continue
         step = Slice(keep=keep, by=By.RUN, run=run)

@@ -9,7 +9,7 @@ from stileblade.build.steps.fill import Fill, Which
 from stileblade.build.work import Work
 from stileblade.checks.check import CHECKS, Finding, Mend, Place, Severity, Subject
 from stileblade.geometry.distances import is_inside
-from stileblade.geometry.region import Contour
+from stileblade.geometry.region import Box, Contour
 
 SMALL = 30.0
 """mm^2: an opening smaller than this is hardly meant; larger ones are only noted."""
@@ -25,10 +25,16 @@ def left_in(work: Work) -> list[Contour]:
         for window in work.windows:
             w = window.outline.bounds
             if box.left >= w.left - 0.01 and box.right <= w.right + 0.01:
-                made = made or is_inside(opening, window.outline)
+                same = abs(window.outline.area - opening.area) < 1e-3 and close(w, box)
+                made = made or same or is_inside(opening, window.outline)
         if not made:
             found.append(opening)
     return sorted(found, key=lambda c: -c.area)
+
+
+def close(a: Box, b: Box) -> bool:
+    """Whether two boxes are the same to a thousandth of a mm."""
+    return all(abs(p - q) < 1e-3 for p, q in zip(a.as_list(), b.as_list(), strict=True))
 
 
 @CHECKS.register("openings")

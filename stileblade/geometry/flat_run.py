@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
 from functools import lru_cache
 from typing import Literal
 
 import numpy as np
-import shapely
 
 from stileblade.geometry.clipping import clip_line
 from stileblade.geometry.region import Region
@@ -32,20 +32,15 @@ def depth_for_run(region: Region, side: Side, run: float) -> tuple[float | None,
 
     The first is None where no cut gives it. Exact on the curves to 1e-9 mm.
     """
-    box = region.bounds
-    axis: Literal["x", "y"] = "y" if side in ("head", "foot") else "x"
-    low, high = (box.head, box.foot) if axis == "y" else (box.left, box.right)
-    sign, edge = (1.0, low) if side in ("head", "left") else (-1.0, high)
-    depths, runs = _sampled(region, axis, edge, sign, high - low)
-    long_enough = np.flatnonzero(runs >= run)
-    longest = float(runs.max(initial=0.0))
-    if not len(long_enough):
-        return None, longest
-    first = int(long_enough[0])
-    short = float(depths[first - 1]) if first else 0.0
-    enough = float(depths[first])
-    if run_at(region, axis, edge + sign * enough) < run:  # the curve lies within the polyline
-        enough = min(enough + (high - low) * 1e-4, high - low)
+    found = _bracket(region, side, run)
+    axis, edge, sign, size = found.axis, found.edge, found.sign, found.size
+    if found.enough is None:
+        return None, found.longest
+    # the curve and its polyline are not the same: room for both
+    enough = found.enough + 5e-3 if found.short else found.enough
+    short, longest = max(found.short - 5e-3, 0.0), found.longest
+    if run_at(region, axis, edge + sign * enough) < run:
+        enough = min(enough + size * 1e-4, size)
     over, under = run_at(region, axis, edge + sign * enough) - run, -run
     if short:
         under = run_at(region, axis, edge + sign * short) - run
@@ -62,6 +57,46 @@ def depth_for_run(region: Region, side: Side, run: float) -> tuple[float | None,
         else:
             short, under = middle, off
     return enough, longest
+
+
+def rough_depth_for_run(region: Region, side: Side, run: float) -> float | None:
+    """As ``depth_for_run``, on the flattened outline: to about 0.01 mm, and much quicker."""
+    return _bracket(region, side, run).enough
+
+
+@dataclass(frozen=True)
+class _Bracket:
+    """Depths on the flattened outline, 0.0001 mm apart, with too short and with enough of a run;
+    ``enough`` is None where no cut gives it. A depth d lies at edge + sign d."""
+
+    axis: Literal["x", "y"]
+    edge: float
+    sign: float
+    size: float
+    short: float
+    enough: float | None
+    longest: float
+
+
+def _bracket(region: Region, side: Side, run: float) -> _Bracket:
+    box = region.bounds
+    axis: Literal["x", "y"] = "y" if side in ("head", "foot") else "x"
+    low, high = (box.head, box.foot) if axis == "y" else (box.left, box.right)
+    sign, edge = (1.0, low) if side in ("head", "left") else (-1.0, high)
+    depths, runs = _sampled(region, axis, edge, sign, high - low)
+    longest = float(runs.max(initial=0.0))
+    long_enough = np.flatnonzero(runs >= run)
+    if not len(long_enough):
+        return _Bracket(axis, edge, sign, high - low, 0.0, None, longest)
+    first = int(long_enough[0])
+    short, enough = float(depths[first - 1]) if first else 0.0, float(depths[first])
+    while enough - short > 1e-4:
+        middle = (short + enough) / 2
+        if _runs(region, axis, np.array([edge + sign * middle]))[0] >= run:
+            enough = middle
+        else:
+            short = middle
+    return _Bracket(axis, edge, sign, high - low, short, enough, longest)
 
 
 @lru_cache(maxsize=32)
@@ -86,18 +121,15 @@ def _depths(region: Region, axis: str, edge: float, size: float) -> Floats:
 
 def _runs(region: Region, axis: str, at: Floats) -> Floats:
     """The longest stretch along each line, on the flattened region."""
-    box = region.bounds
-    ends = np.empty((len(at), 2, 2))
-    if axis == "y":
-        ends[:, 0, 0], ends[:, 1, 0] = box.left - 1, box.right + 1
-        ends[:, :, 1] = at[:, None]
-    else:
-        ends[:, 0, 1], ends[:, 1, 1] = box.head - 1, box.foot + 1
-        ends[:, :, 0] = at[:, None]
-    shape = region.polygons
-    shapely.prepare(shape)
-    cut = shapely.intersection(shapely.linestrings(ends), shape)
-    parts, line = shapely.get_parts(cut, return_index=True)
-    longest = np.zeros(len(at))
-    np.maximum.at(longest, line, shapely.length(parts))
-    return longest
+    flat = region.flat
+    across, along = (1, 0) if axis == "y" else (0, 1)
+    a, b = flat.points[:, across], flat.ends[:, across]
+    p, q = flat.points[:, along], flat.ends[:, along]
+    found = np.zeros(len(at))
+    for i, line in enumerate(at):
+        hit = np.flatnonzero((a <= line) != (b <= line))
+        share = (line - a[hit]) / (b[hit] - a[hit])
+        places = np.sort(p[hit] + share * (q[hit] - p[hit]))
+        if len(places):
+            found[i] = (places[1::2] - places[::2]).max()
+    return found

@@ -125,7 +125,7 @@ def test_a_card_that_does_not_go_in() -> None:
     over = found["envelope.over"]
     assert over.severity is Severity.ERROR
     assert over.value == pytest.approx(111.125 - 118.5 - 0.6, abs=1e-6)
-    assert over.hint == "Envelope 5 1/4 in square would take it."
+    assert over.hint == "Envelope 5 1/4 in square would take it, then 140 mm square, 155 mm square."
     after = mended(design, over.mends[0])
     assert "envelope.over" not in after
     assert "envelope.tight" not in after

@@ -32,7 +32,7 @@ class Bench:
         page = self.page
         page.goto("/new")
         page.get_by_role("radio", name=re.compile(rf"^{re.escape(size)}\s")).first.click()
-        page.get_by_role("radio", name=re.compile(way)).click()
+        page.get_by_role("radio", name=way, exact=True).click()
         if figure:
             page.get_by_role("radio", name=re.compile("A figure")).click()
             page.get_by_role("button", name=re.compile(rf"^{figure}")).click()

@@ -8,6 +8,9 @@ export type FigureKind = Schemas['FigureKind']
 
 type Catalogue = Omit<Schemas['Catalogue'], 'sizes'> & { sizes: CardSize[] }
 
+/** A way's title within a sentence. */
+export const inSentence = (title: string) => (title.startsWith('French') ? title : title.toLowerCase())
+
 export const useCatalogue = defineStore('catalogue', {
   state: () => ({ data: null as Catalogue | null }),
   getters: {

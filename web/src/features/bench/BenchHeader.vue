@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { RouterLink } from 'vue-router'
-import { useCatalogue } from '@/shared/catalogue'
+import { inSentence, useCatalogue } from '@/shared/catalogue'
 import type { DesignData, Unit } from '@/shared/api/document'
 import BrandMark from '@/shared/components/BrandMark.vue'
 import TextField from '@/shared/components/TextField.vue'
@@ -52,7 +52,7 @@ const catalogue = useCatalogue()
 const card = computed(() => {
   const { size, folding } = props.document.card
   const way = catalogue.data?.ways.find((w) => w.kind === folding.kind)
-  return `${size.name} ${way?.title.toLowerCase() ?? ''}`
+  return `${size.name} ${inSentence(way?.title ?? '')}`
 })
 </script>
 

@@ -12,6 +12,7 @@ import { drawnOutline, startOf, type PickedOutline } from '@/features/outlines/p
 import DropHint from '@/features/reading/DropHint.vue'
 import ReadingDialog, { type Wish } from '@/features/reading/ReadingDialog.vue'
 import { useFileDrop } from '@/features/reading/useFileDrop'
+import { ownHandles, ownWidths, withWidths } from '@/features/folding/ownFolds'
 import { useShelf } from '@/shared/shelf'
 import BenchHeader from './BenchHeader.vue'
 import BuildStrip from './BuildStrip.vue'
@@ -74,6 +75,10 @@ const problem = computed(() => outcome.value?.strip.find((s) => s.step === stepI
 const findings = computed(() => outcome.value?.findings ?? [])
 /** Whether the flat view shows the finished piece, of which the rest is measured. */
 const finished = computed(() => steps.value.filter((s) => s.on).at(-1)?.id === stepId.value || !step.value)
+/** The creases of an own way of folding can be taken hold of while the card is in hand. */
+const cardHandles = computed(() =>
+  step.value || !document_.value ? null : { handles: ownHandles(document_.value), values: ownWidths(document_.value) },
+)
 const errors = computed(() => findings.value.filter((f) => f.severity === 'error').length)
 
 // a finding that is gone needs no mark; one that stays is marked where it is now
@@ -277,7 +282,10 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key))
         :marked="marked"
         :artworks="document_.artworks"
         :hovered="hovered"
+        :card="cardHandles"
         :finished="finished ? outcome : null"
+        @card-preview="(v) => document_ && design.preview(withWidths(document_, v))"
+        @card-commit="(v) => document_ && changed(withWidths(document_, v))"
         @toggle="toggle"
         @hover="(i) => (hovered = i)"
         @preview="previewValues"

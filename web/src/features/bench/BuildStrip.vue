@@ -3,7 +3,7 @@
 import { computed, nextTick, ref, watch } from 'vue'
 import type { Schemas } from '@/shared/api/client'
 import type { DesignData, StepData, Unit } from '@/shared/api/document'
-import { useCatalogue } from '@/shared/catalogue'
+import { inSentence, useCatalogue } from '@/shared/catalogue'
 import PathPicture from '@/shared/components/PathPicture.vue'
 import { formatFigure } from '@/shared/units/figures'
 import SizeThumb from './SizeThumb.vue'
@@ -101,7 +101,7 @@ function drop(index: number) {
       >
         <span class="picture"><SizeThumb :card="document.card" /></span>
         <span class="title">{{ document.card.size.name }}</span>
-        <span class="caption">{{ (catalogue.data?.ways.find((w) => w.kind === document.card.folding.kind)?.title ?? '').toLowerCase() }}</span>
+        <span class="caption">{{ inSentence(catalogue.data?.ways.find((w) => w.kind === document.card.folding.kind)?.title ?? '') }}</span>
       </button>
     </div>
     <div

@@ -36,8 +36,9 @@ const MARKS = { error: '✕', warning: '△', note: '○' }
 }
 li {
   display: flex;
+  flex-wrap: wrap;
   align-items: flex-start;
-  gap: 8px;
+  gap: 4px 8px;
   padding: 5px 6px;
   border-radius: 6px;
 }
@@ -45,7 +46,7 @@ li.marked {
   background: var(--accent-pale);
 }
 .text {
-  flex: 1;
+  flex: 1 1 190px;
   display: grid;
   grid-template-columns: 20px 1fr;
   overflow-wrap: anywhere;
@@ -63,8 +64,13 @@ li.marked {
   color: var(--note);
 }
 .mends {
-  display: grid;
+  display: flex;
+  flex-wrap: wrap;
   gap: 4px;
+  margin-left: 20px;
+}
+.mends:has(:only-child) {
+  margin-left: 0;
 }
 .mends :deep(.el-button + .el-button) {
   margin-left: 0;

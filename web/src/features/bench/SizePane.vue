@@ -87,7 +87,7 @@ function setPaper(next: Paper) {
         <LengthInput :model-value="card.size.height" :unit="document.units" label="Card height" :min="10" :max="1000" @update:model-value="(height) => setSize({ height })" />
       </label>
       <label>
-        <span>Room wished for in the envelope</span>
+        <span>Slack in the envelope</span>
         <LengthInput :model-value="card.slack" :unit="document.units" label="Slack" :min="0" :max="50" @update:model-value="(slack) => setCard({ slack })" />
       </label>
       <div class="turn"><ElSwitch :model-value="card.turned" active-text="turned" aria-label="Turned" @update:model-value="(v) => setAnew({ turned: Boolean(v) })" /></div>

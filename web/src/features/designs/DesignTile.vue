@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { inSentence } from '@/shared/catalogue'
 import { computed } from 'vue'
 import type { Schemas } from '@/shared/api/client'
 import FoldedPicture from '@/shared/components/FoldedPicture.vue'
@@ -57,7 +58,7 @@ const first = computed(() => actions.value[0]![0]!)
         </template>
       </ElDropdown>
       <span class="size soft">
-        {{ entry.summary.size }} {{ entry.summary.way.toLowerCase() }}
+        {{ entry.summary.size }} {{ inSentence(entry.summary.way) }}
       </span>
       <span class="closed figure" title="Closed size">{{ closed }}</span>
       <span class="checks" :class="checks.kind"><span aria-hidden="true">{{ checks.mark }}</span> {{ checks.text }}</span>

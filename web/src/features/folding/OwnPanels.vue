@@ -23,7 +23,7 @@ function remove(index: number) {
 <template>
   <table class="panels">
     <thead>
-      <tr><th>Panel</th><th>Width</th><th>Crease after it</th><th>Folded as</th><th /></tr>
+      <tr><th /><th>Width</th><th>Crease after it</th><th>Folded as</th><th /></tr>
     </thead>
     <tbody>
       <tr v-for="(p, i) in modelValue" :key="i">
@@ -31,10 +31,9 @@ function remove(index: number) {
         <td><LengthInput :model-value="p.width" :unit="unit" :label="`Width of panel ${i + 1}`" :min="1" :max="1000" @update:model-value="(width) => set(i, { width })" /></td>
         <template v-if="i < modelValue.length - 1">
           <td>
-            <ElRadioGroup size="small" :model-value="p.direction" :aria-label="`Crease after panel ${i + 1}`" @update:model-value="(d) => set(i, { direction: d as OwnPanel['direction'] })">
-              <ElRadioButton value="mountain">mountain</ElRadioButton>
-              <ElRadioButton value="valley">valley</ElRadioButton>
-            </ElRadioGroup>
+            <ElSelect :model-value="p.direction" :aria-label="`Crease after panel ${i + 1}`" @update:model-value="(d: OwnPanel['direction']) => set(i, { direction: d })">
+              <ElOption value="mountain" label="mountain" /><ElOption value="valley" label="valley" />
+            </ElSelect>
           </td>
           <td><NumberInput :model-value="p.order" whole suffix="" :label="`Crease ${i + 1} is folded as`" :min="1" :max="MOST" @update:model-value="(order) => set(i, { order })" /></td>
         </template>
@@ -48,6 +47,8 @@ function remove(index: number) {
 
 <style scoped>
 .panels {
+  table-layout: fixed;
+  width: 100%;
   border-collapse: collapse;
   font-size: 12.5px;
   margin-bottom: 6px;
@@ -61,11 +62,17 @@ td,
 th {
   padding: 2px 6px 2px 0;
 }
-td:nth-child(2) {
-  width: 110px;
+th:first-child {
+  width: 20px;
 }
-td:nth-child(4) {
-  width: 70px;
+th:nth-child(2) {
+  width: 31%;
+}
+th:nth-child(4) {
+  width: 22%;
+}
+th:last-child {
+  width: 24px;
 }
 button {
   padding: 2px 8px;

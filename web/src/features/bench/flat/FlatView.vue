@@ -21,6 +21,8 @@ const props = defineProps<{
   marked: Schemas['FindingView'] | null
   artworks: Readonly<Record<string, Artwork>>
   hovered: number
+  /** Handles of the card itself, while it is in hand, with their values. */
+  card: { handles: readonly Schemas['HandleView'][]; values: Readonly<Record<string, number>> } | null
   /** What is measured of the finished piece, while that is what is shown. */
   finished: Pick<Schemas['RestView'], 'loupe' | 'ticks' | 'lap'> | null
 }>()
@@ -29,6 +31,8 @@ const emit = defineEmits<{
   commit: [values: Record<string, number>]
   toggle: [candidate: number]
   hover: [candidate: number]
+  cardPreview: [values: Record<string, number>]
+  cardCommit: [values: Record<string, number>]
 }>()
 
 const element = ref<SVGSVGElement | null>(null)
@@ -94,12 +98,16 @@ const placed = computed(() => {
   return artwork && artwork.layers.length > 1 ? { placed: props.flat.artwork!, artwork } : null
 })
 const loupe = ref<InstanceType<typeof LoupeInset> | null>(null)
-const loupeShown = ref(true)
+/** Shown where there is something thin, or a seam in hand; shown or hidden for good when asked. */
+const loupeAsked = ref<boolean | null>(null)
+const loupeShown = computed(
+  () => loupeAsked.value ?? Boolean(props.finished?.loupe.some((p) => p.value !== null) || lost.value),
+)
 /** Where there is more room for the loupe: below the piece, or beside it and its dimensions. */
 const lying = computed(() => viewport.view.width - viewport.toX(box.value.right) < 70 + 145)
 async function stepLoupe(by: number) {
   if (loupeShown.value) return loupe.value?.step(by)
-  loupeShown.value = true
+  loupeAsked.value = true
 }
 /** A finding's place under the loupe, where it is one of the loupe's. */
 watch(
@@ -170,6 +178,18 @@ defineExpose({ fit, zoom, stepLoupe })
           @hover="(i) => emit('hover', i)"
         />
       </template>
+      <DragHandle
+        v-for="h in card?.handles ?? []"
+        :key="h.field"
+        :handle="h"
+        :values="card!.values"
+        :guides="[]"
+        :within="flat.box"
+        :viewport="viewport"
+        :unit="unit"
+        @preview="(v) => emit('cardPreview', v)"
+        @commit="(v) => emit('cardCommit', v)"
+      />
       <RulerBars :viewport="viewport" :unit="unit" :origin-x="box.left" :origin-y="box.head" />
     </svg>
     <div class="zoom">
@@ -180,7 +200,7 @@ defineExpose({ fit, zoom, stepLoupe })
     <LoupeInset v-if="finished?.loupe.length && loupeShown" ref="loupe" :places="finished.loupe" :path="flat.path" :folds="flat.folds" :colour="colour" :unit="unit" :lying="lying" />
     <div class="switches">
       <button v-if="placed" :aria-pressed="layersShown" @click="layersShown = !layersShown">{{ layersShown ? 'Hide the layers' : 'Show the layers' }}</button>
-      <button v-if="finished?.loupe.length" :aria-pressed="loupeShown" @click="loupeShown = !loupeShown">{{ loupeShown ? 'Hide the loupe' : 'Show the loupe' }}</button>
+      <button v-if="finished?.loupe.length" :aria-pressed="loupeShown" @click="loupeAsked = !loupeShown">{{ loupeShown ? 'Hide the loupe' : 'Show the loupe' }}</button>
     </div>
     <p v-if="!flat.path" class="nothing soft">Nothing is built yet. Put a blank or a figure first in the strip below.</p>
   </div>

@@ -11,6 +11,7 @@ import {
   Group,
   LineBasicMaterial,
   LineLoop,
+  LineSegments,
   Mesh,
   MeshLambertMaterial,
   PerspectiveCamera,
@@ -59,24 +60,46 @@ function shapesOf(rings: readonly Ring[]): Shape[] {
   return shapes
 }
 
-function wall(ring: Ring, thickness: number): BufferGeometry {
-  const positions: number[] = []
-  const n = ring.length
-  for (let i = 0; i < n; i += 1) {
-    const [ax, ay] = ring[i]!
-    const [bx, by] = ring[(i + 1) % n]!
-    positions.push(ax, -ay, 0, bx, -by, 0, bx, -by, -thickness)
-    positions.push(ax, -ay, 0, bx, -by, -thickness, ax, -ay, -thickness)
-  }
+function geometryOf(positions: number[]): BufferGeometry {
   const geometry = new BufferGeometry()
   geometry.setAttribute('position', new BufferAttribute(new Float32Array(positions), 3))
+  return geometry
+}
+
+/** The cut edges of a face, as thick as its paper: one geometry for all its rings. */
+function walls(rings: readonly Ring[], thickness: number): BufferGeometry {
+  const positions: number[] = []
+  for (const ring of rings) {
+    ring.forEach(([ax, ay], i) => {
+      const [bx, by] = ring[(i + 1) % ring.length]!
+      positions.push(ax, -ay, 0, bx, -by, 0, bx, -by, -thickness)
+      positions.push(ax, -ay, 0, bx, -by, -thickness, ax, -ay, -thickness)
+    })
+  }
+  const geometry = geometryOf(positions)
   geometry.computeVertexNormals()
   return geometry
 }
 
+/** The outlines of a face on both its sides, a hair off the paper. */
+function outlines(rings: readonly Ring[], thickness: number): BufferGeometry {
+  const positions: number[] = []
+  for (const ring of rings) {
+    ring.forEach(([ax, ay], i) => {
+      const [bx, by] = ring[(i + 1) % ring.length]!
+      for (const z of [HAIR, -thickness - HAIR]) positions.push(ax, -ay, z, bx, -by, z)
+    })
+  }
+  return geometryOf(positions)
+}
+
+const HAIR = 0.06
 const TURN_MS = 320
 /** Share of the view's height and width that the card takes. */
 const FILLED = 0.8
+/** Pixels drawn for each of the screen's, along and across, once nothing has moved for a moment. */
+const FINE = 2
+const REST_MS = 140
 
 export class FoldedScene {
   private readonly renderer: WebGLRenderer
@@ -91,12 +114,14 @@ export class FoldedScene {
   private angles: Angles = []
   private place: Place = 'hand'
   private waiting = false
+  private resting: ReturnType<typeof setTimeout> | undefined
   private moving = 0
   private framed = ''
   frames = 0
 
   constructor(private readonly canvas: HTMLCanvasElement) {
-    this.renderer = new WebGLRenderer({ canvas, antialias: true, alpha: true })
+    // smooth edges come from drawing finely once it rests: software that draws could not keep up
+    this.renderer = new WebGLRenderer({ canvas, antialias: false, alpha: true })
     this.scene.add(new AmbientLight(0xffffff, 1.9))
     const light = new DirectionalLight(0xfff4e2, 1.6)
     light.position.set(-250, 420, 520)
@@ -108,7 +133,6 @@ export class FoldedScene {
 
   resize(width: number, height: number) {
     if (!width || !height) return
-    this.renderer.setPixelRatio(Math.min(window.devicePixelRatio, 2))
     this.renderer.setSize(width, height, false)
     this.camera.aspect = width / height
     this.camera.updateProjectionMatrix()
@@ -161,13 +185,7 @@ export class FoldedScene {
       back.position.z = -thickness
       group.add(new Mesh(geometry, outside), back)
     }
-    for (const ring of rings) {
-      group.add(new Mesh(wall(ring, thickness), inside))
-      const points = ring.map(([x, y]) => new Vector3(x, -y, 0.06))
-      group.add(new LineLoop(new BufferGeometry().setFromPoints(points), edge))
-      const under = ring.map(([x, y]) => new Vector3(x, -y, -thickness - 0.06))
-      group.add(new LineLoop(new BufferGeometry().setFromPoints(under), edge))
-    }
+    group.add(new Mesh(walls(rings, thickness), inside), new LineSegments(outlines(rings, thickness), edge))
     return group
   }
 
@@ -334,19 +352,27 @@ export class FoldedScene {
   }
 
   private draw() {
+    clearTimeout(this.resting)
+    this.resting = setTimeout(() => this.render(FINE), REST_MS)
     if (this.waiting) return
     this.waiting = true
     requestAnimationFrame(() => {
       this.waiting = false
-      this.frames += 1
-      this.canvas.dataset.frames = String(this.frames)
-      this.renderer.render(this.scene, this.camera)
+      this.render(1)
     })
+  }
+
+  private render(fineness: number) {
+    this.frames += 1
+    this.canvas.dataset.frames = String(this.frames)
+    const ratio = Math.max(fineness, Math.min(window.devicePixelRatio * fineness, FINE))
+    if (this.renderer.getPixelRatio() !== ratio) this.renderer.setPixelRatio(ratio)
+    this.renderer.render(this.scene, this.camera)
   }
 
   private empty(group: Group) {
     group.traverse((node) => {
-      if (node instanceof Mesh || node instanceof LineLoop) {
+      if (node instanceof Mesh || node instanceof LineSegments || node instanceof LineLoop) {
         node.geometry.dispose()
         ;([] as { dispose(): void }[]).concat(node.material).forEach((m) => m.dispose())
       }
@@ -361,6 +387,7 @@ export class FoldedScene {
 
   dispose() {
     this.stop()
+    clearTimeout(this.resting)
     this.clear()
     this.empty(this.around)
     this.controls.dispose()
