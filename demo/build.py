@@ -245,6 +245,38 @@ def designs() -> dict[str, Design]:
             ],
             way="french-fold", units=Unit.IN,
         ),
+        "14-porthole": design(
+            "Porthole with a grille", "150 mm square", "harbour",
+            [
+                {"kind": "blank"},
+                {"kind": "window", "target": "back",
+                 "outline": {"kind": "circle", "diameter": 84}},
+                {"kind": "grille", "bar": 4, "gap": 14, "pattern": "both"},
+                {"kind": "soften", "radius": 6, "which": "outer"},
+            ],
+            way="gatefold", folding={"gap": 0.5},
+        ),
+        "15-lantern": design(
+            "Lantern", "DL", "brick",
+            [
+                {"kind": "blank"},
+                {"kind": "slot-ladder", "count": 9, "first": 26, "change": 4, "height": 7,
+                 "between": 7, "stem": 5, "dy": 8},
+                {"kind": "shaped-edge", "side": "head", "target": "front", "motif": "scallop",
+                 "depth": 5, "pitch": 14},
+            ],
+        ),
+        "16-anchor-stencil": design(
+            "Anchor, cut as a stencil", "A6 (US)", "kelp",
+            [
+                {"kind": "blank"},
+                {"kind": "stencil", "outline": {"kind": "word", "text": "TIDES", "size": 24},
+                 "dy": 30, "bridge": 1.6},
+                {"kind": "stencil", "outline": {"kind": "ring", "diameter": 70, "opening": 52},
+                 "dy": -28, "bridges": 4, "placed_by": "own", "first": 45},
+                {"kind": "shaped-edge", "side": "right", "motif": "wave", "depth": 5, "pitch": 18},
+            ],
+        ),
         "13-life-ring": design(
             "Life ring", "5 in square", "brick",
             [

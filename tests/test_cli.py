@@ -53,7 +53,7 @@ def test_evaluate_prints_sizes_folds_and_findings(saved: Any) -> None:
     assert span["length_mm"] == fold["hinge_mm"]
     assert span["direction"] == "mountain"
     assert piece["path"].startswith("M")
-    assert {f["code"] for f in data["findings"]} == {"mirror.reversed"}
+    assert {f["code"] for f in data["findings"]} == {"mirror.reversed", "foot.rocks"}
     assert set(data["findings"][0]) >= {"code", "severity", "message", "piece", "value"}
 
 

@@ -4,11 +4,12 @@ from __future__ import annotations
 
 from server.designs.shown import Reading
 from stileblade.build.evaluation import Evaluation, PieceOutcome
-from stileblade.build.work import Fold, Work
+from stileblade.build.work import Fold, Made, Work
 from stileblade.card.stock import weight_of
 from stileblade.checks.check import Subject
 from stileblade.checks.envelope import bulk_of, room_of
 from stileblade.checks.grain import best_lay
+from stileblade.checks.hinges import panel_along
 from stileblade.checks.least import least_width
 from stileblade.checks.openings import left_in
 from stileblade.folding.closed import closed_card
@@ -73,6 +74,11 @@ def _hinge(subject: Subject, work: Work, fold: Fold) -> Reading:
     note = "no span" if not spans else "one span" if len(spans) == 1 else f"{len(spans)} spans"
     if len(spans) > 1:
         note += ": " + ", ".join(subject.say(s.length) for s in spans[:4])
+    if spans:
+        share = sum(s.length for s in spans) / max(panel_along(work, fold), 1e-9)
+        note += f", along {share:.0%} of the panel"
+    if fold.made is Made.PERFORATE:
+        note += ", after perforation"
     name = "Hinge" if sum(f.folds for f in work.folds) == 1 else f"Hinge, {fold.name}"
     return Reading(name=name, values=[hinge_length(spans, fold)], unit="mm", note=note)
 

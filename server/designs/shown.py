@@ -95,6 +95,13 @@ class Guide(BaseModel):
     word: str
 
 
+class WindowView(BaseModel):
+    """A window that a later step can name: by the key of the step that cut it."""
+
+    key: str
+    title: str
+
+
 class FlatView(BaseModel):
     """The piece after the step in hand; ``before`` is what it was given, if different."""
 
@@ -109,6 +116,7 @@ class FlatView(BaseModel):
     guides: list[Guide]
     targets: list[str]
     fold_names: list[str]
+    windows: list[WindowView]
 
 
 class HingeView(BaseModel):

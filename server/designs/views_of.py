@@ -28,6 +28,7 @@ from server.designs.shown import (
     StripView,
     Stroke,
     ToldView,
+    WindowView,
 )
 from stileblade.build.evaluation import Evaluation, Outcome, PieceOutcome
 from stileblade.build.step import Handle
@@ -139,7 +140,21 @@ def _flat(outcome: Outcome | None, piece: PieceOutcome) -> FlatView:
         guides=_guides(before or seen),
         targets=(before or seen).targets() if (before or seen) else [],  # type: ignore[union-attr]
         fold_names=[f.name for f in seen.folds] if seen else [],
+        windows=_windows(before or seen, piece),
     )
+
+
+def _windows(work: Work | None, piece: PieceOutcome) -> list[WindowView]:
+    """The windows there are, as "2nd step: Window on front"."""
+    found = []
+    for window in work.windows if work else ():
+        number = next((i for i, o in enumerate(piece.outcomes, 1) if o.step.id == window.step), 0)
+        if number:
+            title = piece.outcomes[number - 1].step.title
+            found.append(
+                WindowView(key=window.step, title=f"step {number}, {title} on {window.panel}")
+            )
+    return found
 
 
 @lru_cache(maxsize=128)

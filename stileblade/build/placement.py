@@ -34,6 +34,12 @@ class Anchor(StrEnum):
         return x, y
 
 
+def place_at(region: Region, spot: tuple[float, float], by: Anchor, dx: float, dy: float) -> Region:
+    """The region with its own anchor ``by`` at a spot, moved on by dx and dy."""
+    x, y = by.of(region.bounds)
+    return region.transformed(translation(spot[0] - x + dx, spot[1] - y + dy))
+
+
 class PlacedStep(Step):
     """A step that sets a figure at an anchor of a panel, of the card or of the figure."""
 
@@ -58,9 +64,7 @@ class PlacedStep(Step):
         """The figure where the values put it."""
         region = outline_of(self.outline, setting.shelf)
         region = region.transformed(rotation(self.turn, about=region.bounds.centre))
-        x0, y0 = self.by.of(region.bounds)
-        x1, y1 = self.at.of(work.box_of(self.target))
-        return region.transformed(translation(x1 - x0 + self.dx, y1 - y0 + self.dy))
+        return place_at(region, self.at.of(work.box_of(self.target)), self.by, self.dx, self.dy)
 
     def handles(self, before: Work | None, setting: Setting) -> list[Handle]:
         if before is None:

@@ -24,7 +24,7 @@ def hinges(subject: Subject) -> Iterator[Finding]:
 def _fold(subject: Subject, work: Work, fold: Fold) -> Iterator[Finding]:
     spans = work.spans[fold.name]
     total = hinge_length(spans, fold)
-    height = _along(work, fold)
+    height = panel_along(work, fold)
     least = least_hinge(height)
     # a perforation leaves only a part of what crosses the fold
     share = total / max(sum(s.length for s in spans), 1e-9) or 1.0
@@ -63,7 +63,7 @@ def _fold(subject: Subject, work: Work, fold: Fold) -> Iterator[Finding]:
         )
 
 
-def _along(work: Work, fold: Fold) -> float:
+def panel_along(work: Work, fold: Fold) -> float:
     """The panels' measure along the fold; a figure's own where it has no panels."""
     boxes = [p.box for p in work.panels] or [work.paper.bounds]
     if fold.axis is None:

@@ -110,6 +110,6 @@ def lap_for(mirrored: Mirrored, hinge: float) -> float | None:
     low = coarse[hit - 1] if hit else mirrored.lap
     for lap in laps[laps > low]:
         # the polyline tells which to look at closely
-        if roughly(lap) >= hinge - 0.1 and hinge_at_lap(mirrored, float(lap)) >= hinge:
+        if roughly(lap) >= hinge - 0.02 and hinge_at_lap(mirrored, float(lap)) >= hinge:
             return round(float(lap), 1)
     return None

@@ -85,7 +85,10 @@ def united(cells: Iterable[Cell]) -> Cell:
 
 def less(first: Cell, second: Cell) -> Cell:
     """What of the first lies outside the second; hairs that only rounding leaves are dropped."""
-    return shapely.buffer(shapely.buffer(shapely.difference(first, second), -FINE), FINE)
+    rest = shapely.difference(first, second)
+    if shapely.area(rest) < 1e-3:
+        return shapely.Polygon()
+    return shapely.buffer(shapely.buffer(rest, -FINE), FINE)
 
 
 def area_of(cell: Cell) -> float:

@@ -36,11 +36,13 @@ def depth_for_run(region: Region, side: Side, run: float) -> tuple[float | None,
     axis, edge, sign, size = found.axis, found.edge, found.sign, found.size
     if found.enough is None:
         return None, found.longest
-    # the curve and its polyline are not the same: room for both
+    # the curve and its polyline are not the same: room for both, or all that was looked at
     enough = found.enough + 5e-3 if found.short else found.enough
     short, longest = max(found.short - 5e-3, 0.0), found.longest
+    if short and run_at(region, axis, edge + sign * short) >= run:
+        short = found.sampled[0]
     if run_at(region, axis, edge + sign * enough) < run:
-        enough = min(enough + size * 1e-4, size)
+        enough = min(found.sampled[1] + size * 1e-4, size)
     over, under = run_at(region, axis, edge + sign * enough) - run, -run
     if short:
         under = run_at(region, axis, edge + sign * short) - run
@@ -67,7 +69,8 @@ def rough_depth_for_run(region: Region, side: Side, run: float) -> float | None:
 @dataclass(frozen=True)
 class _Bracket:
     """Depths on the flattened outline, 0.0001 mm apart, with too short and with enough of a run;
-    ``enough`` is None where no cut gives it. A depth d lies at edge + sign d."""
+    ``enough`` is None where no cut gives it; ``sampled`` are the depths looked at
+    first, about them. A depth d lies at edge + sign d."""
 
     axis: Literal["x", "y"]
     edge: float
@@ -76,6 +79,7 @@ class _Bracket:
     short: float
     enough: float | None
     longest: float
+    sampled: tuple[float, float] = (0.0, 0.0)
 
 
 def _bracket(region: Region, side: Side, run: float) -> _Bracket:
@@ -90,13 +94,14 @@ def _bracket(region: Region, side: Side, run: float) -> _Bracket:
         return _Bracket(axis, edge, sign, high - low, 0.0, None, longest)
     first = int(long_enough[0])
     short, enough = float(depths[first - 1]) if first else 0.0, float(depths[first])
+    sampled = (short, enough)
     while enough - short > 1e-4:
         middle = (short + enough) / 2
         if _runs(region, axis, np.array([edge + sign * middle]))[0] >= run:
             enough = middle
         else:
             short = middle
-    return _Bracket(axis, edge, sign, high - low, short, enough, longest)
+    return _Bracket(axis, edge, sign, high - low, short, enough, longest, sampled)
 
 
 @lru_cache(maxsize=32)

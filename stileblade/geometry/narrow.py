@@ -23,6 +23,8 @@ _CORNERS = 0.01
 _BESIDE = 1.5
 _ROUND = 8.0
 """Two sides that meet after less outline than so many widths make a corner, of more than 7 degrees."""
+_MEETING = 2.0
+"""mm of outline between two sides where they are nearest: less, and they run into each other."""
 _FACING = -0.6
 """Cosine of the angle between the two sides' directions: they must run against each other."""
 
@@ -50,7 +52,7 @@ def thin_places(region: Region, width: float, *, of_paper: bool = True) -> tuple
     ``width`` mm wide, the narrowest first; of places beside each other only the narrowest."""
     if not region:
         return ()
-    start, end, ring = _edges(region)
+    start, end, ring, tree = _edges(region)
     if not len(start):  # so small that nothing is left of it when thinned
         return ()
     along = end - start
@@ -65,7 +67,6 @@ def thin_places(region: Region, width: float, *, of_paper: bool = True) -> tuple
     share = (np.arange(len(edge)) - first[edge] + 0.5) / n[edge]
     origin = start[edge] + along[edge] * share[:, None]
     tip = origin + side[edge] * width
-    tree = shapely.STRtree(shapely.linestrings(np.stack([start, end], axis=1)))
     rays = shapely.linestrings(np.stack([origin, tip], axis=1))
     ray, hit = tree.query(rays, predicate="intersects")
     facing = (direction[edge[ray]] * direction[hit]).sum(axis=1) < _FACING
@@ -82,17 +83,20 @@ def thin_places(region: Region, width: float, *, of_paper: bool = True) -> tuple
     there = begin[hit] + ((met - start[hit]) * direction[hit]).sum(axis=1)
     run = np.abs(here - there)
     run = np.minimum(run, np.bincount(ring, weights=size)[ring[hit]] - run)
-    round_a_corner = (ring[edge[ray]] == ring[hit]) & (run < _ROUND * distance)
+    run = np.where(ring[edge[ray]] == ring[hit], run, np.inf)
+    round_a_corner = run < _ROUND * distance
     good = (distance > 1e-3) & (distance < width - 1e-6) & ~round_a_corner
-    return _narrowest(at[good], met[good], distance[good])
+    return _narrowest(at[good], met[good], distance[good], run[good])
 
 
 def _turned(d: Floats) -> Floats:
     return np.column_stack([-d[:, 1], d[:, 0]])
 
 
-def _edges(region: Region) -> tuple[Floats, Floats, Ints]:
-    """Start and end of each edge (n, 2), running with the paper to the right, and its ring."""
+@lru_cache(maxsize=16)
+def _edges(region: Region) -> tuple[Floats, Floats, Ints, shapely.STRtree]:
+    """Start and end of each edge (n, 2), running with the paper to the right, its ring, and the
+    edges as a tree to search."""
     starts, ends = [np.zeros((0, 2))], [np.zeros((0, 2))]
     number = [np.zeros(0, np.int64)]
     for polygon in shapely.get_parts(
@@ -104,39 +108,48 @@ def _edges(region: Region) -> tuple[Floats, Floats, Ints]:
             starts.append(points[:-1][long])
             ends.append(points[1:][long])
             number.append(np.full(int(long.sum()), len(number)))
-    return np.concatenate(starts), np.concatenate(ends), np.concatenate(number)
+    start, end = np.concatenate(starts), np.concatenate(ends)
+    tree = shapely.STRtree(shapely.linestrings(np.stack([start, end], axis=1)))
+    return start, end, np.concatenate(number), tree
 
 
-def _narrowest(start: Floats, end: Floats, width: Floats) -> tuple[Thin, ...]:
-    """Of each group of places that lie beside each other the narrowest."""
+def _narrowest(start: Floats, end: Floats, width: Floats, run: Floats) -> tuple[Thin, ...]:
+    """Of each group of places that lie beside each other the narrowest, of those that are alike the
+    one with the most outline ``run`` between its sides. Where that is hardly any, the two sides
+    meet there in a point, and it is none."""
     if not len(width):
         return ()
-    order = np.argsort(width, kind="stable")
-    squares = np.floor((start + end)[order] / 2 / _BESIDE).astype(np.int64)
-    unique, first = np.unique(squares, axis=0, return_index=True)
-    first = order[first[_first_of_groups(unique, first)]]
+    squares = np.floor((start + end) / 2 / _BESIDE).astype(np.int64)
+    unique, square = np.unique(squares, axis=0, return_inverse=True)
+    group = _groups(unique)[square.ravel()]
     found = []
-    for i in first:
+    for number in range(int(group.max()) + 1):
+        mine = np.flatnonzero(group == number)
+        alike = mine[width[mine] <= width[mine].min() * 1.05 + 1e-4]
+        i = int(alike[np.argmax(run[alike])])
+        if run[i] < _MEETING:
+            continue
         (ax, ay), (bx, by) = start[i].tolist(), end[i].tolist()
-        found.append(Thin(float(width[i]), (ax, ay), (bx, by)))
-    return tuple(found)
+        found.append(Thin(float(width[mine].min()), (ax, ay), (bx, by)))
+    return tuple(sorted(found, key=lambda t: t.width))
 
 
-def _first_of_groups(squares: Ints, rank: Ints) -> Ints:
-    """Of squares (n, 2) of a grid that touch each other the one of the lowest rank, in its order."""
+def _groups(squares: Ints) -> Ints:
+    """For squares (n, 2) of a grid the number of their group; those that touch belong together."""
     number = {(int(x), int(y)): i for i, (x, y) in enumerate(squares)}
-    best = []
+    found = np.zeros(len(squares), np.int64)
+    count = 0
     while number:
         (x, y), i = number.popitem()
-        group, waiting = [i], [(x, y)]
+        found[i], waiting = count, [(x, y)]
         while waiting:
             x, y = waiting.pop()
             for beside in ((x + dx, y + dy) for dx in (-1, 0, 1) for dy in (-1, 0, 1)):
                 if beside in number:
-                    group.append(number.pop(beside))
+                    found[number.pop(beside)] = count
                     waiting.append(beside)
-        best.append(min(group, key=lambda i: int(rank[i])))
-    return np.array(sorted(best, key=lambda i: int(rank[i])))
+        count += 1
+    return found
 
 
 def sharp_corners(region: Region, below_deg: float) -> list[Corner]:

@@ -94,7 +94,8 @@ def _closes(region: Region) -> bool:
     off = np.concatenate(
         [s.points_at(n, s.span[:, 0]) - s.start, s.points_at(n, s.span[:, 1]) - s.end]
     )
-    return bool((s.end == s.start[after]).all() and np.abs(off).max() < TOLERANCE.crossing)
+    gap = np.abs(s.end - s.start[after]).max()
+    return bool(gap < 1e-6 and np.abs(off).max() < TOLERANCE.crossing)
 
 
 def _as_lines(rings: ResultRings, group: int) -> Region:
@@ -158,9 +159,13 @@ def _with_flat_mitres(runs: Runs, curves: OffsetCurves, corners: Ints) -> Runs:
     slack, span = _slack(curves)[:n], curves.segments.span
     flat &= np.abs(runs.t1[before] - span[p % n, 1]) <= slack[p % n]
     flat &= np.abs(runs.t0 - span[k, 0]) <= slack[k]
+    # one side of a mitre may lie so close to the curve beside it that its edges were taken for it
+    lone = (corners[k] == MITRED) & (before != np.arange(len(runs)))
+    to_tip = lone & (p < n) & (q // n == 4) & (curves.before[k] == p % n)
+    from_tip = lone & (p // n == 3) & (q < n) & (p % n == k)
     sides = [
-        (np.flatnonzero(flat & (kind[p % n] != Kind.LINE)), 3),
-        (np.flatnonzero(flat & (kind[k] != Kind.LINE)), 4),
+        (np.flatnonzero(flat & (kind[p % n] != Kind.LINE) | to_tip), 3),
+        (np.flatnonzero(flat & (kind[k] != Kind.LINE) | from_tip), 4),
     ]
     count = sum(len(rows) for rows, _ in sides)
     if not count:

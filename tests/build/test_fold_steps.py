@@ -158,3 +158,15 @@ def test_too_large_a_radius_says_what_would_do() -> None:
     assert problem is not None
     assert problem.message == "A radius of 60 mm rounds everything away; 50 mm is the most here."
     assert problem.would_do == pytest.approx(25)
+
+
+def test_softening_the_outline_leaves_windows_and_bars_as_they_are() -> None:
+    """Bars of 3 mm would go with a radius of 6; the outline alone is rounded."""
+    window = {"kind": "window", "outline": {"kind": "rectangle", "width": 60, "height": 40}}
+    bars = {"kind": "grille", "bar": 3, "gap": 6}
+    before = made(BLANK, window, bars)
+    after = made(BLANK, window, bars, {"kind": "soften", "radius": 6})
+    assert len(after.paper.openings) == len(before.paper.openings) == 8
+    assert before.paper.area - after.paper.area == pytest.approx((4 - math.pi) * 36, abs=1e-6)
+    everything = made(BLANK, window, bars, {"kind": "soften", "radius": 6, "of": "all"})
+    assert len(everything.paper.openings) == 1

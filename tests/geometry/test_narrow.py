@@ -9,8 +9,9 @@ import pytest
 from stileblade.geometry.narrow import sharp_corners, thin_places
 from stileblade.geometry.region import Box, Region
 from stileblade.geometry.set_operations import difference, rectangle, union
-from stileblade.geometry.transforms import rotation
+from stileblade.geometry.transforms import rotation, translation
 from stileblade.outlines.figure import outline_of
+from stileblade.outlines.figures.round import Circle
 from stileblade.outlines.figures.straight import Star
 
 
@@ -50,6 +51,15 @@ def test_a_slit_is_a_thin_gap_and_no_thin_paper() -> None:
     (slit,) = thin_places(work, 1.0, of_paper=False)
     assert slit.width == pytest.approx(0.5, abs=1e-5)
     assert thin_places(work, 1.5) == ()
+
+
+def test_cusps_where_two_arcs_meet_are_no_gaps() -> None:
+    """Scallops side by side: between two of them the gap shrinks to nothing."""
+    scallops = union(
+        outline_of(Circle(diameter=20), {}),
+        outline_of(Circle(diameter=20), {}).transformed(translation(20 - 1e-3, 0)),
+    )
+    assert thin_places(scallops, 1.0, of_paper=False) == ()
 
 
 def test_a_neck_between_two_discs() -> None:

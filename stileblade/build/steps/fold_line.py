@@ -17,6 +17,7 @@ from stileblade.fields import angle as degrees
 from stileblade.fields import choice, length, number_of, offset, special
 from stileblade.geometry.line import Line
 from stileblade.geometry.region import Box
+from stileblade.geometry.set_operations import rectangle
 from stileblade.geometry.symmetry import symmetry_axis
 
 SAME = 0.01
@@ -237,9 +238,12 @@ class FoldLine(CreasingStep):
         return Caption({"points": "two places", "symmetry": "symmetry"}[self.by])
 
     def handles(self, before: Work | None, setting: Setting) -> list[Handle]:
-        if before is None or self.by is not By.PLACE:
+        if before is None or self.by is By.SYMMETRY:
             return []
         box = before.box_of(self.target)
+        if self.by is not By.PLACE:
+            names = [("x", "y"), ("x2", "y2")][: 2 if self.by is By.POINTS else 1]
+            return [self._point(box, x, y) for x, y in names]
         origin, sign = self._origin(box)
         return [
             Handle(
@@ -253,6 +257,16 @@ class FoldLine(CreasingStep):
                 word="fold",
             )
         ]
+
+    def _point(self, box: Box, x: str, y: str) -> Handle:
+        """A place that the line runs through, to be moved."""
+        dx, dy = float(getattr(self, x)), float(getattr(self, y))
+        px, py = box.left + dx, box.head + dy
+        spot = rectangle(Box(px - 0.5, py - 0.5, px + 0.5, py + 0.5))
+        return Handle(
+            "box", x, dx, field_y=y, value_y=dy, outline=spot, word="place",
+            box=tuple(spot.bounds.as_list()),  # type: ignore[arg-type]
+        )  # fmt: skip
 
     @classmethod
     def sample(cls) -> list[Step]:

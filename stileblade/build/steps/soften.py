@@ -10,12 +10,19 @@ from stileblade.build.work import Work
 from stileblade.errors import StepError
 from stileblade.fields import choice, length
 from stileblade.geometry.offset import Join, largest_inset, offset
+from stileblade.geometry.region import Region, gather
+from stileblade.geometry.set_operations import difference
 
 
 class Which(StrEnum):
     OUTER = "outer"
     INNER = "inner"
     BOTH = "both"
+
+
+class Of(StrEnum):
+    OUTLINE = "outline"
+    ALL = "all"
 
 
 @register_step
@@ -37,13 +44,27 @@ class Soften(Step):
         both="both",
     )
 
+    of: Of = choice(
+        Of.OUTLINE,
+        "Of",
+        "The outer outline alone, or windows and grilles as well.",
+        outline="the outer outline",
+        all="windows, too",
+    )
+
     def apply(self, work: Work | None, setting: Setting) -> Work:
         work = self.needs(work)
-        paper = work.paper
+        if self.of is Of.ALL:
+            return work.with_paper(self._softened(work.paper))
+        shells = gather([c.as_region() for c in work.paper.contours if not c.opening])
+        softened = self._softened(shells)
+        openings = gather([c.as_region() for c in work.paper.openings])
+        return work.with_paper(difference(softened, openings) if openings else softened)
+
+    def _softened(self, paper: Region) -> Region:
         if self.which is not Which.OUTER:
-            paper = offset(
-                offset(paper, self.radius, join=Join.ROUND), -self.radius, join=Join.ROUND
-            )
+            grown = offset(paper, self.radius, join=Join.ROUND)
+            paper = offset(grown, -self.radius, join=Join.ROUND)
         if self.which is not Which.INNER:
             inset = offset(paper, -self.radius, join=Join.ROUND)
             if not inset:
@@ -56,7 +77,7 @@ class Soften(Step):
                     would_do=round(most * 0.5, 1),
                 )
             paper = offset(inset, self.radius, join=Join.ROUND)
-        return work.with_paper(paper)
+        return paper
 
     def tells(self, before: Work | None, after: Work, setting: Setting) -> list[Told]:
         if before is None or not before.paper:

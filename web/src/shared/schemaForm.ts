@@ -16,6 +16,7 @@ export type Control =
   | 'layers'
   | 'picks'
   | 'panels'
+  | 'window'
   | 'text'
 
 export interface Field {

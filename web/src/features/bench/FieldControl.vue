@@ -13,6 +13,7 @@ const props = defineProps<{
   unit: Unit
   targets: readonly string[]
   folds: readonly string[]
+  windows?: readonly { key: string; title: string }[]
   trouble?: string
 }>()
 const emit = defineEmits<{ change: [value: unknown] }>()
@@ -101,6 +102,16 @@ const asArrows = () => props.field.options.length === 4 && props.field.options.e
       <ElOption value="" label="all folds" />
       <ElOption v-for="f in folds" :key="f" :value="f" :label="f" />
     </ElSelect>
+    <ElSelect
+      v-else-if="field.control === 'window'"
+      :empty-values="[null, undefined]"
+      :model-value="String(value)"
+      :aria-label="field.title"
+      @update:model-value="(v: string) => emit('change', v)"
+    >
+      <ElOption value="" label="the last one cut" />
+      <ElOption v-for="w in windows ?? []" :key="w.key" :value="w.key" :label="w.title" />
+    </ElSelect>
     <TextField v-else :model-value="String(value ?? '')" :label="field.title" @update:model-value="(v) => emit('change', v)" />
     <p v-if="trouble && !['length', 'angle', 'area', 'count', 'share'].includes(field.control)" class="message" role="alert">
       {{ trouble }}
@@ -124,6 +135,7 @@ const asArrows = () => props.field.options.length === 4 && props.field.options.e
 .field :deep(.el-radio-button__inner) {
   padding: 8px 11px;
 }
+.window,
 .choice {
   grid-column: span 2;
 }

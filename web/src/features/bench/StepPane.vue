@@ -138,6 +138,7 @@ function take(picked: PickedOutline) {
         :unit="unit"
         :targets="flat.targets"
         :folds="flat.fold_names"
+        :windows="flat.windows"
         :trouble="troubleAt(f.name)"
         @change="(v) => emit('change', { [f.name]: v })"
       />

@@ -8,6 +8,7 @@ export function formatFigure(value: number, kind: string, unit: Unit): string {
   if (kind === 'mm2') {
     return unit === 'in' ? `${trim(value / 645.16, 3)} in²` : `${trim(value, 1)} mm²`
   }
+  if (kind === 'percent') return `${trim(value, 1)} %`
   if (kind === 'g') return `${trim(value, 2)} g`
   return trim(value, 3)
 }

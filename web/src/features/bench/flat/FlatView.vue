@@ -140,6 +140,11 @@ defineExpose({ fit, zoom, stepLoupe })
       @pointercancel="from = null"
       @wheel.prevent="wheel"
     >
+      <defs>
+        <pattern id="hatch-lost" width="5" height="5" patternUnits="userSpaceOnUse" :patternTransform="`scale(${1 / viewport.view.scale}) rotate(45)`">
+          <path d="M0 0V5" class="hatch" />
+        </pattern>
+      </defs>
       <g :transform="viewport.transform.value">
         <path v-if="flat.before" class="before" :d="flat.before" />
         <path class="paper" data-testid="flat-path" :d="flat.path" :fill="colour" />
@@ -270,9 +275,12 @@ svg {
     opacity: 0.3;
   }
 }
+.hatch {
+  stroke: var(--copper-dark);
+  stroke-width: 1.6px;
+}
 .lost {
-  fill: var(--copper);
-  fill-opacity: 0.28;
+  fill: url('#hatch-lost');
   stroke: var(--copper-dark);
   stroke-width: 1px;
   stroke-dasharray: 2 2;

@@ -114,6 +114,7 @@ export class FoldedScene {
   private angles: Angles = []
   private place: Place = 'hand'
   private waiting = false
+  private sized = false
   private resting: ReturnType<typeof setTimeout> | undefined
   private moving = 0
   private framed = ''
@@ -136,6 +137,10 @@ export class FoldedScene {
     this.renderer.setSize(width, height, false)
     this.camera.aspect = width / height
     this.camera.updateProjectionMatrix()
+    if (this.sized) return this.draw()
+    // the first frame was chosen before the view had a size
+    this.sized = true
+    this.reset()
     this.draw()
   }
 

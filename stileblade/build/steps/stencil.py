@@ -1,0 +1,131 @@
+"""Cut a figure's contours out of a panel, its islands bridged."""
+
+from __future__ import annotations
+
+import math
+from enum import StrEnum
+from functools import lru_cache
+from typing import Literal
+
+from pydantic import Field
+
+from stileblade.build.placement import PlacedStep
+from stileblade.build.step import Caption, Setting, Stage, Step, Told, register_step
+from stileblade.build.work import Opened, Work
+from stileblade.errors import StepError
+from stileblade.fields import angle, choice, length, number_of
+from stileblade.geometry.bridges import Bridge, bridges_of
+from stileblade.geometry.region import Box, Region
+from stileblade.geometry.set_operations import difference, intersection, rectangle, union
+from stileblade.geometry.transforms import after, rotation, translation
+from stileblade.outlines.catalogue import AnyFigure, figure_field
+from stileblade.outlines.figures.round import Ring
+
+
+class Sectors(StrEnum):
+    SHORTEST = "shortest"
+    OWN = "own"
+
+
+@register_step
+class Stencil(PlacedStep):
+    """A figure, an artwork or a word cut out of a panel. What it encloses are islands that would
+    drop out: each is joined by bridges, where they are shortest, opposite each other."""
+
+    stage = Stage.WINDOWS
+    title = "Stencil"
+    words = "cut out bridge island letters word drop"
+    kind: Literal["stencil"] = "stencil"
+    outline: AnyFigure = figure_field(Ring(diameter=40, opening=20), "Figure", "What is cut out.")
+    bridged: bool = Field(
+        True, title="Bridges", description="Off: the islands drop out with the rest."
+    )
+    bridge: float = length(2, "Bridge", "How wide each bridge is.", least=0.2, most=50)
+    bridges: int = number_of(2, "For each island", "How many bridges hold it.", least=1, most=12)
+    placed_by: Sectors = choice(
+        Sectors.SHORTEST,
+        "Bridges begin",
+        "Where the first bridge of each island is.",
+        shortest="where it is shortest",
+        own="at an angle",
+    )
+    first: float = angle(
+        0, "First at", "Clockwise, 0 to the right of the island.", when={"placed_by": ["own"]}
+    )
+
+    def _bridges(self, figure: Region) -> list[Bridge]:
+        turn = self.first if self.placed_by is Sectors.OWN else None
+        return _found(figure, self.bridges, turn) if self.bridged else []
+
+    def cut(self, figure: Region) -> Region:
+        """What is cut out: the figure less its bridges; its islands with it where there are none."""
+        if not self.bridged:
+            for opening in figure.openings:
+                figure = union(figure, opening.as_region())
+            return figure
+        for bridge in self._bridges(figure):
+            figure = difference(figure, _strip(bridge, self.bridge))
+        return figure
+
+    def apply(self, work: Work | None, setting: Setting) -> Work:
+        work = self.needs(work)
+        figure = self.placed(work, setting)
+        cut = self.cut(figure)
+        if not intersection(work.paper, cut):
+            raise StepError(
+                "There is no paper under the figure: nothing is cut out.",
+                hint="Move it on to the paper.",
+                field="dx",
+            )
+        paper = difference(work.paper, cut)
+        if not paper:
+            raise StepError(
+                "The figure covers the whole piece: nothing would be left.", field="outline"
+            )
+        # with its islands filled: what is cut inside it is meant
+        whole = figure
+        for opening in figure.openings:
+            whole = union(whole, opening.as_region())
+        opened = Opened(self.id, self.target, whole, crosses=False)
+        return work.with_paper(paper, windows=(*work.windows, opened))
+
+    def tells(self, before: Work | None, after: Work, setting: Setting) -> list[Told]:
+        if before is None:
+            return []
+        figure = self.placed(before, setting)
+        bridges = self._bridges(figure)
+        note = f"the longest {max(b.length for b in bridges):.1f} mm" if bridges else ""
+        return [
+            Told("Islands", len(figure.openings), "count"),
+            Told("Bridges", len(bridges), "count", note),
+            Told("Cut out", self.cut(figure).area, "mm2"),
+        ]
+
+    def caption(self) -> Caption:
+        return Caption(self.outline.title.lower())
+
+    @classmethod
+    def sample(cls) -> list[Step]:
+        from stileblade.build.steps.blank import Blank
+
+        return [Blank(), cls(outline=Ring(diameter=76, opening=40), bridge=6)]
+
+
+@lru_cache(maxsize=64)
+def _found(figure: Region, count: int, turn: float | None) -> list[Bridge]:
+    found = []
+    for ring, shell in enumerate(figure.shell.tolist()):
+        if shell != ring:
+            found += bridges_of(
+                figure.contour(ring), figure.contour(int(shell)), count, turn_deg=turn
+            )
+    return found
+
+
+def _strip(bridge: Bridge, width: float) -> Region:
+    """A rectangle along the bridge, half its width longer at either end, so that curved edges are
+    reached all across."""
+    (ax, ay), (bx, by) = bridge.start, bridge.end
+    flat = rectangle(Box(-width / 2, -width / 2, bridge.length + width / 2, width / 2))
+    turn = math.degrees(math.atan2(by - ay, bx - ax))
+    return flat.transformed(after(translation(ax, ay), rotation(turn)))

@@ -1,0 +1,88 @@
+"""Windows with grilles, stencils and shaped edges, built on the bench and read back from a file."""
+
+from __future__ import annotations
+
+import re
+from pathlib import Path
+
+import pytest
+from playwright.sync_api import Locator, Page, expect
+
+from stileblade.geometry.transforms import scaling
+from stileblade.outlines.reading.kinds import read_file
+from tests.e2e.bench import Bench
+
+
+def told(page: Page, name: str) -> Locator:
+    return page.locator(".told div", has_text=re.compile(rf"^{name}")).locator("dd, strong").first
+
+
+def exported(bench: Bench, folder: Path):  # type: ignore[no-untyped-def]
+    """The one shape of the exported SVG, in mm."""
+    found = read_file(bench.export("SVG", folder).read_bytes(), lines="contours")
+    scale = found.sizes[0].scale
+    return max((s.region for s in found.shapes), key=lambda r: r.area).transformed(
+        scaling(scale, scale)
+    )
+
+
+def test_a_porthole_with_a_grille(page: Page, tmp_path: Path) -> None:
+    """A window of 60 x 40 centred by the keys, bars of 3 with gaps of 6: 7 bars, open 1560 mm2."""
+    bench = Bench(page)
+    bench.new(size="ISO A6", way="Gatefold")
+    bench.add("window")
+    bench.choose("On", "back")
+    page.get_by_label("Step in hand").get_by_role(
+        "button", name=re.compile("Choose another")
+    ).click()
+    page.get_by_role("dialog").get_by_role("button", name=re.compile("^Rectangle")).click()
+    bench.type("Width", "60")
+    bench.type("Height", "40")
+    bench.settled()
+    bench.add("grille")
+    expect(page.locator(".told")).to_contain_text("1560 mm²")
+    expect(page.locator(".told")).to_contain_text("65 %")
+    bench.choose("Bars", "in two directions")
+    expect(page.locator(".told")).to_contain_text("975 mm²")
+    bench.settled()
+    region = exported(bench, tmp_path)
+    assert region.pieces == 1
+    assert len(region.openings) == 8 * 6
+    assert region.area == pytest.approx(209 * 148 - 975, abs=0.1)
+
+
+def test_a_stencil_is_bridged_and_an_edge_shaped(page: Page, tmp_path: Path) -> None:
+    """The ring's island is held by two bridges; without them it drops out. The wave is shortened, so
+    that the card stays 105 x 148 when closed."""
+    bench = Bench(page)
+    bench.new(size="ISO A6", way="Side fold")
+    bench.add("stencil")
+    expect(page.locator(".told")).to_contain_text("902.4 mm²")
+    bench.field("Bridges").locator("..").click()
+    expect(page.locator(".told")).to_contain_text("1256.6 mm²")
+    page.get_by_role("button", name="Undo").click()
+    expect(page.locator(".told")).to_contain_text("902.4 mm²")
+    bench.add("shaped edge")
+    expect(page.locator(".told")).to_contain_text("21.14 mm")
+    expect(bench.reading("Closed")).to_have_text("105 × 148 mm")
+    bench.choose("Panel", "grows by the depth")
+    expect(bench.reading("Closed")).to_have_text("109 × 148 mm")
+    bench.settled()
+    region = exported(bench, tmp_path)
+    assert region.bounds.width == pytest.approx(214, abs=0.01)
+    assert (region.pieces, len(region.openings)) == (1, 2)
+
+
+def test_a_lantern_says_what_would_do(page: Page) -> None:
+    """Slots that grow over the panel's edge: the step is passed over, says why, and is mended."""
+    bench = Bench(page)
+    bench.new(size="A2", way="Side fold")
+    bench.add("slot ladder")
+    expect(page.locator(".told")).to_contain_text("1050 mm²")
+    bench.type("Slots", "16")
+    expect(page.get_by_label("Step in hand").get_by_role("alert")).to_contain_text(
+        "over the edge of its panel"
+    )
+    bench.type("Slots", "9")
+    expect(page.get_by_label("Step in hand").get_by_role("alert")).to_have_count(0)
+    expect(bench.reading("Openings")).to_have_text("9")
