@@ -266,8 +266,8 @@ def designs() -> dict[str, Design]:
                  "depth": 5, "pitch": 14},
             ],
         ),
-        "16-anchor-stencil": design(
-            "Anchor, cut as a stencil", "A6 (US)", "kelp",
+        "16-tides-stencil": design(
+            "Tides, cut as a stencil", "A6 (US)", "kelp",
             [
                 {"kind": "blank"},
                 {"kind": "stencil", "outline": {"kind": "word", "text": "TIDES", "size": 24},

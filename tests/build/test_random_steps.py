@@ -80,7 +80,7 @@ steps = st.one_of(
               st.floats(-90, 90)),
     st.builds(lambda n, f, c, h, b, s: {"kind": "slot-ladder", "count": n, "first": f, "change": c,
                                         "height": h, "between": b, "stem": s},
-              st.integers(1, 8), lengths, st.floats(-6, 12), st.floats(1, 9), st.floats(1, 9),
+              st.integers(1, 8), st.floats(0.5, 60), st.floats(-6, 12), st.floats(1, 9), st.floats(1, 9),
               st.sampled_from([0.0, 3.0])),
     st.builds(lambda t, s, m, d, p, k: {"kind": "shaped-edge", "target": t, "side": s, "motif": m,
                                         "depth": d, "pitch": p, "keep": k},

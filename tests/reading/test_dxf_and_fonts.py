@@ -195,7 +195,10 @@ def test_what_we_write_reads_back_as_the_same_region(name: str, kind: str) -> No
     assert len(back.shell) == len(paper.shell)
     assert away(back, paper) < 0.005
     assert away(paper, back) < 0.005
-    assert set(back.segments.kind) == set(paper.segments.kind)
+    # lines stay lines, arcs arcs, and Beziers Beziers: splines are of the third degree
+    curves = [set(np.where(r.segments.kind == Kind.QUAD, Kind.CUBIC, r.segments.kind).tolist())
+              for r in (back, paper)]  # fmt: skip
+    assert curves[0] == curves[1]
 
 
 def put_together(regions: list[Region]) -> Region:

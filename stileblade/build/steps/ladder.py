@@ -33,7 +33,7 @@ class SlotLadder(Step):
     words = "slots lantern strips column cuts windows tree"
     kind: Literal["slot-ladder"] = "slot-ladder"
     count: int = number_of(6, "Slots", "How many there are.", least=1, most=100)
-    first: float = length(20, "First", "How wide the uppermost slot is.", above=0)
+    first: float = length(20, "First", "How wide the uppermost slot is.", least=NARROWEST)
     change: float = offset(6, "Wider by", "Each next one; negative is narrower, 0 all alike.")
     height: float = length(5, "Height", "Of each slot.", above=0)
     between: float = length(4, "Between", "Paper left between two slots.", above=0)
