@@ -154,9 +154,6 @@ const card = computed(() => {
   overflow: hidden;
   text-overflow: ellipsis;
 }
-.spring {
-  flex: 1;
-}
 .pair {
   display: flex;
 }

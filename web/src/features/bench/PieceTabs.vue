@@ -60,9 +60,6 @@ const paper = computed(() => {
   padding: 5px 10px;
   font-size: 12.5px;
 }
-.spring {
-  flex: 1;
-}
 .trouble {
   align-self: center;
   color: var(--error);

@@ -41,9 +41,6 @@ const kind = computed(() => (props.step ? catalogue.step(props.step.kind) : unde
   font-size: 12px;
   padding-left: 4px;
 }
-.spring {
-  flex: 1;
-}
 button {
   padding: 2px 5px;
   border-radius: 4px;

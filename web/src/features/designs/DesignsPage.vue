@@ -138,31 +138,11 @@ async function signOut() {
 </template>
 
 <style scoped>
-.top {
-  display: flex;
-  align-items: center;
-  gap: 16px;
-  height: 56px;
-  padding: 0 28px;
-  background: var(--surface);
-  border-bottom: 1px solid var(--border);
-}
-.search {
-  width: 260px;
-}
-.spring {
-  flex: 1;
-}
 .who {
   font-size: 13px;
 }
 .shelf {
-  color: inherit;
   font-weight: 550;
-  text-decoration: none;
-}
-.shelf:hover {
-  text-decoration: underline;
 }
 .new {
   display: inline-block;

@@ -66,10 +66,10 @@ th:first-child {
   width: 20px;
 }
 th:nth-child(2) {
-  width: 31%;
+  width: 29%;
 }
 th:nth-child(4) {
-  width: 22%;
+  width: 17%;
 }
 th:last-child {
   width: 24px;

@@ -207,25 +207,6 @@ async function make() {
 </template>
 
 <style scoped>
-.top {
-  display: flex;
-  align-items: center;
-  gap: 16px;
-  height: 56px;
-  padding: 0 28px;
-  background: var(--surface);
-  border-bottom: 1px solid var(--border);
-}
-.home {
-  color: inherit;
-  text-decoration: none;
-}
-.name {
-  width: 260px;
-}
-.spring {
-  flex: 1;
-}
 .columns {
   display: grid;
   grid-template-columns: minmax(0, 1fr) 372px;

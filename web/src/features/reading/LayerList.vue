@@ -81,9 +81,6 @@ function lift(by: 1 | -1) {
 h3 {
   font-size: 13px;
 }
-.spring {
-  flex: 1;
-}
 ul {
   list-style: none;
   margin: 6px 0 0;

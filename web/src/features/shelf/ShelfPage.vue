@@ -184,29 +184,6 @@ function readNew() {
 </template>
 
 <style scoped>
-.top {
-  display: flex;
-  align-items: center;
-  gap: 16px;
-  height: 56px;
-  padding: 0 28px;
-  background: var(--surface);
-  border-bottom: 1px solid var(--border);
-}
-.home,
-.link {
-  color: inherit;
-  text-decoration: none;
-}
-.link:hover {
-  text-decoration: underline;
-}
-.search {
-  width: 260px;
-}
-.spring {
-  flex: 1;
-}
 .heading {
   display: flex;
   align-items: center;

@@ -74,7 +74,7 @@ function giveUp(event: Event) {
 
 <template>
   <div class="length">
-    <div class="box" :class="{ wrong: wrong || trouble }" :title="formatLength(modelValue, other)">
+    <div class="measure" :class="{ wrong: wrong || trouble }" :title="formatLength(modelValue, other)">
       <input
         v-model="text"
         class="figure"
@@ -107,35 +107,6 @@ function giveUp(event: Event) {
     display: none;
   }
 }
-.box {
-  display: flex;
-  align-items: baseline;
-  gap: 4px;
-  height: 32px;
-  padding: 0 10px;
-  line-height: 30px;
-  background: var(--surface);
-  border: 1px solid var(--border-strong);
-  border-radius: var(--radius);
-}
-.box:focus-within {
-  border-color: var(--accent);
-  box-shadow: 0 0 0 1px var(--accent);
-}
-.box.wrong {
-  border-color: var(--error);
-}
-input {
-  flex: 1 1 0;
-  min-width: 3.5ch;
-  height: 28px;
-  border: 0;
-  padding: 0;
-  background: none;
-  outline: none;
-  font-size: 13.5px;
-  font-weight: 550;
-}
 .unit {
   color: var(--text-soft);
   font-size: 12px;
@@ -145,11 +116,5 @@ input {
   font-size: 11.5px;
   white-space: nowrap;
   padding-left: 4px;
-}
-.message {
-  margin-top: 4px;
-  color: var(--error);
-  font-size: 12.5px;
-  overflow-wrap: anywhere;
 }
 </style>

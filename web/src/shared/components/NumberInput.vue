@@ -50,7 +50,7 @@ function step(event: KeyboardEvent) {
 
 <template>
   <div>
-    <div class="box" :class="{ wrong: wrong || trouble }">
+    <div class="measure" :class="{ wrong: wrong || trouble }">
       <input
         v-model="text"
         class="figure"
@@ -69,38 +69,3 @@ function step(event: KeyboardEvent) {
     <p v-if="wrong || trouble" class="message" role="alert">{{ wrong || trouble }}</p>
   </div>
 </template>
-
-<style scoped>
-.box {
-  display: flex;
-  align-items: baseline;
-  height: 32px;
-  padding: 0 10px;
-  line-height: 30px;
-  background: var(--surface);
-  border: 1px solid var(--border-strong);
-  border-radius: var(--radius);
-}
-.box:focus-within {
-  border-color: var(--accent);
-  box-shadow: 0 0 0 1px var(--accent);
-}
-.wrong {
-  border-color: var(--error);
-}
-input {
-  flex: 1;
-  min-width: 0;
-  border: 0;
-  padding: 0;
-  background: none;
-  outline: none;
-  font-size: 13.5px;
-  font-weight: 550;
-}
-.message {
-  margin-top: 4px;
-  color: var(--error);
-  font-size: 12.5px;
-}
-</style>
