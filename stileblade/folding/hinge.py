@@ -80,17 +80,17 @@ def flat_chord(region: Region, axis: str, at: float) -> float:
     return float((where[1::2] - where[::2]).sum())
 
 
-def fold_at_lap(mirrored: Mirrored, lap: float) -> tuple[str, float]:
-    """Axis and place of the fold that the mirrored figure would have with another lap."""
-    box = mirrored.figure.bounds
-    axis = "x" if mirrored.towards in ("left", "right") else "y"
+def fold_at_lap(figure: Region, towards: str, lap: float) -> tuple[str, float]:
+    """Axis and place of the fold that a figure mirrored with a lap has."""
+    box = figure.bounds
+    axis = "x" if towards in ("left", "right") else "y"
     low, high = (box.left, box.right) if axis == "x" else (box.head, box.foot)
-    return axis, low + lap / 2 if mirrored.towards in ("left", "above") else high - lap / 2
+    return axis, low + lap / 2 if towards in ("left", "above") else high - lap / 2
 
 
 def hinge_at_lap(mirrored: Mirrored, lap: float) -> float:
     """The hinge that the mirrored figure would have with another lap."""
-    return chord(mirrored.figure, *fold_at_lap(mirrored, lap))
+    return chord(mirrored.figure, *fold_at_lap(mirrored.figure, mirrored.towards, lap))
 
 
 @lru_cache(maxsize=64)
@@ -101,7 +101,8 @@ def lap_for(mirrored: Mirrored, hinge: float) -> float | None:
     laps = np.arange(round(mirrored.lap * 10) + 1, int(depth * 10), 1) / 10
 
     def roughly(lap: float) -> float:
-        return flat_chord(mirrored.figure, *fold_at_lap(mirrored, lap))
+        figure = mirrored.figure
+        return flat_chord(figure, *fold_at_lap(figure, mirrored.towards, lap))
 
     coarse = laps[:: max(1, len(laps) // 120)]
     hit = next((i for i, lap in enumerate(coarse) if roughly(lap) >= hinge - 0.1), None)

@@ -5,6 +5,7 @@ Measured on the flattened outline, chords along the fold refined on the curves.
 
 from __future__ import annotations
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import lru_cache
@@ -12,7 +13,7 @@ from functools import lru_cache
 import numpy as np
 
 from stileblade.build.work import Mirrored
-from stileblade.folding.hinge import LEAST_SPAN, hinge_at_lap
+from stileblade.folding.hinge import LEAST_SPAN, chord, fold_at_lap
 from stileblade.geometry.region import Region
 from stileblade.geometry.segments import Floats
 from stileblade.geometry.transforms import rotation
@@ -44,25 +45,28 @@ class Join:
     loss: float
 
 
-@lru_cache(maxsize=32)
 def lap_curve(mirrored: Mirrored) -> tuple[LapPoint, ...]:
-    """The hinge over laps from 0 to three times the present one, at least 30 mm, at most twice the
-    figure's depth."""
+    """The hinge over laps from 0 to two fifths of the figure's depth, at least 20 mm, or so many
+    times that until the present lap is on it; at most twice the depth. Hinges are those of the
+    flattened figure."""
     box = mirrored.figure.bounds
     depth = box.width if mirrored.towards in ("left", "right") else box.height
-    most = min(max(30.0, 3 * mirrored.lap), 2 * depth - 0.1)
+    base = max(20.0, 0.4 * depth)
+    most = base * max(1, math.ceil(mirrored.lap / base - 1e-9))
+    return _curve(mirrored.figure, mirrored.towards, min(most, 2 * depth - 0.1))
+
+
+@lru_cache(maxsize=32)
+def _curve(figure: Region, towards: str, most: float) -> tuple[LapPoint, ...]:
     laps = np.linspace(0.0, most, _CURVE_POINTS)
-    hinges = np.array([hinge_at_lap(mirrored, float(lap)) for lap in laps])
-    loss = loss_at(mirrored, laps)
+    points, after, across, along = _facing(figure, towards)
+    hinges = [float(spans_at(across, along, after, lap / 2).sum()) for lap in laps]
+    # a round figure touches in a point; its polyline may in an edge
+    hinges[0] = chord(figure, *fold_at_lap(figure, towards, 0.0))
+    loss = _area_within(points, after, across, along, laps / 2)
     return tuple(
-        LapPoint(float(a), float(h), float(c)) for a, h, c in zip(laps, hinges, loss, strict=True)
+        LapPoint(float(a), h, float(c)) for a, h, c in zip(laps, hinges, loss, strict=True)
     )
-
-
-def loss_at(mirrored: Mirrored, laps: Floats) -> Floats:
-    """Area in mm^2 that laps (n,) cost each half: that of the flattened figure beyond the fold."""
-    points, after, across, along = _facing(mirrored.figure, mirrored.towards)
-    return _area_within(points, after, across, along, laps / 2)
 
 
 def _facing(region: Region, towards: str) -> tuple[Floats, np.ndarray, Floats, Floats]:

@@ -37,10 +37,13 @@ def test_the_curve_of_a_circle(towards: str) -> None:
     points = lap_curve(mirrored(CIRCLE, towards=towards))
     assert (points[0].lap, points[0].hinge, points[0].loss) == (0, 0, 0)
     for p in points[1:]:
-        assert p.hinge == pytest.approx(2 * math.sqrt(55**2 - (55 - p.lap / 2) ** 2), abs=1e-3)
+        # on the flattened circle, which lies 0.004 mm inside: at most 0.1 where it is steep
+        assert p.hinge == pytest.approx(2 * math.sqrt(55**2 - (55 - p.lap / 2) ** 2), abs=0.1)
         half = math.acos(1 - p.lap / 110)
         assert p.loss == pytest.approx(55**2 * (half - math.sin(half) * math.cos(half)), abs=0.5)
-    assert points[-1].lap == pytest.approx(30)
+    # two fifths of 110; farther out where the lap is larger
+    assert points[-1].lap == pytest.approx(44)
+    assert lap_curve(mirrored(CIRCLE, 50, towards))[-1].lap == pytest.approx(88)
 
 
 def test_a_wide_figure_gives_its_best_join_by_turning() -> None:
