@@ -4,9 +4,17 @@ from __future__ import annotations
 
 from enum import StrEnum
 
+from stileblade.build.repeating import (
+    Also,
+    Repeat,
+    as_many_as_fit,
+    in_grid,
+    in_ring,
+    mirrored_too,
+)
 from stileblade.build.step import Handle, Setting, Step
 from stileblade.build.work import Work
-from stileblade.fields import angle, offset, special
+from stileblade.fields import angle, choice, length, number_of, offset, special
 from stileblade.geometry.region import Box, Region
 from stileblade.geometry.transforms import rotation, translation
 from stileblade.outlines.catalogue import AnyFigure, figure_field
@@ -60,11 +68,50 @@ class PlacedStep(Step):
     dx: float = offset(0, "To the right", "Moved on from there; negative is to the left.")
     dy: float = offset(0, "Down", "Moved on from there; negative is up.")
 
+    repeat: Repeat = choice(
+        Repeat.ONCE,
+        "Repeated",
+        "How often it is set.",
+        once="once",
+        grid="in columns and rows",
+        ring="in a ring",
+        fit="as many as fit, evenly",
+    )
+    columns: int = number_of(
+        3, "Columns", "Side by side.", least=1, most=100, when={"repeat": ["grid"]}
+    )
+    rows: int = number_of(2, "Rows", "Below each other.", least=1, most=100,
+                          when={"repeat": ["grid"]})  # fmt: skip
+    gap: float = offset(8, "Between", "From one to the next; to the edges as well where they fill it.",
+                        when={"repeat": ["grid", "fit"]})  # fmt: skip
+    count: int = number_of(8, "How many", "Round the ring.", least=1, most=120,
+                           when={"repeat": ["ring"]})  # fmt: skip
+    radius: float = length(30, "Radius", "From the ring's centre to theirs.", least=0,
+                           when={"repeat": ["ring"]})  # fmt: skip
+    also: Also = choice(
+        Also.NO,
+        "Also",
+        "Its mirror images about the middle of what it is placed on.",
+        no="nowhere else",
+        sides="at the other side",
+        ends="at the other end",
+        corners="at all four corners",
+    )
+
     def placed(self, work: Work, setting: Setting) -> Region:
-        """The figure where the values put it."""
+        """The figure, and all its copies, where the values put it."""
+        box = work.box_of(self.target)
         region = outline_of(self.outline, setting.shelf)
         region = region.transformed(rotation(self.turn, about=region.bounds.centre))
-        return place_at(region, self.at.of(work.box_of(self.target)), self.by, self.dx, self.dy)
+        if self.repeat is Repeat.FIT:
+            region, _, _ = as_many_as_fit(region, box, self.gap)
+            return mirrored_too(region.transformed(translation(self.dx, self.dy)), box, self.also)
+        if self.repeat is Repeat.GRID:
+            region = in_grid(region, self.columns, self.rows, self.gap, self.gap)
+        elif self.repeat is Repeat.RING:
+            region = in_ring(region, self.count, self.radius)
+        region = place_at(region, self.at.of(box), self.by, self.dx, self.dy)
+        return mirrored_too(region, box, self.also)
 
     def handles(self, before: Work | None, setting: Setting) -> list[Handle]:
         if before is None:
