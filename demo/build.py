@@ -277,6 +277,19 @@ def designs() -> dict[str, Design]:
                 {"kind": "shaped-edge", "side": "right", "motif": "wave", "depth": 5, "pitch": 18},
             ],
         ),
+        "17-stitched": design(
+            "Stitched sail", "5 in square", "sand",
+            [
+                {"kind": "blank"},
+                {"kind": "window", "target": "front", "dy": -8, "outline": shelf(mainsail[0], height=64)},
+                {"kind": "border-line", "along": "windows", "margin": 3, "how": "stitch",
+                 "stitch": 3, "between": 2},
+                {"kind": "border-line", "along": "outline", "margin": 6, "how": "draw"},
+                {"kind": "drawn-figure", "dy": 44,
+                 "outline": {"kind": "word", "text": "Ahoy", "size": 12}},
+            ],
+            drawn=(mainsail,),
+        ),
         "13-life-ring": design(
             "Life ring", "5 in square", "brick",
             [

@@ -88,6 +88,8 @@ def views(page: Page) -> None:
     open_design(page, "Tides, cut as a stencil")
     page.locator("[data-step]", has_text="Stencil").nth(1).click()
     take(page, "stencil")
+    open_design(page, "Stitched sail")
+    take(page, "lines")
     open_design(page, "Sailing boat")
     page.get_by_role("button", name="front", exact=True).click()
     page.get_by_role("tab", name="Folds").click()

@@ -102,6 +102,13 @@ class WindowView(BaseModel):
     title: str
 
 
+class LineView(BaseModel):
+    """Lines of one step that are not cut, as path data."""
+
+    path: str
+    how: Literal["draw", "stitch", "score", "perforate"]
+
+
 class FlatView(BaseModel):
     """The piece after the step in hand; ``before`` is what it was given, if different."""
 
@@ -116,6 +123,7 @@ class FlatView(BaseModel):
     guides: list[Guide]
     targets: list[str]
     fold_names: list[str]
+    lines: list[LineView]
     windows: list[WindowView]
 
 
@@ -277,6 +285,7 @@ class PictureView(BaseModel):
     box: Bounds
     folds: list[Stroke]
     perforated: list[Stroke]
+    drawn: str
 
 
 class ProblemView(BaseModel):

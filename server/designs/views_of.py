@@ -17,6 +17,7 @@ from server.designs.shown import (
     FoldView,
     Guide,
     HandleView,
+    LineView,
     MendView,
     PanelView,
     Part,
@@ -32,7 +33,7 @@ from server.designs.shown import (
 )
 from stileblade.build.evaluation import Evaluation, Outcome, PieceOutcome
 from stileblade.build.step import Handle
-from stileblade.build.work import Made, Work
+from stileblade.build.work import DrawnLine, Made, Work
 from stileblade.card.ways import Direction
 from stileblade.checks.check import Finding, Mend, run_checks
 from stileblade.errors import StepError
@@ -40,7 +41,8 @@ from stileblade.folding.flat import fold_flat
 from stileblade.folding.hinge import hinge_length, perforation
 from stileblade.folding.scoring import score_spans, ticks
 from stileblade.geometry.distances import label_point, rings_of, thin
-from stileblade.geometry.pathdata import path_data
+from stileblade.geometry.pathdata import PathPen, path_data
+from stileblade.geometry.pens import draw_contour
 from stileblade.geometry.region import Box
 from stileblade.geometry.transforms import after, scaling
 from stileblade.units import Unit, format_length
@@ -140,8 +142,18 @@ def _flat(outcome: Outcome | None, piece: PieceOutcome) -> FlatView:
         guides=_guides(before or seen),
         targets=(before or seen).targets() if (before or seen) else [],  # type: ignore[union-attr]
         fold_names=[f.name for f in seen.folds] if seen else [],
+        lines=[LineView(path=_ways_path(line, 3), how=line.how.value) for line in seen.lines_on_paper]
+        if seen
+        else [],
         windows=_windows(before or seen, piece),
     )
+
+
+def _ways_path(line: DrawnLine, decimals: int) -> str:
+    pen = PathPen(decimals)
+    for way, closed in line.ways:
+        draw_contour(way, pen, closed=closed)
+    return pen.text
 
 
 def _windows(work: Work | None, piece: PieceOutcome) -> list[WindowView]:
@@ -288,4 +300,5 @@ def small_picture(work: Work) -> PictureView:
                 cuts += [(*a, *b) for a, b in perforation(span, fold)]
             elif fold.folds:
                 folds.append((*span.start, *span.end))
-    return PictureView(path=path, box=box_of(box), folds=folds, perforated=cuts)
+    drawn = "".join(_ways_path(line, 1) for line in work.lines_on_paper)
+    return PictureView(path=path, box=box_of(box), folds=folds, perforated=cuts, drawn=drawn)

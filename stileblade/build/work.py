@@ -11,10 +11,11 @@ import numpy as np
 
 from stileblade.card.ways import PLAIN, Crease, Direction, Panel
 from stileblade.errors import StepError
+from stileblade.geometry.along import within
 from stileblade.geometry.clipping import Point, clip_line
 from stileblade.geometry.line import Axis, Line
 from stileblade.geometry.region import Box, Region
-from stileblade.geometry.segments import Floats
+from stileblade.geometry.segments import Floats, Segments
 from stileblade.geometry.transforms import after
 from stileblade.tolerance import TOLERANCE
 
@@ -86,6 +87,32 @@ class Opened:
     crosses: bool
 
 
+class How(StrEnum):
+    """How a line that is not cut is made."""
+
+    DRAW = "draw"
+    STITCH = "stitch"
+    SCORE = "score"
+    PERFORATE = "perforate"
+
+
+@dataclass(frozen=True, eq=False)
+class DrawnLine:
+    """Lines that a step put on the paper: each way with whether it is a closed contour."""
+
+    step: str
+    how: How
+    ways: tuple[tuple[Segments, bool], ...]
+
+    def moved(self, matrix: Floats) -> DrawnLine:
+        return replace(self, ways=tuple((w.transformed(matrix), c) for w, c in self.ways))
+
+    def on(self, paper: Region) -> DrawnLine:
+        """What of it lies on a paper."""
+        found = [part for way, closed in self.ways for part in within(paper, way, closed=closed)]
+        return replace(self, ways=tuple(found))
+
+
 @dataclass(frozen=True)
 class Mirrored:
     """What a mirror step did: the figure before, the half kept, towards where, the lap."""
@@ -127,6 +154,7 @@ class Work:
     folds: tuple[Fold, ...] = ()
     reference: Box = NO_BOX
     windows: tuple[Opened, ...] = ()
+    lines: tuple[DrawnLine, ...] = ()
     mirrored: Mirrored | None = None
     artwork: Placed | None = None
     front: str = ""
@@ -148,6 +176,7 @@ class Work:
             paper=self.paper.transformed(matrix),
             reference=reference or self.reference.transformed(matrix),
             artwork=self.artwork and Placed(self.artwork.ref, after(matrix, self.artwork.matrix)),
+            lines=tuple(line.moved(matrix) for line in self.lines),
         )
 
     def targets(self) -> list[str]:
@@ -190,6 +219,11 @@ class Work:
             hint=f"Panels are: {', '.join(p.name for p in self.panels)}.",
             field=field,
         )
+
+    @cached_property
+    def lines_on_paper(self) -> tuple[DrawnLine, ...]:
+        """The lines where there is paper under them after all steps."""
+        return tuple(line.on(self.paper) for line in self.lines)
 
     @cached_property
     def spans(self) -> dict[str, list[Span]]:

@@ -12,7 +12,7 @@ from enum import StrEnum
 
 from stileblade import __version__
 from stileblade.build.evaluation import Evaluation, PieceOutcome
-from stileblade.build.work import Made, Work
+from stileblade.build.work import How, Made, Work
 from stileblade.errors import StilebladeError
 from stileblade.folding.hinge import perforation
 from stileblade.folding.scoring import score_spans
@@ -60,6 +60,12 @@ class Plan:
         )
 
 
+_OPERATIONS = {
+    How.DRAW: Operation.DRAW,
+    How.STITCH: Operation.DRAW,
+    How.SCORE: Operation.SCORE,
+    How.PERFORATE: Operation.PERFORATE,
+}
 Writer = Callable[[Plan], bytes]
 FORMATS: Registry[Writer] = Registry("format")
 
@@ -84,6 +90,9 @@ def plan_of(evaluation: Evaluation, piece: PieceOutcome) -> Plan:
     found: dict[Operation, list[Line]] = {operation: [] for operation in Operation}
     for operation, line in _creases(work):
         found[operation].append(Line(line.transformed(move), False))
+    for drawn in work.lines_on_paper:
+        for way, closed in drawn.ways:
+            found[_OPERATIONS[drawn.how]].append(Line(way.transformed(move), closed))
     moved: Region = work.paper.transformed(move)
     for contour in moved.contours:
         operation = Operation.CUT_INNER if contour.opening else Operation.CUT_OUTER

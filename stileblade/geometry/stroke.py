@@ -16,6 +16,7 @@ import numpy as np
 import shapely
 
 from stileblade.errors import GeometryError
+from stileblade.geometry.along import dashed
 from stileblade.geometry.drawing import Drawing
 from stileblade.geometry.fill import fill
 from stileblade.geometry.flatten import neighbours
@@ -29,9 +30,8 @@ from stileblade.geometry.offset import (
 from stileblade.geometry.offset_tracing import BEVELLED, MITRED, ROUNDED, Ways, traced
 from stileblade.geometry.parallel import OffsetCurves
 from stileblade.geometry.region import Region
-from stileblade.geometry.segments import Floats, Kind, Segments, concatenate, lines
+from stileblade.geometry.segments import Kind, Segments, concatenate, lines
 
-MOST_DASHES = 5000
 MOST_VERTICES = 40_000
 """Strokes are worked on together up to about this many vertices."""
 
@@ -199,64 +199,3 @@ def _extended(way: Segments, by: float) -> Segments:
     return concatenate(
         [lines(start - by * first[:1], start), way, lines(end, end + by * last[-1:])]
     )
-
-
-def dashed(way: Segments, dashes: Sequence[float], phase: float = 0.0) -> list[Segments]:
-    """The painted stretches of a way, by the length along it (SVG 2, chapter 13.5.6).
-
-    An odd number of lengths is taken twice over; all of them 0 is no dashing.
-    """
-    pattern = np.asarray(dashes, float)
-    if (pattern < 0).any():
-        raise GeometryError(f"dashes={tuple(dashes)}: lengths of dashes are not negative.")
-    pattern = np.tile(pattern, 2) if len(pattern) % 2 else pattern
-    period = float(pattern.sum())
-    if period <= 0:
-        return [way]
-    table, segment, t = _length_table(way)
-    total = float(table[-1])
-    if total / period * len(pattern) > MOST_DASHES:
-        raise GeometryError(f"A stroke has more than {MOST_DASHES} dashes.")
-    found = []
-    at, i = -(phase % period), 0
-    while at < total:
-        low, high = max(at, 0.0), min(at + pattern[i % len(pattern)], total)
-        if i % 2 == 0 and high - low > 1e-9:
-            found.append(_stretch(way, table, segment, t, low, high))
-        at += float(pattern[i % len(pattern)])
-        i += 1
-    return found
-
-
-def _length_table(way: Segments) -> tuple[Floats, np.ndarray, Floats]:
-    """Lengths (k,) along the way at parameters t (k,) of segments (k,)."""
-    pieces = np.maximum(way.pieces_per_parent, np.where(way.kind == Kind.LINE, 1, 16))
-    counts = pieces + 1
-    segment = np.repeat(np.arange(len(way)), counts)
-    step = np.concatenate([np.linspace(0, 1, c) for c in counts])
-    t = way.span[segment, 0] + (way.span[segment, 1] - way.span[segment, 0]) * step
-    p = way.points_at(segment, t)
-    steps = np.hypot(*np.diff(p, axis=0).T)
-    return np.r_[0.0, np.cumsum(steps)], segment, t
-
-
-def _stretch(
-    way: Segments, table: Floats, segment: np.ndarray, t: Floats, low: float, high: float
-) -> Segments:
-    (i, a), (j, b) = (_place(table, segment, t, s) for s in (low, high))
-    part = way.take(slice(i, j + 1))
-    span, start, end = part.span.copy(), part.start.copy(), part.end.copy()
-    span[0, 0], span[-1, 1] = a, b
-    start[0] = way.points_at(np.array([i]), np.array([a]))[0]
-    end[-1] = way.points_at(np.array([j]), np.array([b]))[0]
-    return Segments(part.kind, part.coef, span, start, end)
-
-
-def _place(table: Floats, segment: np.ndarray, t: Floats, s: float) -> tuple[int, float]:
-    """Segment and parameter at length ``s`` along the way."""
-    k = int(np.clip(np.searchsorted(table, s, "right"), 1, len(table) - 1))
-    if segment[k] != segment[k - 1]:
-        return int(segment[k]), float(t[k])
-    width = table[k] - table[k - 1]
-    share = (s - table[k - 1]) / width if width > 0 else 0.0
-    return int(segment[k]), float(t[k - 1] + share * (t[k] - t[k - 1]))

@@ -72,6 +72,7 @@ def test_files_that_cannot_be_read(page: Page, name: str, content: bytes, messag
     page.get_by_role("radio", name=re.compile("A figure")).click()
     if len(content) > 40_000_000:
         # through the page's own file input, as a person's file comes
+        page.wait_for_selector("input[type=file]", state="attached")
         page.evaluate(
             """([name, size]) => {
                 const list = new DataTransfer()

@@ -6,11 +6,14 @@ import re
 from pathlib import Path
 
 import pytest
+from lxml import etree
 from playwright.sync_api import Locator, Page, expect
 
 from stileblade.geometry.transforms import scaling
 from stileblade.outlines.reading.kinds import read_file
 from tests.e2e.bench import Bench
+
+SVG = "{http://www.w3.org/2000/svg}"
 
 
 def told(page: Page, name: str) -> Locator:
@@ -86,3 +89,28 @@ def test_a_lantern_says_what_would_do(page: Page) -> None:
     bench.type("Slots", "9")
     expect(page.get_by_label("Step in hand").get_by_role("alert")).to_have_count(0)
     expect(bench.reading("Openings")).to_have_text("9")
+
+
+def test_stitches_and_a_word_for_the_pen(page: Page, tmp_path: Path) -> None:
+    """Inside a panel of 105 x 148 by 5: 466 mm, 78 stitches of 4 with 2 between; nothing of it, nor
+    of the word, is cut."""
+    bench = Bench(page)
+    bench.new(size="ISO A6", way="Side fold")
+    bench.add("line round")
+    bench.choose("Made by", "drawing stitches")
+    expect(page.locator(".told")).to_contain_text("466 mm")
+    expect(page.locator(".told")).to_contain_text("78")
+    bench.add("drawn figure")
+    page.get_by_label("Step in hand").get_by_role(
+        "button", name=re.compile("Choose another")
+    ).click()
+    page.get_by_role("dialog").get_by_role("button", name=re.compile("^Star")).first.click()
+    bench.settled()
+    expect(page.locator("path.line")).to_have_count(2)
+    root = etree.parse(bench.export("SVG", tmp_path)).getroot()
+
+    def paths(group: str) -> int:
+        return len(root.findall(f".//{SVG}g[@id='{group}']/{SVG}path"))
+
+    assert paths("draw") == 78 + 1
+    assert (paths("cut-outer"), paths("cut-inner"), paths("score")) == (1, 0, 1)

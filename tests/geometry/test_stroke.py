@@ -12,11 +12,12 @@ from hypothesis import assume, given
 from hypothesis import strategies as st
 
 from stileblade.errors import GeometryError
+from stileblade.geometry.along import dashed
 from stileblade.geometry.offset import Join
 from stileblade.geometry.pathdata import read_path_to_error
 from stileblade.geometry.region import Region
 from stileblade.geometry.segments import Kind, Segments, beziers, lines
-from stileblade.geometry.stroke import Cap, Pen, Stroked, dashed, stroke, stroke_all
+from stileblade.geometry.stroke import Cap, Pen, Stroked, stroke, stroke_all
 
 KERNEL = {Join.ROUND: "round", Join.MITRE: "mitre", Join.BEVEL: "bevel"}
 CAPS = {Cap.ROUND: "round", Cap.BUTT: "flat", Cap.SQUARE: "square"}

@@ -87,6 +87,9 @@ class Mirror(Step):
             reference=work.reference,
             mirrored=Mirrored(self.id, work.paper, half, self.towards, self.lap),
             front="front",
+            lines=tuple(
+                line.on(half) if self._low else line.on(half).moved(matrix) for line in work.lines
+            ),
             artwork=work.artwork
             if self._low or work.artwork is None
             else Placed(work.artwork.ref, after(matrix, work.artwork.matrix)),

@@ -42,7 +42,7 @@ const turned = (degrees: number) => (degrees ? `turned ${Math.abs(degrees)}° ${
     </div>
     <div class="joins" :aria-busy="busy">
       <button v-for="(j, i) in joins" :key="i" class="plain-button join" @click="emit('take', j)">
-        <span class="picture"><PathPicture v-if="j.picture" :path="j.picture.path" :box="j.picture.box" :folds="j.picture.folds" :perforated="j.picture.perforated" :colour="colour" /></span>
+        <span class="picture"><PathPicture v-if="j.picture" :path="j.picture.path" :box="j.picture.box" :folds="j.picture.folds" :perforated="j.picture.perforated" :drawn="j.picture.drawn" :colour="colour" /></span>
         <strong class="figure">hinge {{ say(j.hinge) }}</strong>
         <span>{{ j.spans === 1 ? 'one span' : `${j.spans} spans` }}, lap {{ say(j.lap) }}</span>
         <span class="soft">{{ turned(j.turn_deg) }}, {{ formatFigure(j.loss, 'mm2', unit) }} lost</span>

@@ -126,7 +126,7 @@ function drop(index: number) {
         @dragend="dragged = null"
       >
         <span class="picture">
-          <PathPicture v-if="t.picture" :path="t.picture.path" :box="t.picture.box" :folds="t.picture.folds" :perforated="t.picture.perforated" :colour="colour" />
+          <PathPicture v-if="t.picture" :path="t.picture.path" :box="t.picture.box" :folds="t.picture.folds" :perforated="t.picture.perforated" :drawn="t.picture.drawn" :colour="colour" />
           <span v-if="t.problem" class="badge error" aria-label="cannot be applied">!</span>
           <span v-else-if="!t.step.on" class="badge" aria-label="switched off">off</span>
         </span>

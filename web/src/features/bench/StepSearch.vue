@@ -71,6 +71,7 @@ function key(event: Event) {
             :box="s.after.box"
             :folds="s.after.folds"
             :perforated="s.after.perforated"
+            :drawn="s.after.drawn"
             :ghost="s.before?.path"
             :ghost-box="s.before?.box"
           />

@@ -72,7 +72,7 @@ async function family() {
       <article v-for="c in shown" :key="c.name" :aria-label="c.name">
         <h3>{{ c.name }}</h3>
         <div class="pictures">
-          <span class="flat"><PathPicture v-if="c.card.flat" :path="c.card.flat.path" :box="c.card.flat.box" :folds="c.card.flat.folds" :perforated="c.card.flat.perforated" /></span>
+          <span class="flat"><PathPicture v-if="c.card.flat" :path="c.card.flat.path" :box="c.card.flat.box" :folds="c.card.flat.folds" :perforated="c.card.flat.perforated" :drawn="c.card.flat.drawn" /></span>
           <span class="shut"><FoldedPicture v-if="c.card.folded" :picture="c.card.folded" /></span>
         </div>
         <p class="figure">closed {{ formatMeasures(c.card.closed, 'mm', unit) }}</p>

@@ -8,6 +8,7 @@ const props = defineProps<{
   box: Bounds
   folds?: readonly (readonly number[])[]
   perforated?: readonly (readonly number[])[]
+  drawn?: string
   ghost?: string
   ghostBox?: Bounds
   colour?: string
@@ -27,6 +28,7 @@ const view = computed(() => {
 <template>
   <svg class="path-picture" :viewBox="view" aria-hidden="true">
     <path class="paper" :d="path" :fill="colour ?? 'var(--picture-paper, #c3d1d2)'" />
+    <path v-if="drawn" class="drawn" :d="drawn" />
     <line
       v-for="(fold, i) in folds ?? []"
       :key="i"
@@ -76,6 +78,12 @@ const view = computed(() => {
   stroke: var(--line-fold);
   stroke-width: 1.5px;
   stroke-dasharray: 5 2 1 2;
+  vector-effect: non-scaling-stroke;
+}
+.drawn {
+  fill: none;
+  stroke: var(--line-draw);
+  stroke-width: 1px;
   vector-effect: non-scaling-stroke;
 }
 </style>

@@ -148,6 +148,7 @@ defineExpose({ fit, zoom, stepLoupe })
       <g :transform="viewport.transform.value">
         <path v-if="flat.before" class="before" :d="flat.before" />
         <path class="paper" data-testid="flat-path" :d="flat.path" :fill="colour" />
+        <path v-for="(l, i) in flat.lines" :key="i" class="line" :class="l.how" :d="l.path" />
         <ArtworkLayers v-if="placed && layersShown" :placed="placed.placed" :artwork="placed.artwork" />
       </g>
       <g v-for="p in panels" :key="p.name" class="panel">
@@ -231,6 +232,20 @@ svg {
   stroke-width: 1.6px;
   stroke-linejoin: round;
   vector-effect: non-scaling-stroke;
+}
+.line {
+  fill: none;
+  stroke: var(--line-draw);
+  stroke-width: 1.4px;
+  vector-effect: non-scaling-stroke;
+}
+.line.stitch {
+  stroke-width: 2.4px;
+  stroke-linecap: round;
+}
+.line.score,
+.line.perforate {
+  stroke: var(--line-fold);
 }
 .before {
   fill: var(--paper-2);

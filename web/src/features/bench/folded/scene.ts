@@ -99,6 +99,10 @@ const TURN_MS = 320
 const FILLED = 0.8
 /** Pixels drawn for each of the screen's, along and across, once nothing has moved for a moment. */
 const FINE = 2
+/** The least of them while it moves, and how long a frame should take, in ms. */
+const COARSEST = 0.5
+const SLOW_MS = 27
+const QUICK_MS = 19
 const REST_MS = 140
 
 export class FoldedScene {
@@ -115,6 +119,9 @@ export class FoldedScene {
   private place: Place = 'hand'
   private waiting = false
   private sized = false
+  private coarse = 1
+  private drawn = 0
+  private taken = 20
   private resting: ReturnType<typeof setTimeout> | undefined
   private moving = 0
   private framed = ''
@@ -363,16 +370,30 @@ export class FoldedScene {
     this.waiting = true
     requestAnimationFrame(() => {
       this.waiting = false
-      this.render(1)
+      this.pace()
+      this.render(this.coarse)
     })
   }
 
-  private render(fineness: number) {
+  private render(ratio: number) {
     this.frames += 1
     this.canvas.dataset.frames = String(this.frames)
-    const ratio = Math.max(fineness, Math.min(window.devicePixelRatio * fineness, FINE))
     if (this.renderer.getPixelRatio() !== ratio) this.renderer.setPixelRatio(ratio)
     this.renderer.render(this.scene, this.camera)
+  }
+
+  /** Draws more coarsely while it moves where frames take too long, and finer again where there is time. */
+  private pace() {
+    const now = performance.now()
+    const took = now - this.drawn
+    this.drawn = now
+    if (took > REST_MS) return
+    this.taken += (took - this.taken) * 0.3
+    const { coarse } = this
+    if (this.taken > SLOW_MS) this.coarse = Math.max(coarse * 0.85, COARSEST)
+    else if (this.taken < QUICK_MS) this.coarse = Math.min(coarse * 1.1, 1)
+    // a change is judged by the frames that come after it
+    if (this.coarse !== coarse) this.taken = (SLOW_MS + QUICK_MS) / 2
   }
 
   private empty(group: Group) {
