@@ -142,7 +142,9 @@ def _flat(outcome: Outcome | None, piece: PieceOutcome) -> FlatView:
         guides=_guides(before or seen),
         targets=(before or seen).targets() if (before or seen) else [],  # type: ignore[union-attr]
         fold_names=[f.name for f in seen.folds] if seen else [],
-        lines=[LineView(path=_ways_path(line, 3), how=line.how.value) for line in seen.lines_on_paper]
+        lines=[
+            LineView(path=_ways_path(line, 3), how=line.how.value) for line in seen.lines_on_paper
+        ]
         if seen
         else [],
         windows=_windows(before or seen, piece),
