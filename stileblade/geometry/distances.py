@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from functools import lru_cache
 
 import numpy as np
 import shapely
@@ -11,6 +12,7 @@ from stileblade.geometry.region import Box, Contour, Region
 from stileblade.geometry.segments import Floats, Ints
 
 Point = tuple[float, float]
+_ALONG = np.array([0.0, 0.25, 0.5, 0.75])
 
 
 def nearest(first: shapely.Geometry, second: shapely.Geometry) -> tuple[float, Point, Point]:
@@ -35,9 +37,22 @@ def shell_of(region: Region) -> shapely.Geometry:
 
 
 def is_inside(contour: Contour, region: Region) -> bool:
-    """Whether a contour lies within a region, edges included, up to a hundredth of a mm."""
-    covered = shapely.buffer(region.polygons, 0.01)
-    return bool(shapely.covers(covered, contour.as_region().polygons))
+    """Whether a contour's corners, and places along its curves, lie within a region, edges
+    included, up to a hundredth of a mm."""
+    s = contour.segments
+    index = np.repeat(np.arange(len(s)), len(_ALONG))
+    share = np.tile(_ALONG, len(s))
+    t = s.span[index, 0] + (s.span[index, 1] - s.span[index, 0]) * share
+    x, y = s.points_at(index, t).T
+    return bool(shapely.contains_xy(_widened(region), x, y).all())
+
+
+@lru_cache(maxsize=64)
+def _widened(region: Region) -> shapely.Geometry:
+    """Grown by a hundredth of a mm, and ready to be asked many times."""
+    grown = shapely.buffer(region.polygons, 0.01, quad_segs=2)
+    shapely.prepare(grown)
+    return grown
 
 
 def label_point(region: Region, box: Box) -> Point:

@@ -17,7 +17,7 @@ from ezdxf.document import Drawing
 from stileblade.build.document import load_design
 from stileblade.build.evaluation import evaluate
 from stileblade.errors import ReadingError
-from stileblade.formats.plan import formats, plan_of
+from stileblade.formats.plan import Operation, formats, plan_of
 from stileblade.geometry.region import Region
 from stileblade.geometry.segments import Kind
 from stileblade.geometry.set_operations import difference, union
@@ -185,7 +185,10 @@ def test_what_we_write_reads_back_as_the_same_region(name: str, kind: str) -> No
     evaluation = evaluate(load_design(json.loads((DEMO / f"{name}.json").read_text())))
     work = evaluation.pieces[0].work
     assert work is not None
-    found = read_file(formats()[kind](plan_of(evaluation, evaluation.pieces[0])))
+    plan = plan_of(evaluation, evaluation.pieces[0])
+    # lines for the pen come back as shapes of their own: the paper is compared
+    plan.lines[Operation.DRAW].clear()
+    found = read_file(formats()[kind](plan))
     k = found.sizes[0].scale
     regions = [s.region.transformed(scaling(k, k)) for s in found.shapes]
     back = put_together(regions)

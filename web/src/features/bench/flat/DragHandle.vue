@@ -58,7 +58,7 @@ const bubble = computed(() => {
   const width = label.value.length * 7.4 + 18
   let [x, y] = [0, 0]
   if (props.handle.shape === 'box') [x, y] = [px.value.right + 8, px.value.head - 14]
-  else if (upright.value) [x, y] = [toX(at.value) + 10, 34]
+  else if (upright.value) [x, y] = [toX(at.value) + 10, 58]
   else [x, y] = [30, toY(at.value) - 34]
   return { x: Math.min(Math.max(x, 28), view.width - width - 4), y: Math.max(y, 28), width }
 })
