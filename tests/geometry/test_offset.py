@@ -15,6 +15,8 @@ from stileblade.geometry.offset import Join, largest_inset, offset
 from stileblade.geometry.region import Box
 from stileblade.geometry.segments import Kind
 from stileblade.geometry.set_operations import difference, polygon, rectangle, union
+from stileblade.outlines.figure import outline_of
+from stileblade.outlines.figures.round import ScallopedCircle
 from tests.geometry.test_set_operations import check_whole
 from tests.geometry.zoo import ZOO, blob, disc, star
 
@@ -96,3 +98,35 @@ def test_offsets_of_curves_stay_by_the_true_distance(seed: int, distance: float)
 def test_offset_of_a_star_is_lines_and_arcs_alone() -> None:
     grown = offset(star(9, 50, 30), 2.5)
     assert np.bincount(grown.segments.kind, minlength=4).tolist() == [18, 0, 0, 9]
+
+
+@pytest.mark.parametrize("radius", [0.3, 1.0, 1.2, 5.0, 20.0])
+def test_grown_and_shrunk_by_the_same_a_plate_is_itself(radius: float) -> None:
+    """Its corners became arcs of the very distance: shrunk, each is a point and falls away."""
+    plate = rectangle(Box(0, 0, 184.15, 100))
+    back = offset(offset(plate, radius), -radius)
+    assert back.nodes == 4
+    assert back.area == pytest.approx(18415, abs=1e-6)
+
+
+@pytest.mark.parametrize("margin", [1.9, 2.0, 2.1, 2.5, 8.0])
+def test_shallow_bays_between_arcs_are_found_on_the_arcs(margin: float) -> None:
+    """Scallops of r = 1.865 grown: neighbours meet on both their circles, however shallow the bay
+    is against the margin."""
+    grown = offset(outline_of(ScallopedCircle(diameter=20, depth=3), {}), margin)
+    s = grown.segments
+    n = np.arange(len(s))
+    assert len(s) == 16
+    for t, points in ((s.span[:, 0], s.start), (s.span[:, 1], s.end)):
+        assert np.abs(s.points_at(n, t) - points).max() < 1e-9
+
+
+def test_arcs_that_run_into_each_other_stay_joined() -> None:
+    """Rounded in and out again, bays and tops are tangent arcs: there and back all stay on curves."""
+    shape = outline_of(ScallopedCircle(diameter=20, depth=3), {})
+    for distance in (1.0, -1.0, -1.0, 1.0):
+        shape = offset(shape, distance)
+        s = shape.segments
+        n = np.arange(len(s))
+        assert np.abs(s.points_at(n, s.span[:, 0]) - s.start).max() < 1e-9
+    assert shape.nodes == 32
