@@ -29,6 +29,7 @@ from stileblade.checks.check import Subject
 from stileblade.checks.envelope import room_of
 from stileblade.checks.least import least_width
 from stileblade.folding.closed import closed_card
+from stileblade.folding.hinge import fold_at_lap
 from stileblade.folding.joins import lap_curve
 from stileblade.folding.picture import Picture, eye_of, half_open_picture, is_level
 from stileblade.folding.scoring import scoring_table
@@ -138,9 +139,7 @@ def closed_of(evaluation: Evaluation, piece: PieceOutcome) -> ClosedView | None:
         out_by=closed.out_by,
         envelope=_envelope(evaluation, piece),
         envelope_name=envelope.name if envelope else "",
-        layers=[
-            LayerView(panel=la.panel, turned=la.turned, level=la.level) for la in closed.layers
-        ],
+        layers=[LayerView(panel=la.panel, turned=la.turned) for la in closed.layers],
     )
 
 
@@ -166,11 +165,8 @@ def lap_of(work: Work) -> LapCurve | None:
     mirrored = work.mirrored
     if mirrored is None or not mirrored.figure:
         return None
-    box = mirrored.figure.bounds
     low = mirrored.towards in ("left", "above")
-    axis = "x" if mirrored.towards in ("left", "right") else "y"
-    edge = {"left": box.left, "right": box.right, "above": box.head, "below": box.foot}
-    at = edge[mirrored.towards] + (mirrored.lap / 2 if low else -mirrored.lap / 2)
+    axis, at = fold_at_lap(mirrored.figure, mirrored.towards, mirrored.lap)
     lost = cut_off(mirrored.figure, axis=axis, at=at, keep="less" if low else "more")
     spans = work.spans[work.folds[0].name]
     return LapCurve(

@@ -175,7 +175,6 @@ class SpaceView(BaseModel):
 class LayerView(BaseModel):
     panel: str
     turned: bool
-    level: int
 
 
 class ClosedView(BaseModel):

@@ -48,6 +48,18 @@ def place_at(region: Region, spot: tuple[float, float], by: Anchor, dx: float, d
     return region.transformed(translation(spot[0] - x + dx, spot[1] - y + dy))
 
 
+_ANCHORED = {"repeat": [Repeat.ONCE, Repeat.GRID, Repeat.RING]}
+"""As many as fit fill what they are placed on, whatever anchor there is."""
+
+
+def anchor_at(default: Anchor) -> Anchor:
+    """The field for the place that a figure is set to."""
+    at: Anchor = special(
+        default, "At", "The place on the panel that it is set to.", control="anchor", when=_ANCHORED
+    )
+    return at
+
+
 class PlacedStep(Step):
     """A step that sets a figure at an anchor of a panel, of the card or of the figure."""
 
@@ -56,14 +68,13 @@ class PlacedStep(Step):
     target: str = special(
         "front", "On", "The panel, or the open card, that it is placed by.", control="target"
     )
-    at: Anchor = special(
-        Anchor.CENTRE, "At", "The place on the panel that it is set to.", control="anchor"
-    )
+    at: Anchor = anchor_at(Anchor.CENTRE)
     by: Anchor = special(
         Anchor.CENTRE,
         "By",
         "The place of the figure's own box that is set there.",
         control="anchor",
+        when=_ANCHORED,
     )
     dx: float = offset(0, "To the right", "Moved on from there; negative is to the left.")
     dy: float = offset(0, "Down", "Moved on from there; negative is up.")

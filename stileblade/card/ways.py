@@ -20,130 +20,11 @@ from stileblade.geometry.region import Box
 from stileblade.registry import Registry
 
 MOST_PANELS = 12
-_SIDED = ["side-fold", "top-fold", "roll-3", "roll-4", "window-card", "accordion",
-          "double-parallel", "french-fold", "easel", "side-fold-flap"]  # fmt: skip
-_SHORTER = ["roll-3", "roll-4", "window-card", "double-parallel"]
 
 
 class Direction(StrEnum):
     MOUNTAIN = "mountain"
     VALLEY = "valley"
-
-
-class Creases(StrEnum):
-    USUAL = "usual"
-    UPRIGHT = "upright"
-    LEVEL = "level"
-
-
-class Allowance(StrEnum):
-    STOCK = "stock"
-    OWN = "own"
-
-
-class OwnPanel(Values):
-    """One panel of an own way of folding, and the crease that follows it."""
-
-    width: float = length(60, "Width", "Across the creases.", least=1)
-    direction: Direction = choice(
-        Direction.MOUNTAIN,
-        "Crease after it",
-        "Which way the crease to the next panel points.",
-        mountain="mountain",
-        valley="valley",
-    )
-    order: int = number_of(1, "Folded as", "When it is folded; equal numbers fold together.",
-                       least=1, most=MOST_PANELS)  # fmt: skip
-
-
-class Folding(Values):
-    """How a card is folded: the way, and what that way asks for."""
-
-    kind: str = Field("side-fold", title="Way of folding", description="Its key.")
-    creases: Creases = choice(
-        Creases.USUAL,
-        "Creases run",
-        "Upright, level, or as is usual for the way.",
-        usual="as is usual",
-        upright="upright",
-        level="level",
-    )
-    swapped: bool = switch(
-        False,
-        "Opens to the other side",
-        "The panels in the opposite order.",
-        when={"kind": _SIDED},
-    )
-    count: int = number_of(
-        4, "Panels", "How many panels the accordion has.", least=2, most=8,
-        when={"kind": ["accordion"]},
-    )  # fmt: skip
-    gap: float = length(
-        1, "Gap", "Left between the two doors.", least=0, most=100, when={"kind": ["gatefold"]}
-    )
-    flap: float = length(
-        40, "Flap", "How deep the flap is.", least=5, when={"kind": ["side-fold-flap"]}
-    )
-    allow: Allowance = choice(
-        Allowance.STOCK,
-        "Inner panels shorter",
-        "So that they lie flat inside.",
-        stock="as the paper needs",
-        own="by an own measure",
-        when={"kind": _SHORTER},
-    )
-    allowance: float = length(
-        1, "Shorter by", "For each panel further in.", least=0, most=50,
-        when={"allow": ["own"], "kind": _SHORTER},
-    )  # fmt: skip
-    panels: tuple[OwnPanel, ...] = Field(
-        (OwnPanel(), OwnPanel(order=2), OwnPanel()),
-        title="Panels",
-        description="From left to right, or from head to foot.",
-        min_length=1,
-        max_length=MOST_PANELS,
-        json_schema_extra={"control": "panels", "when": {"kind": ["own"]}},
-    )
-    front: int = number_of(
-        3, "Front", "Which panel is in front when closed.", least=1, most=MOST_PANELS,
-        when={"kind": ["own"]},
-    )  # fmt: skip
-
-    @model_validator(mode="after")
-    def _known(self) -> Folding:
-        if self.kind not in WAYS.names():
-            raise ValueError(
-                f"kind={self.kind!r} is not known; known are {', '.join(WAYS.names())}"
-            )
-        if self.kind == "own" and self.front > len(self.panels):
-            raise ValueError(f"front={self.front}: there are only {len(self.panels)} panels")
-        return self
-
-    @property
-    def way(self) -> Way:
-        return WAYS[self.kind]
-
-    @property
-    def axis(self) -> Axis:
-        """ "x" where the creases run upright."""
-        if self.creases is Creases.USUAL:
-            return self.way.axis
-        return "x" if self.creases is Creases.UPRIGHT else "y"
-
-    def shorter(self, thickness: float) -> float:
-        """The allowance a: what each panel further in is shorter by."""
-        if self.allow is Allowance.OWN:
-            return self.allowance
-        return max(1.0, 2 * thickness)
-
-    def layout(self, width: float, height: float, thickness: float) -> Layout:
-        """Panels of a card whose closed front is width x height, the open card's corner at 0, 0."""
-        across, along = (width, height) if self.axis == "x" else (height, width)
-        made = self.way.make(self, across, along, self.shorter(thickness))
-        if not self.swapped or self.kind not in _SIDED:
-            return made
-        other: Axis = "y" if self.axis == "x" else "x"
-        return made.swapped(other if self.kind == "french-fold" else self.axis)
 
 
 @dataclass(frozen=True)
@@ -255,28 +136,35 @@ def _in_a_row(
     return Layout(tuple(panels), tuple(folds), fronts[-1], fronts)
 
 
-Making = Callable[[Folding, float, float, float], Layout]
+Making = Callable[["Folding", float, float, float], Layout]
 """From the values, W, H and the allowance a to the layout."""
 
 
 @dataclass(frozen=True)
 class Way:
-    """axis: "x" where its creases run upright as is usual."""
+    """axis: "x" where its creases run upright as is usual. sided: whether it can open to the other
+    side, mirrored across its creases or, ``turns_over``, along them. shortens: whether panels
+    are made shorter to lie inside."""
 
     kind: str
     title: str
     description: str
     axis: Axis
     make: Making
+    sided: bool = True
+    turns_over: bool = False
+    shortens: bool = False
 
 
 WAYS: Registry[Way] = Registry("way of folding")
 M, V = Direction.MOUNTAIN, Direction.VALLEY
 
 
-def _way(kind: str, title: str, description: str, axis: Axis = "x") -> Callable[[Making], Making]:
+def _way(
+    kind: str, title: str, description: str, axis: Axis = "x", **more: bool
+) -> Callable[[Making], Making]:
     def add(make: Making) -> Making:
-        WAYS.add(kind, Way(kind, title, description, axis, make))
+        WAYS.add(kind, Way(kind, title, description, axis, make, **more))
         return make
 
     return add
@@ -288,7 +176,7 @@ def _two(folding: Folding, w: float, h: float, a: float) -> Layout:
     return _in_a_row(folding.axis, [Strip("back", w), Strip("front", w)], [Crease()], h, ("front",))
 
 
-@_way("gatefold", "Gatefold", "Two doors that meet in the middle.")
+@_way("gatefold", "Gatefold", "Two doors that meet in the middle.", sided=False)
 def _gate(folding: Folding, w: float, h: float, a: float) -> Layout:
     door = w / 2 - folding.gap / 2
     doors = ("left door", "right door") if folding.axis == "x" else ("upper door", "lower door")
@@ -297,14 +185,16 @@ def _gate(folding: Folding, w: float, h: float, a: float) -> Layout:
     return _in_a_row(folding.axis, strips, creases, h, doors)
 
 
-@_way("roll-3", "Roll fold of three", "The inner panel first, then the front over it.")
+@_way(
+    "roll-3", "Roll fold of three", "The inner panel first, then the front over it.", shortens=True
+)
 def _roll_3(folding: Folding, w: float, h: float, a: float) -> Layout:
     strips = [Strip("inner", w - a, a), Strip("back", w), Strip("front", w)]
     creases = [Crease(order=1, half=125, stand=120), Crease(order=2, half=75, stand=120)]
     return _in_a_row(folding.axis, strips, creases, h, ("front",))
 
 
-@_way("roll-4", "Roll fold of four", "Rolled up from the innermost panel.")
+@_way("roll-4", "Roll fold of four", "Rolled up from the innermost panel.", shortens=True)
 def _roll_4(folding: Folding, w: float, h: float, a: float) -> Layout:
     strips = [
         Strip("innermost", w - 2 * a, 2 * a),
@@ -320,13 +210,13 @@ def _roll_4(folding: Folding, w: float, h: float, a: float) -> Layout:
     return _in_a_row(folding.axis, strips, creases, h, ("front",))
 
 
-@_way("window-card", "Window card", "A liner folds in behind the front and its window.")
+@_way(
+    "window-card", "Window card", "A liner folds in behind the front and its window.", shortens=True
+)
 def _window_card(folding: Folding, w: float, h: float, a: float) -> Layout:
     strips = [Strip("back", w), Strip("front", w), Strip("liner", w - a, a)]
     creases = [Crease(order=2), Crease(order=1, half=165, stand=180)]
-    return replace(
-        _in_a_row(folding.axis, strips, creases, h, ("front",)), front="front", fronts=("front",)
-    )
+    return _in_a_row(folding.axis, strips, creases, h, ("front",))
 
 
 @_way("accordion", "Accordion", "Panels to and fro, two to eight of them.")
@@ -342,7 +232,12 @@ def _accordion(folding: Folding, w: float, h: float, a: float) -> Layout:
     return _in_a_row(folding.axis, [Strip(name, w) for name in names], creases, h, ("front",))
 
 
-@_way("double-parallel", "Double parallel", "Folded in half, and in half again the same way.")
+@_way(
+    "double-parallel",
+    "Double parallel",
+    "Folded in half, and in half again the same way.",
+    shortens=True,
+)
 def _double(folding: Folding, w: float, h: float, a: float) -> Layout:
     strips = [
         Strip("inner back", w - a, a),
@@ -359,6 +254,7 @@ def _double(folding: Folding, w: float, h: float, a: float) -> Layout:
     "French fold",
     "Folded across, then down: four panels, no cut edge at the head.",
     "y",
+    turns_over=True,
 )
 def _french(folding: Folding, w: float, h: float, a: float) -> Layout:
     """W across the first crease, H along it, so that both layouts are of the same closed card."""
@@ -407,7 +303,7 @@ def _flap(folding: Folding, w: float, h: float, a: float) -> Layout:
     return replace(made, front="front")
 
 
-@_way("own", "Own", "Any panels side by side, each crease up or down.")
+@_way("own", "Own", "Any panels side by side, each crease up or down.", sided=False)
 def _own(folding: Folding, w: float, h: float, a: float) -> Layout:
     rows = folding.panels
     strips = [Strip(f"panel {i + 1}", p.width) for i, p in enumerate(rows)]
@@ -415,3 +311,128 @@ def _own(folding: Folding, w: float, h: float, a: float) -> Layout:
     front = f"panel {folding.front}"
     made = _in_a_row(folding.axis, strips, creases, h, (front,))
     return replace(made, front=front)
+
+
+def allowance_of(thickness: float) -> float:
+    """By how much a panel must be shorter, in mm, to lie flat inside another of this stock."""
+    return max(1.0, 2 * thickness)
+
+
+_SIDED = [w.kind for w in WAYS if w.sided]
+_SHORTER = [w.kind for w in WAYS if w.shortens]
+
+
+class Creases(StrEnum):
+    USUAL = "usual"
+    UPRIGHT = "upright"
+    LEVEL = "level"
+
+
+class Allowance(StrEnum):
+    STOCK = "stock"
+    OWN = "own"
+
+
+class OwnPanel(Values):
+    """One panel of an own way of folding, and the crease that follows it."""
+
+    width: float = length(60, "Width", "Across the creases.", least=1)
+    direction: Direction = choice(
+        Direction.MOUNTAIN,
+        "Crease after it",
+        "Which way the crease to the next panel points.",
+        mountain="mountain",
+        valley="valley",
+    )
+    order: int = number_of(1, "Folded as", "When it is folded; equal numbers fold together.",
+                       least=1, most=MOST_PANELS)  # fmt: skip
+
+
+class Folding(Values):
+    """How a card is folded: the way, and what that way asks for."""
+
+    kind: str = Field("side-fold", title="Way of folding", description="Its key.")
+    creases: Creases = choice(
+        Creases.USUAL,
+        "Creases run",
+        "Upright, level, or as is usual for the way.",
+        usual="as is usual",
+        upright="upright",
+        level="level",
+    )
+    swapped: bool = switch(
+        False,
+        "Opens to the other side",
+        "The panels in the opposite order.",
+        when={"kind": _SIDED},
+    )
+    count: int = number_of(
+        4, "Panels", "How many panels the accordion has.", least=2, most=8,
+        when={"kind": ["accordion"]},
+    )  # fmt: skip
+    gap: float = length(
+        1, "Gap", "Left between the two doors.", least=0, most=100, when={"kind": ["gatefold"]}
+    )
+    flap: float = length(
+        40, "Flap", "How deep the flap is.", least=5, when={"kind": ["side-fold-flap"]}
+    )
+    allow: Allowance = choice(
+        Allowance.STOCK,
+        "Inner panels shorter",
+        "So that they lie flat inside.",
+        stock="as the paper needs",
+        own="by an own measure",
+        when={"kind": _SHORTER},
+    )
+    allowance: float = length(
+        1, "Shorter by", "For each panel further in.", least=0, most=50,
+        when={"allow": ["own"], "kind": _SHORTER},
+    )  # fmt: skip
+    panels: tuple[OwnPanel, ...] = Field(
+        (OwnPanel(), OwnPanel(order=2), OwnPanel()),
+        title="Panels",
+        description="From left to right, or from head to foot.",
+        min_length=1,
+        max_length=MOST_PANELS,
+        json_schema_extra={"control": "panels", "when": {"kind": ["own"]}},
+    )
+    front: int = number_of(
+        3, "Front", "Which panel is in front when closed.", least=1, most=MOST_PANELS,
+        when={"kind": ["own"]},
+    )  # fmt: skip
+
+    @model_validator(mode="after")
+    def _known(self) -> Folding:
+        if self.kind not in WAYS.names():
+            raise ValueError(
+                f"kind={self.kind!r} is not known; known are {', '.join(WAYS.names())}"
+            )
+        if self.kind == "own" and self.front > len(self.panels):
+            raise ValueError(f"front={self.front}: there are only {len(self.panels)} panels")
+        return self
+
+    @property
+    def way(self) -> Way:
+        return WAYS[self.kind]
+
+    @property
+    def axis(self) -> Axis:
+        """ "x" where the creases run upright."""
+        if self.creases is Creases.USUAL:
+            return self.way.axis
+        return "x" if self.creases is Creases.UPRIGHT else "y"
+
+    def shorter(self, thickness: float) -> float:
+        """The allowance a: what each panel further in is shorter by."""
+        if self.allow is Allowance.OWN:
+            return self.allowance
+        return allowance_of(thickness)
+
+    def layout(self, width: float, height: float, thickness: float) -> Layout:
+        """Panels of a card whose closed front is width x height, the open card's corner at 0, 0."""
+        across, along = (width, height) if self.axis == "x" else (height, width)
+        made = self.way.make(self, across, along, self.shorter(thickness))
+        if not self.swapped or not self.way.sided:
+            return made
+        other: Axis = "y" if self.axis == "x" else "x"
+        return made.swapped(other if self.way.turns_over else self.axis)

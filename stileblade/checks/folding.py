@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from stileblade.build.work import Work
+from stileblade.card.ways import allowance_of
 from stileblade.checks.check import CHECKS, Finding, Mend, Place, Severity, Subject
 from stileblade.folding.faces import sheet_of
 from stileblade.folding.flat import Trouble, fold_flat
@@ -18,7 +19,7 @@ def folding(subject: Subject) -> Iterator[Finding]:
     work = subject.piece.work
     if work is None or not work.paper or not work.folds:
         return
-    need = max(1.0, 2 * subject.piece.paper.thickness)
+    need = allowance_of(subject.piece.paper.thickness)
     for trouble in fold_flat(work).troubles:
         if trouble.kind != "tight" or trouble.by < need - 1e-3:
             yield _of(subject, trouble, need)

@@ -28,7 +28,6 @@ class Layer:
 
     panel: str
     turned: bool
-    level: int
 
 
 @dataclass(frozen=True, eq=False)
@@ -52,7 +51,7 @@ def front_faces(work: Work) -> list[Face]:
     """The faces that are in front when the card is closed."""
     fronts = work.fronts or (work.front,)
     faces = fold_flat(work).faces
-    found = [f for f in faces if any(f.panel == p or f.panel.startswith(f"{p} ") for p in fronts)]
+    found = [f for f in faces if f.panel in fronts]
     return found or [faces[fold_flat(work).order[0]]]
 
 
@@ -67,9 +66,8 @@ def closed_card(work: Work) -> Closed:
     # windows of the front show what is behind, and are no reveal; nor do the back's make an overhang
     covering, behind = filled_cell(front), filled_cell(rest)
     reveal, out = less(rest, covering), less(front, behind)
-    alone = len(fronts) == len(folded.faces)
-    if alone:
-        out = less(out, out)
+    if len(fronts) == len(folded.faces):  # there is nothing that it could stand out from
+        out = united([])
     return Closed(
         folded.closed_box,
         united(shapes),
@@ -80,8 +78,5 @@ def closed_card(work: Work) -> Closed:
         farthest(reveal, covering),
         area_of(out),
         farthest(out, behind),
-        tuple(
-            Layer(folded.faces[i].panel, folded.faces[i].turned, folded.faces[i].level)
-            for i in folded.order
-        ),
+        tuple(Layer(folded.faces[i].name, folded.faces[i].turned) for i in folded.order),
     )

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator
+from collections.abc import Iterator
 from dataclasses import dataclass
 from functools import lru_cache
 from itertools import pairwise
@@ -38,20 +38,22 @@ class Joint:
 
 @dataclass(frozen=True, eq=False)
 class Sheet:
-    """names and cells of the faces; root is the face that stays where it is."""
+    """names and cells of the faces, and the panel that most of each lies in; root is the face that
+    stays where it is."""
 
     names: tuple[str, ...]
+    panels: tuple[str, ...]
     cells: tuple[Cell, ...]
     joints: tuple[Joint, ...]
     root: int
 
-    def tree(self, counts: Callable[[Joint], bool] = lambda j: True) -> Iterator[tuple[int, Joint]]:
+    def tree(self) -> Iterator[tuple[int, Joint]]:
         """Faces other than the root with the joint that they hang on, each after its parent."""
         seen, waiting = {self.root}, [self.root]
         while waiting:
             face = waiting.pop(0)
             for joint in self.joints:
-                if face in (joint.a, joint.b) and counts(joint):
+                if face in (joint.a, joint.b):
                     other = joint.other(face)
                     if other not in seen:
                         seen.add(other)
@@ -62,7 +64,7 @@ class Sheet:
 @lru_cache(maxsize=64)
 def sheet_of(work: Work) -> Sheet:
     """Faces and joints of a piece that has paper."""
-    folding = [(i, f) for i, f in enumerate(work.folds) if f.folds and f.spine >= 0]
+    folding = [(i, f) for i, f in enumerate(work.folds) if f.folds]
     spans = [(i, f, s) for i, f in folding for s in work.spans[f.name]]
     cells = cells_of(work.paper, [(s.start, s.end) for _, _, s in spans])
     joints: dict[tuple[int, int, int, Direction], Joint] = {}
@@ -76,8 +78,8 @@ def sheet_of(work: Work) -> Sheet:
             if a >= 0 and b >= 0 and a != b:
                 joint = Joint(i, a, b, part.start, part.end, part.direction)
                 joints.setdefault((i, a, b, part.direction), joint)
-    names, root = _named(work, cells)
-    return Sheet(tuple(names), tuple(cells), tuple(joints.values()), root)
+    names, panels, root = _named(work, cells)
+    return Sheet(tuple(names), tuple(panels), tuple(cells), tuple(joints.values()), root)
 
 
 def _between_crossings(
@@ -89,8 +91,8 @@ def _between_crossings(
     for _, other, crossing in others:
         if other is fold:
             continue
-        (p, q), off = np.array([crossing.start, crossing.end]), None
-        off = fold.line.off(np.array([p, q]))
+        p, q = ends = np.array([crossing.start, crossing.end])
+        off = fold.line.off(ends)
         if off[0] * off[1] < 0 or min(abs(off)) < BESIDE < max(abs(off)):
             meet = p + (q - p) * off[0] / (off[0] - off[1])
             stops.append(float(fold.line.place(meet[None])[0]))
@@ -100,21 +102,22 @@ def _between_crossings(
             yield Span(fold.line.point_at(a), fold.line.point_at(b), span.direction)
 
 
-def _named(work: Work, cells: list[Cell]) -> tuple[list[str], int]:
+def _named(work: Work, cells: list[Cell]) -> tuple[list[str], list[str], int]:
     """Names by the panel that most of each cell lies in, numbered where it is not the largest;
-    and the root: the largest part of the front panel."""
+    those panels; and the root: the largest part of the front panel."""
     areas = [area_of(c) for c in cells]
     by_size = sorted(range(len(cells)), key=lambda i: -areas[i])
-    names, used = [""] * len(cells), dict[str, int]()
+    names, panels, used = [""] * len(cells), [""] * len(cells), dict[str, int]()
     boxes = [p.box for p in work.panels]
     for i in by_size:
         name = "part"
         if boxes:
             name = work.panels[int(np.argmax(shares_in(cells[i], boxes)))].name
+        panels[i] = name
         used[name] = used.get(name, 0) + 1
         names[i] = name if used[name] == 1 else f"{name} {used[name]}"
     root = names.index(work.front) if work.front in names else by_size[0]
-    return names, root
+    return names, panels, root
 
 
 @lru_cache(maxsize=64)

@@ -15,7 +15,7 @@ import numpy as np
 
 from stileblade.build.work import Fold, Work
 from stileblade.card.ways import Direction
-from stileblade.folding.faces import Joint, Sheet, outermost, sheet_of
+from stileblade.folding.faces import BESIDE, Joint, Sheet, outermost, sheet_of
 from stileblade.geometry import cells as kernel
 from stileblade.geometry.cells import Cell
 from stileblade.geometry.line import Line, Point
@@ -33,13 +33,14 @@ TIGHT = 1.0
 
 @dataclass(frozen=True, eq=False)
 class Face:
-    """A face in the flat view and in the closed card.
+    """A face in the flat view and in the closed card: its name, and the panel that it is of.
 
     ``box`` is its exact box, flat; ``closed`` maps the flat view to its place in the closed
     card; ``level`` counts the layers above it there; ``parent`` and ``joint`` say on what it
     hangs, ``loose`` that it hangs on nothing at all.
     """
 
+    name: str
     panel: str
     cell: Cell
     box: Box
@@ -110,6 +111,7 @@ def fold_flat(work: Work) -> Folded:
     faces = tuple(
         Face(
             name,
+            sheet.panels[i],
             cell,
             _exact_box(cell, outermost(work)),
             parents[i].other(i) if i in parents else None,
@@ -147,10 +149,10 @@ def _places(work: Work, sheet: Sheet, shut: list[bool]) -> tuple[list[Floats], l
         ends = np.array([joint.start, joint.end])
         images = [ends @ maps[f][:, :2].T + maps[f][:, 2] for f in (joint.a, joint.b)]
         by = float(np.hypot(*(images[0] - images[1]).T).max())
-        same = np.allclose(
-            maps[joint.a] if not shut[joint.fold] else after(maps[joint.a], work.folds[joint.fold].line.mirror()),
-            maps[joint.b], atol=1e-3,
-        )  # fmt: skip
+        image = maps[joint.a]
+        if shut[joint.fold]:
+            image = after(image, work.folds[joint.fold].line.mirror())
+        same = np.allclose(image, maps[joint.b], atol=1e-3)
         if by > NEAR or not same:
             apart.append(
                 Trouble(
@@ -206,13 +208,11 @@ def _moving(
     work: Work, sheet: Sheet, group: list[bool], turned: list[bool]
 ) -> tuple[list[bool], list[bool], list[Trouble]]:
     """Which faces the group turns over, and whether they go behind; contradictions as troubles."""
-    moves, behind = [False] * len(turned), [False] * len(turned)
+    moves = [False] * len(turned)
     odd: list[Trouble] = []
+    told: dict[int, bool] = {}
     for face, joint in sheet.tree():
-        parent = joint.other(face)
-        moves[face] = moves[parent] != group[joint.fold]
-        if not group[joint.fold]:
-            behind[face] = behind[parent]
+        moves[face] = moves[joint.other(face)] != group[joint.fold]
     for joint in sheet.joints:
         if not group[joint.fold]:
             continue
@@ -220,18 +220,14 @@ def _moving(
         if moves[still] or not moves[moving]:
             continue
         goes = (joint.direction is not Direction.VALLEY) != turned[still]
-        members = _hanging(sheet, group, moving)
-        if any(behind[m] != goes for m in members) and any(
-            j is not joint and group[j.fold] and {j.a, j.b} & members for j in sheet.joints
-            if sheet.joints.index(j) < sheet.joints.index(joint)
-        ):  # fmt: skip
+        if told.get(moving, goes) != goes:
             fold = work.folds[joint.fold]
             odd.append(
                 Trouble("apart", sheet.names[moving], fold.name, 0.0, (joint.start, joint.end))
             )
             continue
-        for m in members:
-            behind[m] = goes
+        told.update(dict.fromkeys(_hanging(sheet, group, moving), goes))
+    behind = [told.get(face, False) for face in range(len(turned))]
     return moves, behind, odd
 
 
@@ -252,6 +248,14 @@ def _image(line: tuple[Point, Point], matrix: Floats) -> tuple[Point, Point]:
     return (a, b), (c, d)
 
 
+def _side(work: Work, joint: Joint, face: int, maps: list[Floats], line: Line) -> float:
+    """1 or -1: the side of the crease's image on which one of its two faces lies beside it."""
+    away = work.folds[joint.fold].line.normal * (BESIDE if face == joint.a else -BESIDE)
+    spot = np.add(joint.start, joint.end) / 2 + away
+    image = maps[face][:, :2] @ spot + maps[face][:, 2]
+    return float(np.sign(line.off(image[None])[0]))
+
+
 def _swung_through(
     work: Work, sheet: Sheet, group: list[bool], moves: list[bool], behind: list[bool],
     order: list[int], maps: list[Floats], placed: list[Cell],
@@ -266,9 +270,9 @@ def _swung_through(
         moving, still = (joint.a, joint.b) if moves[joint.a] else (joint.b, joint.a)
         ends = _image((joint.start, joint.end), maps[still])
         line = Line.through(*ends)
-        own = float(line.off(kernel.points_of(placed[moving])).sum())
+        own = _side(work, joint, moving, maps, line)
         for face in _hanging(sheet, group, moving):
-            off = line.off(kernel.points_of(placed[face])) * np.sign(own)
+            off = line.off(kernel.points_of(placed[face])) * own
             if off.min() > -1.0 or (off.max() > -NEAR and face == moving):
                 continue
             for other in order:
@@ -301,7 +305,7 @@ def _caught(
     for joint, ends in zip(shut, lines, strict=True):
         low, high = sorted((rank[joint.a], rank[joint.b]))
         line = Line.through(*ends)
-        inward = np.sign(line.off(kernel.points_of(placed[joint.a])).sum())
+        inward = _side(work, joint, joint.a, maps, line)
         for face in order[low + 1 : high]:
             least = float((line.off(kernel.points_of(placed[face])) * inward).min())
             if least > TIGHT or _creased_there(shut, lines, face, line):
@@ -327,7 +331,8 @@ def _caught(
             off = np.abs(line.off(np.array(others)))
             p, q = np.sort(line.place(np.array(ends))), np.sort(line.place(np.array(others)))
             shared = min(p[1], q[1]) - max(p[0], q[0])
-            if off.max() < NEAR and shared > 0.1 and _same_side(line, placed, first, second):
+            one, two = (_side(work, j, j.a, maps, line) for j in (first, second))
+            if off.max() < NEAR and shared > 0.1 and one == two:
                 found.append(
                     Trouble(
                         "through",
@@ -359,11 +364,6 @@ def _beside(line: Line, ends: tuple[Point, Point], cell: Cell) -> bool:
     return bool(len(place)) and bool(min(place.max(), high) - max(place.min(), low) > 1.0)
 
 
-def _same_side(line: Line, placed: list[Cell], first: Joint, second: Joint) -> bool:
-    one, two = (float(line.off(kernel.points_of(placed[j.a])).sum()) for j in (first, second))
-    return one * two > 0
-
-
 def _exact_box(cell: Cell, points: Floats) -> Box:
     """The cell's box, each side taken from the true outline where that is found beside it."""
     rough = kernel.box_of(cell)
@@ -384,7 +384,7 @@ def _exact_box(cell: Cell, points: Floats) -> Box:
 def _closed_box(work: Work, face: Face) -> Box:
     """The face's exact box in the closed card."""
     linear = face.closed[:, :2]
-    if np.abs(linear).round(12).max(axis=0).min() == 1.0 and face.closed[0, 1] == 0:
+    if linear[0, 1] == 0 == linear[1, 0]:  # upright and level stay so
         return face.box.transformed(face.closed)
     moved = work.paper.transformed(face.closed)
     points = moved.segments.points_at(*extremes(moved.segments))

@@ -7,7 +7,7 @@ the outline mark where a crease begins and ends.
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from stileblade.build.work import Fold, Made, Span, Work
 from stileblade.card.ways import Direction
@@ -85,7 +85,7 @@ def scoring_table(work: Work) -> list[Row]:
                 )
             )
     found.sort(key=lambda r: (r.side != "outside", r.edge, r.distance))
-    return [Row(**{**r.__dict__, "order": n}) for n, r in enumerate(found, 1)]
+    return [replace(r, order=n) for n, r in enumerate(found, 1)]
 
 
 def score_spans(work: Work, fold: Fold) -> list[Span]:

@@ -55,7 +55,7 @@ def faces_in_space(work: Work) -> tuple[SpaceFace, ...]:
     folded = fold_flat(work)
     cells = _few_corners([f.cell for f in folded.faces])
     return tuple(
-        SpaceFace(face.panel, rings_of(cell), face.parent, hinge_of(work, folded, face))
+        SpaceFace(face.name, rings_of(cell), face.parent, hinge_of(work, folded, face))
         for face, cell in zip(folded.faces, cells, strict=True)
     )
 

@@ -47,7 +47,7 @@ class Foot:
 class Stand:
     """up: unit vector in space; table: its height along it. ``safe`` is the distance in mm of the
     centre of mass, seen from above, from the nearest side of what the feet enclose: negative
-    where it tips. ``plan`` holds the feet's hull seen from above, ``centre`` the centre of mass.
+    where it tips. ``plan`` holds the feet's hull seen from above.
     """
 
     angles: tuple[float, ...]
@@ -56,7 +56,6 @@ class Stand:
     feet: tuple[Foot, ...]
     safe: float
     plan: tuple[Point, ...]
-    centre: Point
 
     @property
     def rocks(self) -> list[Foot]:
@@ -102,14 +101,18 @@ def stand_of(work: Work) -> Stand | None:
     return Stand(
         tuple(angles), up, table, tuple(feet), margin_in(hull, middle),
         tuple((float(x), float(y)) for x, y in hull),
-        (float(middle[0]), float(middle[1])),
     )  # fmt: skip
+
+
+def _heights(matrix: Floats, up: Floats) -> tuple[float, Floats]:
+    """Of a face set up: the height of its (0, 0) and the slope (2,) over its flat view."""
+    zero, x, y = in_space(matrix, np.array([(0, 0), (1, 0), (0, 1)])) @ up
+    return float(zero), np.array([x - zero, y - zero])
 
 
 def _down_to_table(matrix: Floats, up: Floats, points: Floats) -> Floats:
     """Places of the flat view at a height of 0.02 mm, run on down the face to the table."""
-    zero, x, y = in_space(matrix, np.array([(0, 0), (1, 0), (0, 1)])) @ up
-    slope = np.array([x - zero, y - zero])
+    _, slope = _heights(matrix, up)
     steep = float(slope @ slope)
     return points - slope * TOLERANCE.touch / steep if steep > 1e-9 else points
 
@@ -178,15 +181,14 @@ def _level_axes(up: Floats) -> tuple[Floats, Floats]:
 
 def _foot(work: Work, face: Face, matrix: Floats, up: Floats, table: float) -> Foot | None:
     """The stretches of the face at a height of 0.02 mm; the whole face where it lies down."""
-    # height = gx x + gy y + g0 over the flat view
-    zero, x, y = in_space(matrix, np.array([(0, 0), (1, 0), (0, 1)])) @ up
-    gx, gy, g0 = float(x - zero), float(y - zero), float(zero) - table
+    at_zero, (gx, gy) = _heights(matrix, up)
+    g0 = at_zero - table
     steep = math.hypot(gx, gy)
     if steep < 1e-6:
         if g0 > TOLERANCE.touch:
             return None
         b = face.box
-        return Foot(face.panel, (((b.left, b.head), (b.right, b.foot)), ((b.left, b.foot), (b.right, b.head))),
+        return Foot(face.name, (((b.left, b.head), (b.right, b.foot)), ((b.left, b.foot), (b.right, b.head))),
                     max(b.width, b.height), max(b.width, b.height), max(b.width, b.height))  # fmt: skip
     at = TOLERANCE.touch - g0
     origin = (at * gx / steep**2, at * gy / steep**2)
@@ -204,7 +206,7 @@ def _foot(work: Work, face: Face, matrix: Floats, up: Floats, table: float) -> F
     places = line.place(np.array([p for s in found for p in s]))
     lengths = [math.dist(*s) for s in found]
     return Foot(
-        face.panel, tuple(found), sum(lengths), float(places.max() - places.min()), max(lengths)
+        face.name, tuple(found), sum(lengths), float(places.max() - places.min()), max(lengths)
     )
 
 

@@ -7,17 +7,13 @@ from pathlib import Path
 
 import pytest
 from lxml import etree
-from playwright.sync_api import Locator, Page, expect
+from playwright.sync_api import Page, expect
 
 from stileblade.geometry.transforms import scaling
 from stileblade.outlines.reading.kinds import read_file
 from tests.e2e.bench import Bench
 
 SVG = "{http://www.w3.org/2000/svg}"
-
-
-def told(page: Page, name: str) -> Locator:
-    return page.locator(".told div", has_text=re.compile(rf"^{name}")).locator("dd, strong").first
 
 
 def exported(bench: Bench, folder: Path):  # type: ignore[no-untyped-def]

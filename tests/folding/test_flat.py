@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
 from typing import Any
 
 import numpy as np
@@ -10,7 +9,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from stileblade.build.evaluation import Evaluation, evaluate
+from stileblade.build.evaluation import evaluate
 from stileblade.build.work import Work
 from stileblade.card.ways import WAYS
 from stileblade.folding.closed import closed_card
@@ -20,7 +19,6 @@ from stileblade.folding.space import corners_in_space, maps_in_space, sequence
 from stileblade.geometry.cells import area_of, points_of
 from tests.conftest import design_of
 
-Run = Callable[..., Evaluation]
 BLANK = {"kind": "blank"}
 CLOSED = [k for k in WAYS.names() if k != "own"]
 
@@ -66,7 +64,7 @@ def test_layers_from_front_to_back(kind: str, order: list[str], layers: int) -> 
     assert folded.layers == layers
 
 
-def test_bulk_counts_the_thickest_place_alone(evaluated: Run) -> None:
+def test_bulk_counts_the_thickest_place_alone() -> None:
     """A gatefold's doors lie side by side: two layers, never three. A big window in the back of a
     side fold leaves the two layers at its rim."""
     assert fold_flat(made(way="gatefold")).layers == 2
@@ -115,20 +113,11 @@ def test_closed_layers_do_not_lie_in_each_other(kind: str) -> None:
     work = made(way=kind, thickness=0.3)
     folded = fold_flat(work)
     maps = maps_in_space(work, sequence(work)[-1], 0.3)
-    middle = []
+    root = next(f.level for f in folded.faces if f.parent is None)
     for face, matrix in zip(folded.faces, maps, strict=True):
         # half a thickness behind the outside, which is z = 0 of the face
-        inside = matrix @ np.array([*points_of(face.cell)[0] * (1, -1), -0.15, 1.0])
-        middle.append(float(inside[2]))
-        assert middle[-1] == pytest.approx(-0.15 - 0.3 * (face.level - folded.faces[folded.order[0]].level)
-                                           + 0.3 * (root_level(folded)), abs=1e-6)  # fmt: skip
-    assert [round(m, 6) for m in middle] == [
-        round(-0.15 - 0.3 * (f.level - root_level(folded)), 6) for f in folded.faces
-    ]
-
-
-def root_level(folded: Folded) -> int:
-    return next(f.level for f in folded.faces if f.parent is None)
+        middle = matrix @ np.array([*points_of(face.cell)[0] * (1, -1), -0.15, 1.0])
+        assert middle[2] == pytest.approx(-0.15 - 0.3 * (face.level - root), abs=1e-6)
 
 
 def test_the_two_spans_of_a_french_fold_close_on_the_same_line() -> None:
@@ -217,7 +206,7 @@ def test_shapes_and_windows_fold_without_loss(
     assert box.as_list() == pytest.approx([*low, *high], abs=0.02)
 
 
-def test_reveal_and_what_stands_out(evaluated: Run) -> None:
+def test_reveal_and_what_stands_out() -> None:
     """A disc of 60 set 10 inside the front's open edge stands 20 beyond the back; one on the back
     is seen as far beyond the front."""
     disc = {"kind": "weld", "at": "right", "dx": -10, "outline": {"kind": "circle", "diameter": 60}}

@@ -4,11 +4,10 @@ from __future__ import annotations
 
 from typing import Literal
 
-from stileblade.build.placement import Anchor, PlacedStep
+from stileblade.build.placement import Anchor, PlacedStep, anchor_at
 from stileblade.build.step import Caption, Setting, Stage, Step, kept_whole, register_step
 from stileblade.build.work import Opened, Work
 from stileblade.errors import StepError
-from stileblade.fields import special
 from stileblade.geometry.set_operations import difference, intersection
 
 
@@ -20,9 +19,7 @@ class CutAway(PlacedStep):
     title = "Cut away"
     words = "subtract notch remove bite waist difference"
     kind: Literal["cut-away"] = "cut-away"
-    at: Anchor = special(
-        Anchor.RIGHT, "At", "The place on the panel that it is set to.", control="anchor"
-    )
+    at: Anchor = anchor_at(Anchor.RIGHT)
 
     def apply(self, work: Work | None, setting: Setting) -> Work:
         work = self.needs(work)

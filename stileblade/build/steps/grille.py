@@ -99,7 +99,7 @@ class Grille(Step):
         if last - first + 1 > MOST_BARS:
             least = (high - low) / MOST_BARS - self.bar
             raise StepError(
-                "More than {} bars would stand in the window.".replace("{}", str(MOST_BARS)),
+                f"More than {MOST_BARS} bars would stand in the window.",
                 hint="Make the gap larger.",
                 field="gap",
                 would_do=round(max(least * 2, self.bar), 1),

@@ -21,6 +21,8 @@ from stileblade.geometry.transforms import after, rotation, translation
 from stileblade.outlines.catalogue import AnyFigure, figure_field
 from stileblade.outlines.figures.round import Ring
 
+_BRIDGED = {"bridged": ["true"]}
+
 
 class Sectors(StrEnum):
     SHORTEST = "shortest"
@@ -40,17 +42,25 @@ class Stencil(PlacedStep):
     bridged: bool = Field(
         True, title="Bridges", description="Off: the islands drop out with the rest."
     )
-    bridge: float = length(2, "Bridge", "How wide each bridge is.", least=0.2, most=50)
-    bridges: int = number_of(2, "For each island", "How many bridges hold it.", least=1, most=12)
+    bridge: float = length(
+        2, "Bridge", "How wide each bridge is.", least=0.2, most=50, when=_BRIDGED
+    )
+    bridges: int = number_of(
+        2, "For each island", "How many bridges hold it.", least=1, most=12, when=_BRIDGED
+    )
     placed_by: Sectors = choice(
         Sectors.SHORTEST,
         "Bridges begin",
         "Where the first bridge of each island is.",
         shortest="where it is shortest",
         own="at an angle",
+        when=_BRIDGED,
     )
     first: float = angle(
-        0, "First at", "Clockwise, 0 to the right of the island.", when={"placed_by": ["own"]}
+        0,
+        "First at",
+        "Clockwise, 0 to the right of the island.",
+        when={"placed_by": ["own"], **_BRIDGED},
     )
 
     def _bridges(self, figure: Region) -> list[Bridge]:

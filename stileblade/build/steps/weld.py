@@ -4,10 +4,9 @@ from __future__ import annotations
 
 from typing import Literal
 
-from stileblade.build.placement import Anchor, PlacedStep
+from stileblade.build.placement import Anchor, PlacedStep, anchor_at
 from stileblade.build.step import Caption, Setting, Stage, Step, register_step
 from stileblade.build.work import Work
-from stileblade.fields import special
 from stileblade.geometry.set_operations import union
 
 
@@ -19,9 +18,7 @@ class Weld(PlacedStep):
     title = "Weld on"
     words = "add unite join figure overhang union"
     kind: Literal["weld"] = "weld"
-    at: Anchor = special(
-        Anchor.RIGHT, "At", "The place on the panel that it is set to.", control="anchor"
-    )
+    at: Anchor = anchor_at(Anchor.RIGHT)
 
     def apply(self, work: Work | None, setting: Setting) -> Work:
         work = self.needs(work)

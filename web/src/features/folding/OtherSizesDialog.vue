@@ -43,6 +43,9 @@ const shown = computed(() => [
   ...found.value.map((f) => ({ name: f.size.name, card: f.card, size: f.size })),
 ])
 
+const counted = (card: OtherCard) =>
+  [card.errors ? `${card.errors} to mend` : '', card.warnings ? `${card.warnings} to look at` : ''].filter(Boolean).join(', ')
+
 async function family() {
   making.value = true
   try {
@@ -78,6 +81,7 @@ async function family() {
         <p class="figure">closed {{ formatMeasures(c.card.closed, 'mm', unit) }}</p>
         <p class="figure soft">open {{ formatMeasures(c.card.open, 'mm', unit) }}</p>
         <ChangeList v-if="c.size" :found="c.card" />
+        <p v-if="c.card.errors + c.card.warnings" class="counts">{{ counted(c.card) }}</p>
         <ul class="findings">
           <li v-for="f in c.card.findings" :key="f">{{ f }}</li>
           <li v-if="!c.card.findings.length" class="good">nothing to mend</li>
