@@ -51,7 +51,7 @@ class LiningStep(Step):
 
     def tells(self, before: Work | None, after: Work, setting: object) -> list[Told]:
         mine = [w for line in after.lines if line.step == self.id for w in line.ways]
-        told = [Told("Length", sum(length_of(way) for way, _ in mine))]
+        length = sum(length_of(way) for way, _ in mine)
         if self.how in (How.STITCH, How.PERFORATE):
-            told.append(Told("Stitches", len(mine), "count"))
-        return told
+            return [Told("Stitches", len(mine), "count"), Told("Together", length)]
+        return [Told("Length", length)]

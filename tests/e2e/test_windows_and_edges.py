@@ -93,9 +93,11 @@ def test_stitches_and_a_word_for_the_pen(page: Page, tmp_path: Path) -> None:
     bench = Bench(page)
     bench.new(size="ISO A6", way="Side fold")
     bench.add("line round")
-    bench.choose("Made by", "drawing stitches")
     expect(page.locator(".told")).to_contain_text("466 mm")
+    bench.choose("Made by", "drawing stitches")
     expect(page.locator(".told")).to_contain_text("78")
+    # two thirds of the line
+    expect(page.locator(".told")).to_contain_text("310.67 mm")
     bench.add("drawn figure")
     page.get_by_label("Step in hand").get_by_role(
         "button", name=re.compile("Choose another")

@@ -77,6 +77,9 @@ watch(
   },
 )
 
+/** All of the folding in view, from flat to closed. */
+const frameAll = () => scene.value?.fit(props.space.sequence)
+
 async function strike(next: Pose) {
   playing.value = false
   over.value = false
@@ -89,11 +92,12 @@ function slide(value: number) {
   playing.value = false
   over.value = false
   const moved = pose.value === 'standing' || pose.value === 'envelope'
+  if (pose.value !== 'free' && !moved) frameAll()
   pose.value = 'free'
   opened.value = value
   const angles = anglesAt(props.space.sequence, value)
-  if (moved) void scene.value?.moveTo(angles, 'hand')
-  else scene.value?.setAngles(angles)
+  if (!moved) return scene.value?.setAngles(angles)
+  void scene.value?.moveTo(angles, 'hand').then(frameAll)
 }
 async function play() {
   if (playing.value) {
@@ -104,6 +108,7 @@ async function play() {
   over.value = false
   if (pose.value === 'standing' || pose.value === 'envelope') await scene.value?.moveTo(anglesAt(props.space.sequence, 1), 'hand')
   pose.value = 'free'
+  frameAll()
   playing.value = true
   // from flat to closed, and open again
   const path = (share: number) => Math.abs(1 - 2 * share)

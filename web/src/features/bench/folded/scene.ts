@@ -216,6 +216,7 @@ export class FoldedScene {
     const still = window.matchMedia('(prefers-reduced-motion: reduce)').matches
     await this.play((share) => between(from, angles, share), still ? 0 : ms)
     if (changed) this.reset()
+    else this.fit([angles])
   }
 
   /** Draws frame after frame while `at` (0 to 1) runs through; ends early where something else turns it. */
@@ -315,11 +316,26 @@ export class FoldedScene {
   reset() {
     if (!this.space?.faces.some((f) => f.rings.length)) return
     const eye = this.place === 'table' ? this.space.stand!.eye : this.place === 'envelope' ? ([0.15, 0.08, 1] as const) : this.space.eye
-    const towards = new Vector3(...eye).normalize()
+    this.look(new Vector3(...eye).normalize(), this.corners())
+  }
+
+  /** As it is turned, but so far away that the card is in view in all of the poses. */
+  fit(poses: readonly Angles[]) {
+    if (!this.space?.faces.some((f) => f.rings.length)) return
+    const now = this.angles
+    const points = poses.flatMap((angles) => {
+      this.turnFolds(angles)
+      return this.corners()
+    })
+    this.turnFolds(now)
+    this.look(this.camera.position.clone().sub(this.controls.target).normalize(), points)
+  }
+
+  /** Looks from a direction at the middle of the points, as near as all of them are in view. */
+  private look(towards: Vector3, points: readonly Vector3[]) {
     const across = new Vector3(0, 1, 0).cross(towards).normalize()
     const upwards = towards.clone().cross(across)
-    const points = this.corners()
-    const middle = new Box3().setFromPoints(points).getCenter(new Vector3())
+    const middle = new Box3().setFromPoints([...points]).getCenter(new Vector3())
     // the middle of what is seen, then as near as all of it fits
     const side = (axis: Vector3) => {
       const along = points.map((p) => p.clone().sub(middle).dot(axis))
