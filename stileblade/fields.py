@@ -147,8 +147,16 @@ def switch(default: bool, title: str, description: str, *, when: When | None = N
 
 
 def special(
-    default: Any, title: str, description: str, *, control: str, when: When | None = None
+    default: Any,
+    title: str,
+    description: str,
+    *,
+    control: str,
+    when: When | None = None,
+    empty: str = "",
 ) -> Any:
-    """A value with a control of its own."""
+    """A value with a control of its own; ``empty`` is what the control says where it is ""."""
     extra: dict[str, Any] = {"control": control, **_counting(when)}
+    if empty:
+        extra["empty"] = empty
     return Field(default, title=title, description=description, json_schema_extra=extra)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from functools import lru_cache
 from typing import Any
 
@@ -61,17 +61,31 @@ class Catalogue(BaseModel):
     folding: dict[str, Any]
 
 
-def _works(steps: list[Step], artworks: Mapping[str, Artwork] | None = None) -> list[Work | None]:
-    card = Card(size=next(s for s in STANDARD_SIZES if s.name == "ISO A6"))
-    data = [s.model_dump(exclude={"id"}) for s in steps]
-    piece = Piece.model_validate({"steps": data})
-    design = Design(card=card, artworks=dict(artworks or {}), pieces=[piece])
-    return [o.work for o in evaluate(design).pieces[0].outcomes]
+def _works(
+    steps: list[Step],
+    artworks: Mapping[str, Artwork] | None = None,
+    folding: Folding | None = None,
+    before: Sequence[list[Step]] = (),
+) -> list[Work | None]:
+    card = Card(
+        size=next(s for s in STANDARD_SIZES if s.name == "ISO A6"), folding=folding or Folding()
+    )
+    pieces = [
+        Piece.model_validate(
+            {
+                "id": f"piece-{n}" if n else "base",
+                "steps": [s.model_dump(exclude={"id"}) for s in made],
+            }
+        )
+        for n, made in enumerate([*before, steps])
+    ]
+    design = Design(card=card, artworks=dict(artworks or {}), pieces=pieces)
+    return [o.work for o in evaluate(design).pieces[-1].outcomes]
 
 
 def _step(kind: str) -> StepKind:
     cls = STEPS[kind]
-    works = _works(cls.sample(), cls.sample_artworks)
+    works = _works(cls.sample(), cls.sample_artworks, cls.sample_folding, cls.sample_pieces())
     before = works[-2] if len(works) > 1 else None
     return StepKind(
         kind=kind,

@@ -9,5 +9,5 @@ from stileblade.build.evaluation import Evaluation, evaluate
 CACHE = OutcomeCache()
 
 
-def evaluated(design: Design, *, until: str | None = None) -> Evaluation:
+def evaluated(design: Design, *, until: tuple[str, str] | None = None) -> Evaluation:
     return evaluate(design, CACHE, until=until)

@@ -106,7 +106,7 @@ class LineView(BaseModel):
     """Lines of one step that are not cut, as path data."""
 
     path: str
-    how: Literal["draw", "stitch", "score", "perforate"]
+    how: Literal["draw", "stitch", "score", "perforate", "cut"]
 
 
 class FlatView(BaseModel):

@@ -34,7 +34,7 @@ from server.designs.shown import (
 from stileblade.build.evaluation import Evaluation, Outcome, PieceOutcome
 from stileblade.build.step import Handle
 from stileblade.build.work import DrawnLine, Made, Work
-from stileblade.card.ways import Direction
+from stileblade.card.creases import Direction
 from stileblade.checks.check import Finding, Mend, run_checks
 from stileblade.errors import StepError
 from stileblade.folding.flat import fold_flat

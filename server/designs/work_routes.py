@@ -54,7 +54,7 @@ def get_catalogue(request: HttpRequest) -> Catalogue:
 def evaluate(request: HttpRequest, wish: Evaluate) -> HttpResponse:
     signed_in(request)
     # the flat view shows the piece at the step in hand: what comes after it can wait
-    until = wish.step if wish.part is Part.FLAT else None
+    until = (wish.piece, wish.step) if wish.step and wish.part is Part.FLAT else None
     evaluation = evaluated(load_design(wish.document), until=until)
     piece = _piece(evaluation.pieces, wish.piece)
     seen = view(evaluation, piece, wish.step, set(wish.known), wish.part)

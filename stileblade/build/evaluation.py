@@ -10,7 +10,7 @@ from __future__ import annotations
 import hashlib
 import json
 from collections.abc import Iterator, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from stileblade.build.cache import OutcomeCache
 from stileblade.build.document import Design, Piece
@@ -82,9 +82,12 @@ def _digest(*parts: str) -> str:
     return h.hexdigest()
 
 
-def _reads(step: Step, design: Design, setting: Setting) -> str:
-    """All that the step reads beside its values and its input, as text for the key."""
+def _reads(step: Step, design: Design, setting: Setting, keys: Mapping[str, str]) -> str:
+    """All that the step reads beside its values and its input, as text for the key; ``keys`` are
+    those of the pieces before."""
     found = []
+    if step.reads_piece:
+        found.append(keys.get(step.reads_piece, f"no {step.reads_piece}"))
     if step.reads_card:
         size = design.card.size
         found.append(
@@ -98,23 +101,36 @@ def _reads(step: Step, design: Design, setting: Setting) -> str:
 
 
 def evaluate(
-    design: Design, cache: OutcomeCache | None = None, *, until: str | None = None
+    design: Design, cache: OutcomeCache | None = None, *, until: tuple[str, str] | None = None
 ) -> Evaluation:
     """All pieces of the design with the outcome of each of their steps.
 
-    With ``until``, a piece that has a step of that key is only followed up to it.
+    With ``until``, the keys of a piece and a step, that piece is only followed up to the step. A
+    piece may be made of what is left of one before it in the list.
     """
     cache = cache or OutcomeCache()
     shelf = Artworks(design.artworks)
-    return Evaluation(
-        design, tuple(_piece(design, piece, shelf, cache, until) for piece in design.pieces)
-    )
+    found: list[PieceOutcome] = []
+    works: dict[str, Work] = {}
+    keys: dict[str, str] = {}
+    for piece in design.pieces:
+        setting = replace(design.setting_for(piece, shelf), pieces=dict(works))
+        made = _piece(design, piece, setting, cache, keys, until)
+        found.append(made)
+        if made.work is not None:
+            works[piece.id] = made.work
+            keys[piece.id] = made.outcomes[-1].key
+    return Evaluation(design, tuple(found))
 
 
 def _piece(
-    design: Design, piece: Piece, shelf: Artworks, cache: OutcomeCache, until: str | None
+    design: Design,
+    piece: Piece,
+    setting: Setting,
+    cache: OutcomeCache,
+    keys: Mapping[str, str],
+    until: tuple[str, str] | None,
 ) -> PieceOutcome:
-    setting = design.setting_for(piece, shelf)
     work: Work | None = None
     key = ""
     outcomes = []
@@ -122,7 +138,7 @@ def _piece(
         before, problem, step_key = work, None, key
         if step.on:
             values = step.model_dump_json(exclude={"on"})
-            step_key = _digest(values, key, _reads(step, design, setting))
+            step_key = _digest(values, key, _reads(step, design, setting, keys))
             kept = cache.get(step_key)
             if kept is None:
                 kept = _apply(step, work, setting)
@@ -133,7 +149,7 @@ def _piece(
                 work = kept
         outcomes.append(Outcome(step, step_key, before, work, problem))
         key = step_key
-        if step.id == until:
+        if (piece.id, step.id) == until:
             break
     return PieceOutcome(piece, setting.paper, setting, tuple(outcomes))
 

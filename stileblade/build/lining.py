@@ -3,28 +3,45 @@
 from __future__ import annotations
 
 from dataclasses import replace
+from enum import StrEnum
 
 from stileblade.build.step import Step, Told
 from stileblade.build.work import DrawnLine, How, Work
 from stileblade.errors import StepError
-from stileblade.fields import choice, length
+from stileblade.fields import When, choice, length
 from stileblade.geometry.along import length_of, stitches, within
 from stileblade.geometry.region import Region
+
+
+class Lining(StrEnum):
+    """How such a line is made; never cut through."""
+
+    DRAW = "draw"
+    STITCH = "stitch"
+    SCORE = "score"
+    PERFORATE = "perforate"
+
+
+def lined_by(default: Lining = Lining.DRAW, *, when: When | None = None) -> Lining:
+    """The field for how a line is made."""
+    how: Lining = choice(
+        default,
+        "Made by",
+        "How the line is made.",
+        when=when,
+        draw="drawing with a pen",
+        stitch="drawing stitches",
+        score="scoring",
+        perforate="perforating",
+    )
+    return how
 
 
 class LiningStep(Step):
     """A step that draws lines on the paper: with a pen, as stitches, scored or perforated; never
     cut through."""
 
-    how: How = choice(
-        How.DRAW,
-        "Made by",
-        "How the line is made.",
-        draw="drawing with a pen",
-        stitch="drawing stitches",
-        score="scoring",
-        perforate="perforating",
-    )
+    how: Lining = lined_by()
     stitch: float = length(
         4, "Stitch", "Of each; changed a little, so that they come out even.", least=0.3, most=100,
         when={"how": ["stitch", "perforate"]},
@@ -39,19 +56,19 @@ class LiningStep(Step):
         ways = []
         for contour in outline.contours:
             for way, closed in within(work.paper, contour.segments, closed=True):
-                if self.how in (How.STITCH, How.PERFORATE):
+                if self.how in (Lining.STITCH, Lining.PERFORATE):
                     parts = stitches(way, self.stitch, self.between, closed=closed)
                     ways += [(part, False) for part in parts]
                 else:
                     ways.append((way, closed))
         if not ways:
             raise StepError("There is no paper under the line.", field=field)
-        line = DrawnLine(self.id, self.how, tuple(ways))
+        line = DrawnLine(self.id, How(self.how), tuple(ways))
         return replace(work, lines=(*work.lines, line))
 
     def tells(self, before: Work | None, after: Work, setting: object) -> list[Told]:
         mine = [w for line in after.lines if line.step == self.id for w in line.ways]
         length = sum(length_of(way) for way, _ in mine)
-        if self.how in (How.STITCH, How.PERFORATE):
+        if self.how in (Lining.STITCH, Lining.PERFORATE):
             return [Told("Stitches", len(mine), "count"), Told("Together", length)]
         return [Told("Length", length)]

@@ -112,11 +112,13 @@ def _folds(old: Layout, new: Layout) -> dict[str, str]:
 
 def _placed(step: Step, panels: dict[str, str], folds: dict[str, str]) -> tuple[Step, str]:
     values = {}
-    target, fold = getattr(step, "target", None), getattr(step, "fold", None)
-    if target in panels:
-        values["target"] = panels[target]
-    if fold in folds:
-        values["fold"] = folds[fold]
+    for name, info in type(step).model_fields.items():
+        extra = info.json_schema_extra
+        control = extra.get("control") if isinstance(extra, dict) else None
+        others = {"target": panels, "fold": folds}.get(str(control), {})
+        value = getattr(step, name)
+        if value in others:
+            values[name] = others[value]
     if not values:
         return step, ""
     why = ", ".join(f"now on {v!r}" for v in values.values())

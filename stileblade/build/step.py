@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from abc import ABC, abstractmethod
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from enum import StrEnum
 from typing import ClassVar, Literal
 
@@ -41,6 +41,8 @@ class Setting:
     folding: Folding
     paper: Paper
     shelf: Mapping[str, LayerOutlines]
+    pieces: Mapping[str, Work] = field(default_factory=dict)
+    """The finished pieces before this one, by their keys."""
 
     @property
     def closed(self) -> tuple[float, float]:
@@ -77,8 +79,8 @@ class Handle:
     """Something to drag or pick on the flat view, and how its place makes a value.
 
     "line": a line of ``axis`` at ``at``; the value of ``field`` is (place - origin) * factor.
-    "box": an outline in ``box``; moving it by (dx, dy) adds them to the fields ``field`` and
-    ``field_y``.
+    "box": an outline in ``box``; moving it by (dx, dy) adds dx * factor to ``field`` and
+    dy * factor_y to ``field_y``.
     "pick": ``candidates``; the value of ``field`` is the list of the shares of those taken.
     """
 
@@ -92,6 +94,8 @@ class Handle:
     least: float | None = None
     field_y: str = ""
     value_y: float = 0.0
+    factor_y: float = 1.0
+    least_y: float | None = None
     box: tuple[float, float, float, float] = (0.0, 0.0, 0.0, 0.0)
     outline: Region | None = None
     candidates: tuple[Candidate, ...] = ()
@@ -121,6 +125,8 @@ class Step(Values, ABC):
     """Whether it begins a piece (and then stands first)."""
     sample_artworks: ClassVar[Mapping[str, Artwork]] = {}
     """What its ``sample`` needs in the document, by key."""
+    sample_folding: ClassVar[Folding] = Folding()
+    """How the card of its ``sample`` is folded."""
     reads_card: ClassVar[bool] = False
     """Whether its outcome depends on the card's size and way of folding."""
 
@@ -142,6 +148,11 @@ class Step(Values, ABC):
         """What came of the step's values, for the pane of the step in hand."""
         return []
 
+    @property
+    def reads_piece(self) -> str:
+        """The key of another piece whose finished work it reads; "" where none."""
+        return ""
+
     def outlines(self) -> tuple[str, ...]:
         """Keys of the artworks it reads."""
         found: tuple[str, ...] = ()
@@ -155,6 +166,11 @@ class Step(Values, ABC):
     @abstractmethod
     def sample(cls) -> list[Step]:
         """Steps that end with one of this kind: the picture in the search is made of them."""
+
+    @classmethod
+    def sample_pieces(cls) -> list[list[Step]]:
+        """The steps of the pieces before the one of ``sample``; the first one's key is "base"."""
+        return []
 
     def needs(self, work: Work | None) -> Work:
         """The work, or an error where there is none yet."""

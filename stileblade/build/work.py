@@ -9,7 +9,8 @@ from functools import cached_property
 
 import numpy as np
 
-from stileblade.card.ways import PLAIN, Crease, Direction, Panel
+from stileblade.card.creases import PLAIN, Crease, Direction
+from stileblade.card.ways import Panel
 from stileblade.errors import StepError
 from stileblade.geometry.along import within
 from stileblade.geometry.clipping import Point, clip_line
@@ -88,17 +89,18 @@ class Opened:
 
 
 class How(StrEnum):
-    """How a line that is not cut is made."""
+    """How a line that is no outline is made. ``CUT`` is a slit: cut through, nothing taken out."""
 
     DRAW = "draw"
     STITCH = "stitch"
     SCORE = "score"
     PERFORATE = "perforate"
+    CUT = "cut"
 
 
 @dataclass(frozen=True, eq=False)
 class DrawnLine:
-    """Lines that a step put on the paper: each way with whether it is a closed contour."""
+    """Lines and slits that a step put on the paper: each way with whether it is a closed contour."""
 
     step: str
     how: How
@@ -138,6 +140,16 @@ class Placed:
     matrix: Floats
 
 
+@dataclass(frozen=True, eq=False)
+class Parted:
+    """All parts of the paper that a step made, those that it kept among them, in their order from
+    left to right and from head to foot."""
+
+    step: str
+    parts: tuple[Region, ...]
+    kept: tuple[int, ...]
+
+
 NO_BOX = Box(0.0, 0.0, 0.0, 0.0)
 
 
@@ -163,6 +175,8 @@ class Work:
     """All panels that are in front then; ``front`` alone where empty."""
     lies_on: str = ""
     """The panel that lies on the table when the card stands; none where it stands on edges."""
+    parted: tuple[Parted, ...] = ()
+    """The parts that steps cut off and did not keep: pieces of their own may be made of them."""
     notes: tuple[tuple[str, str], ...] = ()
     """(code, message) of things a step wants to be known."""
 
@@ -224,6 +238,12 @@ class Work:
     def lines_on_paper(self) -> tuple[DrawnLine, ...]:
         """The lines where there is paper under them after all steps."""
         return tuple(line.on(self.paper) for line in self.lines)
+
+    @cached_property
+    def slits(self) -> tuple[Segments, ...]:
+        """What is cut through where there is paper, and is no outline of it."""
+        cut = (line for line in self.lines_on_paper if line.how is How.CUT)
+        return tuple(way for line in cut for way, _ in line.ways)
 
     @cached_property
     def spans(self) -> dict[str, list[Span]]:

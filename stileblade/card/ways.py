@@ -14,17 +14,13 @@ from itertools import accumulate
 
 from pydantic import Field, model_validator
 
+from stileblade.card.creases import Crease, Direction, Stretch
 from stileblade.fields import Values, choice, length, number_of, switch
 from stileblade.geometry.line import Axis, Line
 from stileblade.geometry.region import Box
 from stileblade.registry import Registry
 
 MOST_PANELS = 12
-
-
-class Direction(StrEnum):
-    MOUNTAIN = "mountain"
-    VALLEY = "valley"
 
 
 @dataclass(frozen=True)
@@ -35,32 +31,6 @@ class Panel:
     name: str
     box: Box
     short: float = 0.0
-
-
-@dataclass(frozen=True)
-class Stretch:
-    """A part of a fold, from ``low`` to ``high`` along it, with a direction of its own."""
-
-    low: float
-    high: float
-    direction: Direction
-
-
-@dataclass(frozen=True)
-class Crease:
-    """How one fold is folded: ``order`` (equal numbers together), whether it is shut when the card
-    is closed, and by how many degrees it is folded when the card is half open and when it stands.
-    """
-
-    direction: Direction = Direction.MOUNTAIN
-    order: int = 1
-    shut: bool = True
-    half: float = 116.0
-    stand: float = 140.0
-    stretches: tuple[Stretch, ...] = ()
-
-
-PLAIN = Crease()
 
 
 @dataclass(frozen=True)

@@ -10,7 +10,8 @@ from itertools import pairwise
 import numpy as np
 
 from stileblade.build.work import Fold, Span, Work
-from stileblade.card.ways import Direction
+from stileblade.card.creases import Direction
+from stileblade.geometry.along import points_along
 from stileblade.geometry.cells import Cell, area_of, cells_of, holding, shares_in
 from stileblade.geometry.line import Point
 from stileblade.geometry.measurement import extremes
@@ -66,7 +67,8 @@ def sheet_of(work: Work) -> Sheet:
     """Faces and joints of a piece that has paper."""
     folding = [(i, f) for i, f in enumerate(work.folds) if f.folds]
     spans = [(i, f, s) for i, f in folding for s in work.spans[f.name]]
-    cells = cells_of(work.paper, [(s.start, s.end) for _, _, s in spans])
+    slits = [points_along(way) for way in work.slits]
+    cells = cells_of(work.paper, [(s.start, s.end) for _, _, s in spans], slits)
     joints: dict[tuple[int, int, int, Direction], Joint] = {}
     pieces = [(i, f, part) for i, f, s in spans for part in _between_crossings(f, s, spans)]
     if pieces:

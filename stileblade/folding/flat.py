@@ -8,13 +8,13 @@ folded so is told with its place.
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property, lru_cache
 
 import numpy as np
 
 from stileblade.build.work import Fold, Work
-from stileblade.card.ways import Direction
+from stileblade.card.creases import Direction
 from stileblade.folding.faces import BESIDE, Joint, Sheet, outermost, sheet_of
 from stileblade.geometry import cells as kernel
 from stileblade.geometry.cells import Cell
@@ -176,8 +176,15 @@ def _overlaps(placed: list[Cell]) -> np.ndarray:
 
 
 def _folded(work: Work, sheet: Sheet, shapes: list[Cell]) -> tuple[tuple[int, ...], list[Trouble]]:
-    """The order from front to back, after all groups of folds in their sequence."""
-    order = list(range(len(shapes)))
+    """The order from front to back, after all groups of folds in their sequence. Steps that stand
+    forward fold between their panels and have no say in how these fold."""
+    whole = sheet
+    inner = [work.folds[j.fold].crease.inner for j in sheet.joints]
+    sheet = replace(
+        sheet, joints=tuple(j for j, i in zip(sheet.joints, inner, strict=True) if not i)
+    )
+    strips = _strips([j for j, i in zip(whole.joints, inner, strict=True) if i], sheet, whole)
+    order = [f for f in range(len(shapes)) if f not in strips]
     turned = [False] * len(shapes)
     done = [False] * len(work.folds)
     troubles: list[Trouble] = []
@@ -201,7 +208,32 @@ def _folded(work: Work, sheet: Sheet, shapes: list[Cell]) -> tuple[tuple[int, ..
     once: dict[tuple[str, str, str], Trouble] = {}
     for trouble in troubles:
         once.setdefault((trouble.kind, trouble.face, trouble.fold), trouble)
-    return tuple(order), list(once.values())
+    return tuple(_with_strips(order, strips, whole)), list(once.values())
+
+
+def _strips(inner: list[Joint], outer: Sheet, whole: Sheet) -> set[int]:
+    """The faces of steps that stand forward: those that hang on their folds alone."""
+    hung = {whole.root} | {f for j in outer.joints for f in (j.a, j.b)}
+    return {f for j in inner for f in (j.a, j.b)} - hung
+
+
+def _with_strips(order: list[int], strips: set[int], sheet: Sheet) -> list[int]:
+    """The order with the strips between the panels that they hang on, each strip's face next to
+    its own panel."""
+    left = set(strips)
+    while left:
+        placed = {
+            j.other(f): f
+            for j in sheet.joints
+            for f in (j.a, j.b)
+            if f in left and j.other(f) in order
+        }
+        if not placed:
+            return order + sorted(left)
+        panel = min(placed, key=order.index)
+        order.insert(order.index(panel) + 1, placed[panel])
+        left.discard(placed[panel])
+    return order
 
 
 def _moving(

@@ -10,7 +10,7 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 
 from stileblade.build.work import Fold, Made, Span, Work
-from stileblade.card.ways import Direction
+from stileblade.card.creases import Direction
 from stileblade.geometry.line import Axis, Line, Point
 from stileblade.geometry.region import Box
 from stileblade.units import to_sixteenths

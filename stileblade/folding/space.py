@@ -15,7 +15,7 @@ from functools import lru_cache
 import numpy as np
 
 from stileblade.build.work import Fold, Work
-from stileblade.card.ways import Direction
+from stileblade.card.creases import Direction
 from stileblade.folding.flat import Face, Folded, fold_flat, is_shut
 from stileblade.geometry.cells import Cell, coarser, corners, points_of
 from stileblade.geometry.distances import rings_of

@@ -65,6 +65,7 @@ _OPERATIONS = {
     How.STITCH: Operation.DRAW,
     How.SCORE: Operation.SCORE,
     How.PERFORATE: Operation.PERFORATE,
+    How.CUT: Operation.CUT_INNER,
 }
 Writer = Callable[[Plan], bytes]
 FORMATS: Registry[Writer] = Registry("format")

@@ -75,6 +75,12 @@ def _place(table: Floats, segment: np.ndarray, t: Floats, s: float) -> tuple[int
     return int(segment[k]), float(t[k - 1] + share * (t[k] - t[k - 1]))
 
 
+def points_along(way: Segments) -> Floats:
+    """Places (k, 2) along a way, close enough for lines between them."""
+    _, segment, t = _length_table(way)
+    return way.points_at(segment, t)
+
+
 def length_of(way: Segments) -> float:
     """Length in mm, by chords of its curves."""
     return float(_length_table(way)[0][-1]) if len(way) else 0.0

@@ -147,7 +147,7 @@ def meet(runs: Runs, curves: Curves, reach: Floats | None = None) -> Runs:
     vertex = runs.point
     here = curves.points_at(runs.curve, t_start)
     there = curves.points_at(p, t_end)
-    agree = runs.exact0 & runs.exact1[before] & (np.abs(here - there) < 1e-5).all(axis=1)
+    agree = runs.exact0 & runs.exact1[before] & (np.abs(here - there) < 1e-3).all(axis=1)
     point = _end_points(curves, runs.curve, t_start, here)
     other = _end_points(curves, p, t_end, there)
     at_end = (t_end == curves.span[p, 0]) | (t_end == curves.span[p, 1])
@@ -230,6 +230,9 @@ def _drop_leftovers(runs: Runs, curves: Segments) -> Runs:
     return runs
 
 
+_OFF = 0.005
+
+
 def _close_gaps(runs: Runs, curves: Segments, scraps: Ints, chord: Floats) -> Runs:
     """The runs before and after each scrap brought together: where their curves cross, or else
     at the end of the longer one, which keeps its place."""
@@ -245,6 +248,10 @@ def _close_gaps(runs: Runs, curves: Segments, scraps: Ints, chord: Floats) -> Ru
     t[first], s[second] = runs.t1[p[first]], runs.t0[q[second]]
     s[first] = feet(curves, runs.curve[q[first]], runs.t0[q[first]], spot[first])
     t[second] = feet(curves, runs.curve[p[second]], runs.t1[p[second]], spot[second])
+    # a scrap stays where both sides cannot be brought together without going off their curves
+    here, there = curves.points_at(runs.curve[p], t), curves.points_at(runs.curve[q], s)
+    near = np.maximum(np.hypot(*(here - spot).T), np.hypot(*(there - spot).T)) < _OFF
+    p, q, scraps, spot, t, s = p[near], q[near], scraps[near], spot[near], t[near], s[near]
     point, t0, t1 = runs.point.copy(), runs.t0.copy(), runs.t1.copy()
     exact0, exact1 = runs.exact0.copy(), runs.exact1.copy()
     point[q], t0[q], t1[p] = spot, s, t

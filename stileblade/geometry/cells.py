@@ -23,21 +23,30 @@ _OVER = 0.02
 """Cuts run on by so much, so that they reach the outline with its corners left out."""
 
 
-def cells_of(region: Region, cuts: Sequence[tuple[Point, Point]]) -> list[Cell]:
-    """At least one: the region's parts between the cuts, straight lines from outline to outline; from left to
-    right, those one above the other from head to foot."""
+def cells_of(
+    region: Region, cuts: Sequence[tuple[Point, Point]], slits: Sequence[Floats] = ()
+) -> list[Cell]:
+    """At least one: the region's parts between the cuts, straight lines from outline to outline or
+    to a slit, and the slits, polylines (k, 2); from left to right, those one above the other from
+    head to foot. What ends within the paper parts nothing."""
     shape = thin(region, FINE)
     whole = [p for p in shapely.get_parts(_sound(shape)) if shapely.get_type_id(p) == 3]
-    if not cuts or not whole:
+    if not (len(cuts) or len(slits)) or not whole:
         return whole or [shapely.box(*region.bounds.as_list())]
-    ends = np.array(cuts, float)
+    ends = np.array(cuts, float).reshape(-1, 2, 2)
     along = ends[:, 1] - ends[:, 0]
     over = along / np.hypot(*along.T)[:, None] * _OVER
     ends[:, 0] -= over
     ends[:, 1] += over
     sound = _sound(shape)
     lines = shapely.node(
-        shapely.geometrycollections([shapely.boundary(sound), *shapely.linestrings(ends)])
+        shapely.geometrycollections(
+            [
+                shapely.boundary(sound),
+                *shapely.linestrings(ends),
+                *(shapely.linestrings(_longer(slit)) for slit in slits),
+            ]
+        )
     )
     found = shapely.get_parts(shapely.polygonize([lines]))
     inner = shapely.get_coordinates(shapely.point_on_surface(found))
@@ -49,6 +58,15 @@ def cells_of(region: Region, cuts: Sequence[tuple[Point, Point]]) -> list[Cell]:
         return whole
     left, head, _, _ = shapely.bounds(kept).round(2).T
     return list(kept[np.lexsort((head, left))])
+
+
+def _longer(line: Floats) -> Floats:
+    """A polyline run on a little at both ends."""
+    out = line.copy()
+    for end, inner in ((0, 1), (-1, -2)):
+        away = line[end] - line[inner]
+        out[end] += away / max(float(np.hypot(*away)), 1e-9) * _OVER
+    return out
 
 
 def _sound(shape: Cell) -> Cell:

@@ -75,6 +75,12 @@ def inner_point(region: Region) -> Point:
     return float(x), float(y)
 
 
+def holds_any(region: Region, spots: Sequence[Point]) -> bool:
+    """Whether one of the places lies in the region."""
+    x, y = np.array(spots, float).reshape(-1, 2).T
+    return bool(shapely.contains_xy(region.polygons, x, y).any())
+
+
 def rings_round(region: Region, rings: Sequence[int], spots: Sequence[Point]) -> set[int]:
     """Those of the region's rings, taken by themselves, that have one of the places inside."""
     if not rings or not spots:

@@ -17,6 +17,7 @@ import numpy as np
 import shapely
 
 from stileblade.errors import GeometryError
+from stileblade.geometry.corners import with_corners
 from stileblade.geometry.flatten import neighbours
 from stileblade.geometry.offset_tracing import BEVELLED, MITRED, ROUNDED, traced
 from stileblade.geometry.parallel import OffsetCurves, circular
@@ -61,12 +62,14 @@ def offset(
     region = without_closed_segments(region)
     _, before = neighbours(np.repeat(np.arange(len(region.shell)), np.diff(region.rings)))
     curves = OffsetCurves(region.segments, np.full(len(region.segments), distance), before)
-    corners = np.full(curves.n, CORNERS[join])
-    if join is Join.MITRE:
-        corners[curves.mitre_ratio > mitre_limit] = BEVELLED
+    corners = np.full(curves.n, ROUNDED)
     shape = shapely.simplify(region.polygons, TOLERANCE.flatten / 2, preserve_topology=True)
-    grown = buffered(shape, distance, curves, corners, np.arange(curves.n), join, mitre_limit)
-    return traced(np.array([grown]), region.flat, curves, corners)[0]
+    grown = buffered(shape, distance, curves, corners, np.arange(curves.n), Join.ROUND, mitre_limit)
+    rounded = traced(np.array([grown]), region.flat, curves, corners)[0]
+    if join is Join.ROUND:
+        return rounded
+    limit = mitre_limit if join is Join.MITRE else 0.0
+    return with_corners(rounded, shape, distance, curves, limit)
 
 
 def without_closed_segments(region: Region) -> Region:

@@ -16,8 +16,9 @@ import numpy as np
 import shapely
 
 from stileblade.geometry.assemble import ResultEdges, Runs, join_edges, meet, rejoin
+from stileblade.geometry.fit import as_segments
 from stileblade.geometry.flatten import Flat, neighbours
-from stileblade.geometry.parallel import OffsetCurves, as_segments
+from stileblade.geometry.parallel import OffsetCurves
 from stileblade.geometry.region import Region
 from stileblade.geometry.segments import TAU, Bools, Floats, Ints, Kind, lines
 from stileblade.geometry.trace import ResultRings, result_rings
@@ -27,6 +28,8 @@ ROUNDED: Final = 0
 BEVELLED: Final = 1
 MITRED: Final = 2
 _MISSING: Final = 4
+_BAYS: Final = 0.15
+"""By how much of the distance the kernel may misplace a corner, having left out a bay."""
 _POINT: Final = 1e-4
 """mm: a parallel whose ends are this close is a point."""
 
@@ -58,7 +61,7 @@ def traced(
     runs = _without_points(join_edges(edges, _slack(curves)[edges.curve]), curves)
     runs = _with_flat_mitres(runs, curves, corners)
     runs = _at_their_corners(runs, curves)
-    runs = meet(runs, curves, _reach(runs, curves))
+    runs = _same_turn(meet(runs, curves, _reach(runs, curves)), runs, curves)
     after, _ = neighbours(runs.ring)
     # a closed curve by itself, as a circle's parallel; other curves by themselves make a loop,
     # which starts and ends where they cross themselves
@@ -68,6 +71,7 @@ def traced(
     t1 = runs.t1.copy()
     forwards = np.where(runs.t1 >= runs.t0, 1.0, -1.0)
     t1[alone] = runs.t0[alone] + forwards[alone] * 2 * np.pi
+    lost = _lost(runs, curves, t1, end, rings.origin)
     made, row = as_segments(curves, runs.curve, runs.t0, t1, runs.point, end)
     long_enough = (np.hypot(*(made.end - made.start).T) > 1e-7) | (
         np.abs(made.span[:, 1] - made.span[:, 0]) > 1
@@ -80,22 +84,24 @@ def traced(
     fresh = mitred | (np.abs(source - source[before]) > 1)
     whole, present = rejoin(made, ring, rings.shell, fresh=fresh)
     found = _shared_out(whole, rings.origin[present], len(grown))
-    return [r if _closes(r) else _as_lines(rings, g) for g, r in enumerate(found)]
+    return [
+        r if g not in lost and _covers(r, grown[g]) else _as_lines(rings, g)
+        for g, r in enumerate(found)
+    ]
 
 
-def _closes(region: Region) -> bool:
-    """Whether each segment begins where the one before it ends, and lies on its curve."""
-    s = region.segments
-    if not len(s):
-        return True
-    ring = np.repeat(np.arange(len(region.shell)), np.diff(region.rings))
-    after, _ = neighbours(ring)
-    n = np.arange(len(s))
-    off = np.concatenate(
-        [s.points_at(n, s.span[:, 0]) - s.start, s.points_at(n, s.span[:, 1]) - s.end]
+def _lost(runs: Runs, curves: OffsetCurves, t1: Floats, end: Floats, origin: Ints) -> set[int]:
+    """The buffers of which a corner could not be found on the curves that meet there."""
+    off = np.maximum(
+        np.hypot(*(curves.points_at(runs.curve, runs.t0) - runs.point).T),
+        np.hypot(*(curves.points_at(runs.curve, t1) - end).T),
     )
-    gap = np.abs(s.end - s.start[after]).max()
-    return bool(gap < 1e-6 and np.abs(off).max() < TOLERANCE.crossing)
+    return set(origin[runs.ring[off > TOLERANCE.crossing]].tolist())
+
+
+def _covers(region: Region, shape: shapely.Geometry) -> bool:
+    """Whether it is as large as the kernel's polygon: no arc runs the long way round."""
+    return abs(region.area - shape.area) <= TOLERANCE.crossing * shape.length + TOLERANCE.leftover
 
 
 def _as_lines(rings: ResultRings, group: int) -> Region:
@@ -120,14 +126,28 @@ def _slack(curves: OffsetCurves) -> Floats:
 
 
 def _reach(runs: Runs, curves: OffsetCurves) -> Floats:
-    """How far the kernel's corners may be off: where parallels of neighbours, or a straight corner
-    and its sides meet, it leaves out bays that are shallow against the distance."""
+    """How far the kernel's corners may be off: it leaves out bays that are shallow against the
+    distance, which moves corners along, most where parallels of neighbours, or a straight corner
+    and its sides, meet at a flat angle."""
     _, before = neighbours(runs.ring)
     p, q = runs.curve[before], runs.curve
     n = curves.n
     follow = (p < n) & ((q < n) | (q >= 2 * n)) & (curves.before[q % n] == p)
     follow |= (p >= 2 * n) & (q < n) & (p % n == q)
-    return np.where(follow, TOLERANCE.grazing, TOLERANCE.crossing)
+    beside = np.maximum(TOLERANCE.crossing, _BAYS * np.abs(curves.distance)[q % n])
+    return np.where(follow, TOLERANCE.grazing, beside)
+
+
+def _same_turn(met: Runs, runs: Runs, curves: OffsetCurves) -> Runs:
+    """Arcs that end in the turn in which the kernel's corner is: a search may go round and round."""
+    n = curves.n
+    arc = (runs.curve // n == 1) | (runs.curve < n) & (
+        curves.segments.kind[runs.curve % n] == Kind.ARC
+    )
+    ends = []
+    for found, near in ((met.t0, runs.t0), (met.t1, runs.t1)):
+        ends.append(np.where(arc, found - TAU * np.rint((found - near) / TAU), found))
+    return replace(met, t0=ends[0], t1=ends[1])
 
 
 def _without_points(runs: Runs, curves: OffsetCurves) -> Runs:

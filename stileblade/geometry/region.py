@@ -57,7 +57,10 @@ class Box:
         return Box(float(a), float(b), float(c), float(d))
 
     def as_list(self) -> list[float]:
-        return [self.left, self.head, self.right, self.foot]
+        return list(self.as_tuple())
+
+    def as_tuple(self) -> tuple[float, float, float, float]:
+        return self.left, self.head, self.right, self.foot
 
 
 @dataclass(frozen=True, eq=False)

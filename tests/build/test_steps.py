@@ -9,7 +9,7 @@ from typing import Any
 
 import pytest
 
-from stileblade.build.document import Design, Piece
+from stileblade.build.document import Card, Design, Piece
 from stileblade.build.evaluation import Artworks, Evaluation, Outcome, evaluate
 from stileblade.build.step import STEPS, Stage
 from stileblade.build.work import Work
@@ -65,10 +65,16 @@ def test_every_kind_of_step_keeps_its_promises(kind: str) -> None:
     assert cls.stage in Stage
     sample = cls.sample()
     assert type(sample[-1]) is cls
-    steps = [s.model_dump(exclude={"id"}) for s in sample]
-    artworks = dict(cls.sample_artworks)
-    design = Design(artworks=artworks, pieces=[Piece.model_validate({"steps": steps})])
-    outcomes = evaluate(design).pieces[0].outcomes
+    pieces = [
+        Piece.model_validate(
+            {"id": f"p{n}" if n else "base", "steps": [s.model_dump(exclude={"id"}) for s in steps]}
+        )
+        for n, steps in enumerate([*cls.sample_pieces(), sample])
+    ]
+    design = Design(
+        card=Card(folding=cls.sample_folding), artworks=dict(cls.sample_artworks), pieces=pieces
+    )
+    outcomes = evaluate(design).pieces[-1].outcomes
     assert [o.problem for o in outcomes] == [None] * len(outcomes)
     assert outcomes[-1].work is not None
     assert path_data(outcomes[-1].work.paper)

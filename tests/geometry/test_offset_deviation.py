@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+import json
+from pathlib import Path
+
 import numpy as np
 import pytest
 import shapely
@@ -9,10 +12,12 @@ import shapely
 from stileblade.geometry.offset import Join, largest_inset, offset
 from stileblade.geometry.region import Region
 from stileblade.geometry.segments import Kind
+from stileblade.outlines.artwork import Artwork, outlines_of
 from stileblade.outlines.figures.word import Word
 from stileblade.outlines.text.shipped import Face
 from tests.geometry.zoo import blob, cubic_disc, disc, ellipse, fine, outlines, ring, star
 
+DRAWINGS = Path(__file__).parents[2] / "demo" / "shelf"
 SHAPES: dict[str, Region] = {
     "disc": disc(0, 0, 30),
     "disc of cubics": cubic_disc(30, 8),
@@ -47,6 +52,17 @@ def test_round_offsets_lie_at_their_distance(name: str, distance: float) -> None
     limit = 0.01 if name.startswith(("disc", "ellipse", "ring", "star")) else 0.05
     assert off(grown, source, distance) < limit
     assert (grown.area > source.area) == (distance > 0)
+
+
+@pytest.mark.parametrize("path", sorted(DRAWINGS.glob("*.json")), ids=lambda p: p.stem)
+@pytest.mark.parametrize("distance", [4.0, 2.5, -0.5, -1.0])
+def test_demo_outlines_keep_within_twice_their_nodes(path: Path, distance: float) -> None:
+    """Mats and surrounds of hand-drawn outlines, as close to the true curves as all others."""
+    drawing = Artwork.model_validate(json.loads(path.read_text())["artwork"])
+    source = outlines_of(drawing).union()
+    grown = offset(source, distance)
+    assert 0 < grown.nodes <= 2 * source.nodes
+    assert off(grown, source, distance) < 0.01
 
 
 @pytest.mark.parametrize("name", ["disc", "ring", "star"])

@@ -5,9 +5,9 @@ from __future__ import annotations
 from enum import StrEnum
 from typing import Literal
 
-from stileblade.build.lining import LiningStep
+from stileblade.build.lining import Lining, LiningStep
 from stileblade.build.step import Caption, Setting, Stage, Step, register_step
-from stileblade.build.work import How, Work
+from stileblade.build.work import Work
 from stileblade.errors import StepError
 from stileblade.fields import choice, length, special
 from stileblade.geometry.offset import largest_inset, offset
@@ -84,4 +84,4 @@ class BorderLine(LiningStep):
     def sample(cls) -> list[Step]:
         from stileblade.build.steps.blank import Blank
 
-        return [Blank(), cls(how=How.STITCH, stitch=9, between=6, margin=9)]
+        return [Blank(), cls(how=Lining.STITCH, stitch=9, between=6, margin=9)]

@@ -21,7 +21,9 @@ class Crease(CreasingStep):
     title = "Crease"
     words = "score perforate fold line setback spine double"
     kind: Literal["crease"] = "crease"
-    fold: str = special("", "Fold", "Which fold; empty means all.", control="fold")
+    fold: str = special(
+        "", "Fold", "Which fold; empty means all.", control="fold", empty="all folds"
+    )
     made: Made = made_by(Made.PERFORATE)
 
     def apply(self, work: Work | None, setting: Setting) -> Work:

@@ -11,7 +11,7 @@ from stileblade.build.creasing import CreasingStep
 from stileblade.build.step import Caption, Handle, Setting, Stage, Step, Told, register_step
 from stileblade.build.steps.slice import Edge
 from stileblade.build.work import Fold, Made, Work
-from stileblade.card.ways import Crease, Direction
+from stileblade.card.creases import Crease, Direction
 from stileblade.errors import StepError
 from stileblade.fields import angle as degrees
 from stileblade.fields import choice, length, number_of, offset, special

@@ -37,7 +37,11 @@ class Grille(Step):
     words = "bars lattice lantern porthole strips spokes rings grid"
     kind: Literal["grille"] = "grille"
     window: str = special(
-        "", "Window", "Which window; empty means the last one cut.", control="window"
+        "",
+        "Window",
+        "Which window; empty means the last one cut.",
+        control="window",
+        empty="the last one cut",
     )
     pattern: Pattern = choice(
         Pattern.ONE,

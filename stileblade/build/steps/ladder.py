@@ -2,17 +2,19 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from enum import StrEnum
 from typing import Literal
 
-from stileblade.build.placement import Anchor, place_at
+from stileblade.build.placement import Anchor
 from stileblade.build.step import Caption, Handle, Setting, Stage, Step, Told, register_step
-from stileblade.build.work import Opened, Work
+from stileblade.build.work import DrawnLine, How, Opened, Work
 from stileblade.errors import StepError
 from stileblade.fields import angle, choice, length, number_of, offset, special
-from stileblade.geometry.region import Box, Region
-from stileblade.geometry.set_operations import difference, intersection, rectangle, union
-from stileblade.geometry.transforms import rotation
+from stileblade.geometry.region import Box, Region, gather
+from stileblade.geometry.segments import Floats, lines
+from stileblade.geometry.set_operations import difference, intersection, rectangle
+from stileblade.geometry.transforms import after, rotation, translation
 
 NARROWEST = 0.5
 
@@ -21,6 +23,21 @@ class Align(StrEnum):
     CENTRE = "centre"
     LEFT = "left"
     RIGHT = "right"
+
+
+class CutAs(StrEnum):
+    OUT = "out"
+    FLAPS = "flaps"
+
+
+class Hinge(StrEnum):
+    """The side of each slot on which its flap hangs, before the ladder is turned."""
+
+    LEFT = "left"
+    RIGHT = "right"
+    HEAD = "head"
+    FOOT = "foot"
+    STEM = "stem"
 
 
 @register_step
@@ -46,6 +63,24 @@ class SlotLadder(Step):
         right="at the right",
     )
     stem: float = length(0, "Stem", "Width left standing down the middle; 0 is none.", least=0)
+    cut: CutAs = choice(
+        CutAs.OUT,
+        "Slots",
+        "What becomes of the paper in them.",
+        out="are cut out",
+        flaps="are flaps, cut on three sides",
+    )
+    hinge: Hinge = choice(
+        Hinge.FOOT,
+        "Flaps hang",
+        "The side that is scored instead of cut.",
+        left="at the left",
+        right="at the right",
+        head="at the head",
+        foot="at the foot",
+        stem="at the stem",
+        when={"cut": ["flaps"]},
+    )
     turn: float = angle(0, "Turn", "Clockwise, about the centre of all slots.")
     target: str = special("front", "On", "The panel that it is placed by.", control="target")
     at: Anchor = special(Anchor.CENTRE, "At", "The place on the panel.", control="anchor")
@@ -69,38 +104,70 @@ class SlotLadder(Step):
             )
         return found
 
-    def slots(self) -> Region:
-        """All slots, the uppermost one's top at y = 0."""
+    def boxes(self) -> list[tuple[Box, bool]]:
+        """Of the slots, the uppermost one's top at y = 0, in two where a stem parts them, each with
+        whether the stem is at its right."""
         widths = self.widths()
         widest = max(widths)
-        whole = Region.empty()
+        found = []
         for n, width in enumerate(widths):
             left = {
                 Align.LEFT: 0.0,
                 Align.CENTRE: (widest - width) / 2,
                 Align.RIGHT: widest - width,
             }[self.align]
-            top = n * (self.height + self.between)
-            slot = rectangle(Box(left, top, left + width, top + self.height))
-            if self.stem:
-                middle = left + width / 2
-                stem = Box(middle - self.stem / 2, top - 1, middle + self.stem / 2,
-                           top + self.height + 1)  # fmt: skip
-                slot = difference(slot, rectangle(stem))
-            whole = union(whole, slot)
-        if not whole:
+            head = n * (self.height + self.between)
+            foot, right, half = head + self.height, left + width, (width - self.stem) / 2
+            if not self.stem:
+                found.append((Box(left, head, right, foot), False))
+            elif half > 0:
+                found.append((Box(left, head, left + half, foot), True))
+                found.append((Box(right - half, head, right, foot), False))
+        if not found:
             raise StepError(
                 "A stem of {} leaves nothing of the slots.",
                 self.stem,
                 field="stem",
                 would_do=round(min(widths) / 3, 1),
             )
-        return whole
+        return found
+
+    def slots(self) -> Region:
+        return gather([rectangle(box) for box, _ in self.boxes()])
+
+    def _matrix(self, work: Work) -> Floats:
+        slots = self.slots()
+        turn = rotation(self.turn, about=slots.bounds.centre)
+        x, y = self.by.of(slots.transformed(turn).bounds)
+        spot = self.at.of(work.box_of(self.target))
+        return after(translation(spot[0] - x + self.dx, spot[1] - y + self.dy), turn)
 
     def placed(self, work: Work) -> Region:
-        slots = self.slots()
-        slots = slots.transformed(rotation(self.turn, about=slots.bounds.centre))
-        return place_at(slots, self.at.of(work.box_of(self.target)), self.by, self.dx, self.dy)
+        return self.slots().transformed(self._matrix(work))
+
+    def flaps(self, work: Work) -> tuple[DrawnLine, DrawnLine]:
+        """The cuts on three sides of all flaps, and the scores that they hang on."""
+        if self.hinge is Hinge.STEM and not self.stem:
+            raise StepError(
+                "There is no stem for the flaps to hang on.",
+                hint="Give the stem a width, or let them hang on another side.",
+                field="stem",
+                would_do=round(self.first / 5, 1),
+            )
+        matrix = self._matrix(work)
+        cuts, scores = [], []
+        for box, stem_right in self.boxes():
+            a, b, c, d = box.corners()  # clockwise from the head left
+            around = {Hinge.HEAD: (b, c, d, a), Hinge.RIGHT: (c, d, a, b),
+                      Hinge.FOOT: (d, a, b, c), Hinge.LEFT: (a, b, c, d)}  # fmt: skip
+            side = Hinge.RIGHT if stem_right else Hinge.LEFT
+            corners = around[side if self.hinge is Hinge.STEM else self.hinge]
+            cuts.append((lines(corners[:-1], corners[1:]).transformed(matrix), False))
+            scores.append((lines(corners[-1:], corners[:1]).transformed(matrix), False))
+        return (
+            DrawnLine(self.id, How.CUT, tuple(cuts)),
+            DrawnLine(self.id, How.SCORE, tuple(scores)),
+        )
 
     def apply(self, work: Work | None, setting: Setting) -> Work:
         work = self.needs(work)
@@ -119,6 +186,8 @@ class SlotLadder(Step):
             )
         if not intersection(work.paper, slots):
             raise StepError("There is no paper under the slots.", field="dx", would_do=0.0)
+        if self.cut is CutAs.FLAPS:
+            return replace(work, lines=(*work.lines, *self.flaps(work)))
         opened = Opened(self.id, self.target, slots, crosses=False)
         return work.with_paper(difference(work.paper, slots), windows=(*work.windows, opened))
 
@@ -128,7 +197,7 @@ class SlotLadder(Step):
             Told("Wide", slots.bounds.width),
             Told("High", slots.bounds.height),
             Told("Last slot", self.widths()[-1]),
-            Told("Cut out", slots.area, "mm2"),
+            Told("Cut out" if self.cut is CutAs.OUT else "In the flaps", slots.area, "mm2"),
         ]
 
     def handles(self, before: Work | None, setting: Setting) -> list[Handle]:
@@ -144,7 +213,7 @@ class SlotLadder(Step):
                 field_y="dy",
                 value_y=self.dy,
                 outline=slots,
-                box=(box.left, box.head, box.right, box.foot),
+                box=box.as_tuple(),
                 word="ladder",
             )
         ]

@@ -7,6 +7,7 @@ from enum import StrEnum
 from itertools import pairwise
 from typing import Literal
 
+from stileblade.build.edges import Side, must_be_open, side_field
 from stileblade.build.step import Caption, Setting, Stage, Step, Told, register_step
 from stileblade.build.work import Work
 from stileblade.errors import StepError
@@ -18,13 +19,6 @@ from stileblade.geometry.transforms import after, rotation, translation
 
 _SINE = 0.3642
 """Handle of a cubic from trough to crest, as a share of its width, that is nearest to a sine."""
-
-
-class Side(StrEnum):
-    LEFT = "left"
-    RIGHT = "right"
-    HEAD = "head"
-    FOOT = "foot"
 
 
 class Motif(StrEnum):
@@ -50,9 +44,7 @@ class ShapedEdge(Step):
     words = "scallop wave zigzag deckle battlement border trim edge"
     kind: Literal["shaped-edge"] = "shaped-edge"
     target: str = special("front", "On", "The panel whose edge it is.", control="target")
-    side: Side = choice(
-        Side.RIGHT, "Edge", "Which edge.", left="left", right="right", head="head", foot="foot"
-    )
+    side: Side = side_field(Side.RIGHT, "Which edge.")
     motif: Motif = choice(
         Motif.WAVE,
         "Motif",
@@ -84,9 +76,6 @@ class ShapedEdge(Step):
 
     def _box(self, work: Work) -> Box:
         return work.box_of(self.target)
-
-    def _along(self, box: Box) -> float:
-        return box.height if self.side in (Side.LEFT, Side.RIGHT) else box.width
 
     def curve(self, along: float) -> str:
         """Path data of the motif from (0, 0) to (along, 0), its tips at y = -depth."""
@@ -133,23 +122,11 @@ class ShapedEdge(Step):
         }[self.side]
         return region.transformed(matrix)
 
-    def _must_be_open(self, work: Work, box: Box) -> None:
-        upright = self.side in (Side.LEFT, Side.RIGHT)
-        at = {Side.LEFT: box.left, Side.RIGHT: box.right, Side.HEAD: box.head, Side.FOOT: box.foot}
-        for fold in work.folds:
-            if fold.axis == ("x" if upright else "y") and abs(fold.at - at[self.side]) < 0.01:
-                other = {"left": "right", "right": "left", "head": "foot", "foot": "head"}
-                raise StepError(
-                    f"That edge is no edge: {fold.name} lies there.",
-                    hint=f"Take another one, such as {other[self.side]!r}.",
-                    field="side",
-                )
-
     def apply(self, work: Work | None, setting: Setting) -> Work:
         work = self.needs(work)
         box = self._box(work)
-        self._must_be_open(work, box)
-        across = box.width if self.side in (Side.LEFT, Side.RIGHT) else box.height
+        must_be_open(work, box, self.side)
+        across = self.side.depth_of(box)
         if self.keep is Keep.SHORTENED and self.depth > across / 2:
             raise StepError(
                 "A depth of {} takes more than half of the panel's {}.",
@@ -158,7 +135,7 @@ class ShapedEdge(Step):
                 field="depth",
                 would_do=round(across / 10, 1),
             )
-        along = self._along(box)
+        along = self.side.length_in(box)
         curve = self.curve(along)
         if self.keep is Keep.ADDED:
             motif = self._placed(f"M0 0{curve}Z", box)
@@ -172,7 +149,7 @@ class ShapedEdge(Step):
     def tells(self, before: Work | None, after: Work, setting: Setting) -> list[Told]:
         if before is None:
             return []
-        along = self._along(self._box(before))
+        along = self.side.length_in(self._box(before))
         n = self.repeats(along)
         return [Told("Repeats", n, "count"), Told("Pitch", along / n, note="as it comes out")]
 

@@ -6,19 +6,19 @@ from typing import Literal
 
 import numpy as np
 
+from stileblade.build.across import OnFold
 from stileblade.build.step import Caption, Setting, Stage, Step, Told, register_step
 from stileblade.build.work import Fold, Work
 from stileblade.errors import StepError
 from stileblade.fields import length as positive
 from stileblade.fields import offset as signed
-from stileblade.fields import special
 from stileblade.geometry.distances import inner_point
 from stileblade.geometry.region import Box
 from stileblade.geometry.set_operations import intersection, rectangle, union
 
 
 @register_step
-class HingeTab(Step):
+class HingeTab(OnFold):
     """A rectangle of paper across a fold, so long along it and so far to each side of it, welded
     to both halves: a hinge for figures that only touch."""
 
@@ -26,24 +26,11 @@ class HingeTab(Step):
     title = "Hinge tab"
     words = "join bridge hinge connect weld touch"
     kind: Literal["tab"] = "tab"
-    fold: str = special("", "Fold", "Which fold; empty means the first.", control="fold")
     length: float = positive(22, "Length", "Along the fold: what it adds to the hinge.", above=0)
     reach: float = positive(10, "Reach", "To each side of the fold.", above=0)
     offset: float = signed(
         0, "Moved on", "Along the fold from the middle of the paper there, down or right."
     )
-
-    def _fold(self, work: Work) -> Fold:
-        folding = [f for f in work.folds if f.axis]
-        if not folding:
-            raise StepError(
-                "The piece has no fold yet.", hint="Mirror the figure first.", field="fold"
-            )
-        for fold in folding:
-            if self.fold in ("", fold.name):
-                return fold
-        names = ", ".join(f.name for f in folding)
-        raise StepError(f"There is no fold {self.fold!r}.", hint=f"Folds: {names}.", field="fold")
 
     def _box(self, work: Work, fold: Fold) -> Box:
         spans = work.spans[fold.name]
@@ -58,7 +45,7 @@ class HingeTab(Step):
 
     def apply(self, work: Work | None, setting: Setting) -> Work:
         work = self.needs(work)
-        fold = self._fold(work)
+        fold = self.fold_of(work)
         tab = rectangle(self._box(work, fold))
         on_paper = intersection(work.paper, tab)
         inner = np.array([inner_point(part) for part in on_paper.parts()]).reshape(-1, 2)
@@ -73,7 +60,7 @@ class HingeTab(Step):
         return work.with_paper(union(work.paper, tab))
 
     def tells(self, before: Work | None, after: Work, setting: Setting) -> list[Told]:
-        spans = after.spans[self._fold(after).name]
+        spans = after.spans[self.fold_of(after).name]
         return [Told("Hinge", sum(s.length for s in spans))]
 
     def caption(self) -> Caption:

@@ -1,0 +1,51 @@
+"""How a fold is folded: its direction, its turn, and where along its line it is creased."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+from enum import StrEnum
+
+
+class Direction(StrEnum):
+    MOUNTAIN = "mountain"
+    VALLEY = "valley"
+
+
+@dataclass(frozen=True)
+class Stretch:
+    """A part of a fold, from ``low`` to ``high`` along it, with a direction of its own."""
+
+    low: float
+    high: float
+    direction: Direction
+
+
+@dataclass(frozen=True)
+class Crease:
+    """How one fold is folded: ``order`` (equal numbers together), whether it is shut when the card
+    is closed, and by how many degrees it is folded when the card is half open and when it stands.
+    """
+
+    direction: Direction = Direction.MOUNTAIN
+    order: int = 1
+    shut: bool = True
+    half: float = 116.0
+    stand: float = 140.0
+    stretches: tuple[Stretch, ...] = ()
+    inner: bool = False
+    """Of a step that stands forward between two panels: it lies between them when they close."""
+
+    def without(self, low: float, high: float) -> Crease:
+        """The crease with a gap from ``low`` to ``high`` along it."""
+        found = []
+        for s in self.stretches or (Stretch(-ENDLESS, ENDLESS, self.direction),):
+            if s.low < low:
+                found.append(replace(s, high=min(s.high, low)))
+            if s.high > high:
+                found.append(replace(s, low=max(s.low, high)))
+        return replace(self, stretches=tuple(found) or (Stretch(0.0, 0.0, self.direction),))
+
+
+ENDLESS = 1e6
+"""mm: beyond the ends of any fold."""
+PLAIN = Crease()
