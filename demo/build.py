@@ -67,12 +67,17 @@ def design(
     turned: bool = False,
     units: Unit = Unit.MM,
     drawn: tuple[tuple[str, Artwork], ...] = (),
+    envelope: str = "",
 ) -> Design:
+    """``envelope`` names the card size whose envelope it goes in, where that is not its own."""
+    sizes = {s.name: s for s in STANDARD_SIZES}
+    if envelope:
+        sizes[size] = sizes[size].model_copy(update={"envelope": sizes[envelope].envelope})
     return Design(
         name=name,
         units=units,
         card=Card(
-            size=next(s for s in STANDARD_SIZES if s.name == size),
+            size=sizes[size],
             turned=turned,
             folding=Folding.model_validate({"kind": way, **(folding or {})}),
         ),
@@ -103,6 +108,21 @@ def designs() -> dict[str, Design]:
     hut = outline("hut", "hut", "Hut front")
     shell = artwork("shell", "Shell")
     sky = roofs(4)
+    strips = design(
+        "Tide strips", "DL", "kelp",
+        [
+            {"kind": "blank"},
+            {"kind": "slot-ladder", "target": "front", "count": 7, "first": 52, "change": 0,
+             "height": 12, "between": 7, "dy": -28, "cut": "flaps", "hinge": "left"},
+            {"kind": "split", "runs": "level", "target": "card", "edge": "far", "distance": 52,
+             "strip": 3},
+        ],
+    )  # fmt: skip
+    rest = Piece.model_validate(
+        {"id": "piece-2", "name": "Lower strip", "paper": "kelp",
+         "steps": [{"kind": "part", "step": "s3", "number": 2}]}
+    )  # fmt: skip
+    strips = strips.model_copy(update={"pieces": [*strips.pieces, rest]})
     return {
         "01-whale-with-porthole": design(
             "Whale with porthole", "A7", "harbour",
@@ -229,10 +249,11 @@ def designs() -> dict[str, Design]:
             "Wave with a flap", "ISO A6", "harbour",
             [
                 {"kind": "blank"},
-                {"kind": "cut-away", "target": "flap", "at": "right", "by": "centre", "dx": 3,
-                 "turn": -90,
-                 "outline": {"kind": "wave-top", "width": 180, "height": 26, "waves": 5}},
-                {"kind": "soften", "radius": 3, "which": "both"},
+                {"kind": "shaped-edge", "target": "back", "side": "left", "motif": "wave",
+                 "depth": 9, "pitch": 30},
+                {"kind": "shaped-edge", "target": "flap", "side": "right", "motif": "wave",
+                 "depth": 9, "pitch": 30},
+                {"kind": "soften", "radius": 1.5, "which": "both"},
             ],
             way="side-fold-flap", folding={"flap": 48},
         ),
@@ -290,6 +311,61 @@ def designs() -> dict[str, Design]:
             ],
             drawn=(mainsail,),
         ),
+        "18-shell-edge": design(
+            "Shell edge", "150 mm square", "sand",
+            [
+                {"kind": "blank"},
+                {"kind": "stencil-edge", "target": "front", "side": "foot", "surround": 3,
+                 "turn": 180, "back": 62, "outline": shelf(shell[0])},
+                {"kind": "border-line", "along": "outline", "target": "front", "margin": 5,
+                 "how": "stitch", "stitch": 4, "between": 2.5},
+            ],
+            way="top-fold", drawn=(shell,),
+        ),
+        "19-sail-overhang": design(
+            "Sail over the edge", "ISO A6", "chalk",
+            [
+                {"kind": "blank"},
+                {"kind": "overhang", "target": "front", "side": "right", "out": 5, "along": 12,
+                 "outline": shelf(boat[0], height=96)},
+                {"kind": "window", "target": "front", "dx": -26, "dy": -46,
+                 "outline": {"kind": "circle", "diameter": 26}},
+                {"kind": "seen-through", "onto": "back", "margin": 5, "how": "draw"},
+            ],
+            drawn=(boat,),
+        ),
+        "20-locked-gatefold": design(
+            "Locker, closed by a tab", "ISO A6", "harbour",
+            [
+                {"kind": "blank"},
+                {"kind": "lock", "target": "left door", "side": "left", "width": 28, "depth": 15,
+                 "at": 6},
+                {"kind": "lettering", "text": "Ship's locker", "target": "back", "height": 9,
+                 "face": "script"},
+                {"kind": "window", "target": "right door", "at": "head", "by": "head", "dy": 12,
+                 "outline": {"kind": "circle", "diameter": 24}, "also": "ends"},
+            ],
+            way="gatefold",
+        ),
+        "21-standing-lighthouse": design(
+            "Lighthouse that stands up", "ISO A7", "brick",
+            [
+                {"kind": "blank"},
+                {"kind": "standing-figure", "outline": shelf(lighthouse[0], height=70), "over": 33},
+            ],
+            way="top-fold", turned=True, drawn=(lighthouse,), envelope="ISO A6",
+        ),
+        "22-harbour-steps": design(
+            "Harbour steps", "A7", "sand",
+            [
+                {"kind": "blank"},
+                {"kind": "forward-step", "width": 30, "less": 44, "more": 22, "along": -40},
+                {"kind": "forward-step", "width": 30, "less": 34, "more": 34},
+                {"kind": "forward-step", "width": 30, "less": 22, "more": 44, "along": 40},
+            ],
+            way="top-fold", turned=True,
+        ),
+        "23-tide-strips": strips,
         "13-life-ring": design(
             "Life ring", "5 in square", "brick",
             [

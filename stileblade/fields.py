@@ -3,7 +3,7 @@
 The JSON Schema made from them travels to the browser, which makes its forms of it:
 ``unit`` is "mm", "deg", "mm2" or "count"; ``control`` names a control that is more than
 its type says ("outline", "target", "anchor"); ``when`` says for which values of other fields
-this one counts, so that only those are shown.
+this one counts, so that only those are shown; "*" is any but the empty one.
 """
 
 from __future__ import annotations
@@ -26,14 +26,15 @@ class Values(BaseModel):
 When = Mapping[str, Sequence[str]]
 
 
-def _counting(when: When | None) -> dict[str, Any]:
+def counting(when: When | None) -> dict[str, Any]:
+    """What a field's schema says of when it counts."""
     if not when:
         return {}
     return {"when": {name: [str(v) for v in values] for name, values in when.items()}}
 
 
 def _extra(unit: str, when: When | None) -> dict[str, Any]:
-    return {"unit": unit, **_counting(when)}
+    return {"unit": unit, **counting(when)}
 
 
 def length(
@@ -137,13 +138,13 @@ def choice(
     **words: str,
 ) -> Any:
     """One of an enum's members; ``labels`` or keywords give the words for them."""
-    extra: dict[str, Any] = {"labels": {**(labels or {}), **words}, **_counting(when)}
+    extra: dict[str, Any] = {"labels": {**(labels or {}), **words}, **counting(when)}
     return Field(default, title=title, description=description, json_schema_extra=extra)
 
 
 def switch(default: bool, title: str, description: str, *, when: When | None = None) -> Any:
     """On or off."""
-    return Field(default, title=title, description=description, json_schema_extra=_counting(when))
+    return Field(default, title=title, description=description, json_schema_extra=counting(when))
 
 
 def special(
@@ -156,7 +157,7 @@ def special(
     empty: str = "",
 ) -> Any:
     """A value with a control of its own; ``empty`` is what the control says where it is ""."""
-    extra: dict[str, Any] = {"control": control, **_counting(when)}
+    extra: dict[str, Any] = {"control": control, **counting(when)}
     if empty:
         extra["empty"] = empty
     return Field(default, title=title, description=description, json_schema_extra=extra)

@@ -27,7 +27,7 @@ class SpanView(BaseModel):
 
 class FoldView(BaseModel):
     """from_left and from_right are from the piece's head and foot where the fold is level; axis is
-    empty where it slants. scores are the lines scored: two for a spine."""
+    empty where it slants. inner: of a step that stands forward. scores are the lines scored: two for a spine."""
 
     name: str
     axis: Literal["x", "y", ""]
@@ -36,6 +36,7 @@ class FoldView(BaseModel):
     direction: str
     order: int
     folds: bool
+    inner: bool
     hinge: float
     spans: list[SpanView]
     scores: list[Stroke]
@@ -55,8 +56,17 @@ class CandidateView(BaseModel):
     taken: bool
 
 
+class SizingView(BaseModel):
+    """How the thing in a box is sized about ``fixed``: names and present values in mm."""
+
+    fixed: Point
+    across: list[tuple[str, float]]
+    down: list[tuple[str, float]]
+    both: list[tuple[str, float]]
+
+
 class HandleView(BaseModel):
-    shape: Literal["line", "box", "pick"]
+    shape: Literal["line", "box", "around", "pick"]
     field: str
     value: float
     axis: str
@@ -66,10 +76,15 @@ class HandleView(BaseModel):
     least: float | None
     field_y: str
     value_y: float
+    factor_y: float
+    least_y: float | None
     box: Bounds
     outline: str
     candidates: list[CandidateView]
     word: str
+    centre: Point
+    sizing: SizingView | None
+    turn: float | None
 
 
 class ToldView(BaseModel):
@@ -109,6 +124,50 @@ class LineView(BaseModel):
     how: Literal["draw", "stitch", "score", "perforate", "cut"]
 
 
+class PartView(BaseModel):
+    """A part that the step in hand made, by its number, and the piece made of it, if there is one."""
+
+    number: int
+    kept: bool
+    box: Bounds
+    piece: str
+
+
+class EffectView(BaseModel):
+    """The closed card with the step in hand, and the room left in its envelope."""
+
+    closed: Point
+    room: float | None
+    slack: float
+    envelope: str
+
+
+class PlacedThing(BaseModel):
+    """A step's thing on the flat view that can be moved: by its values ``field`` and ``field_y``."""
+
+    step: str
+    title: str
+    box: Bounds
+    field: str
+    value: float
+    factor: float
+    field_y: str
+    value_y: float
+    factor_y: float
+
+
+class CutView(BaseModel):
+    """A line that the machine gets: its operation, its length in mm, and the step that made it as
+    it is."""
+
+    path: str
+    operation: str
+    closed: bool
+    length: float
+    step: str
+    made_by: str
+
+
 class FlatView(BaseModel):
     """The piece after the step in hand; ``before`` is what it was given, if different."""
 
@@ -125,6 +184,8 @@ class FlatView(BaseModel):
     fold_names: list[str]
     lines: list[LineView]
     windows: list[WindowView]
+    parts: list[PartView]
+    effect: EffectView | None
 
 
 class HingeView(BaseModel):

@@ -5,26 +5,29 @@ from __future__ import annotations
 from functools import lru_cache
 
 from server.designs.folded_of import closed_of, lap_of, loupe_of, scoring_of, space_of
+from server.designs.guides_of import guides_of
 from server.designs.paths import box_of, ring_path, screen_path
 from server.designs.readings_of import readings_of
 from server.designs.shown import (
     CandidateView,
     CaptionView,
     Change,
+    EffectView,
     Evaluated,
     FindingView,
     FlatView,
     FoldView,
-    Guide,
     HandleView,
     LineView,
     MendView,
     PanelView,
     Part,
+    PartView,
     PictureView,
     PlacedView,
     ProblemView,
     RestView,
+    SizingView,
     SpanView,
     StripView,
     Stroke,
@@ -33,9 +36,12 @@ from server.designs.shown import (
 )
 from stileblade.build.evaluation import Evaluation, Outcome, PieceOutcome
 from stileblade.build.step import Handle
+from stileblade.build.steps.part import Part as PartStep
 from stileblade.build.work import DrawnLine, Made, Work
 from stileblade.card.creases import Direction
-from stileblade.checks.check import Finding, Mend, run_checks
+from stileblade.card.sizes import room_in
+from stileblade.checks.check import Finding, Mend, Subject, run_checks
+from stileblade.checks.envelope import bulk_of
 from stileblade.errors import StepError
 from stileblade.folding.flat import fold_flat
 from stileblade.folding.hinge import hinge_length, perforation
@@ -60,7 +66,7 @@ def view(
     if outcome is None and piece.outcomes:
         outcome = piece.outcomes[-1]
     return Evaluated(
-        flat=None if part is Part.REST else _flat(outcome, piece),
+        flat=None if part is Part.REST else _flat(outcome, piece, evaluation),
         rest=None if part is Part.FLAT else _rest(evaluation, piece, known),
     )
 
@@ -98,6 +104,7 @@ def folds_of(work: Work) -> list[FoldView]:
                 direction=fold.direction,
                 order=fold.crease.order,
                 folds=fold.folds,
+                inner=fold.crease.inner,
                 hinge=hinge_length(spans, fold),
                 spans=[
                     SpanView(
@@ -117,7 +124,7 @@ def folds_of(work: Work) -> list[FoldView]:
     return found
 
 
-def _flat(outcome: Outcome | None, piece: PieceOutcome) -> FlatView:
+def _flat(outcome: Outcome | None, piece: PieceOutcome, evaluation: Evaluation) -> FlatView:
     work = outcome.work if outcome else None
     before = outcome.before if outcome else None
     seen = work or before
@@ -139,7 +146,7 @@ def _flat(outcome: Outcome | None, piece: PieceOutcome) -> FlatView:
         handles=[_handle(h) for h in handles],
         told=_told(outcome, piece),
         artwork=_placed(seen, piece) if seen else None,
-        guides=_guides(before or seen),
+        guides=guides_of(before or seen),
         targets=(before or seen).targets() if (before or seen) else [],  # type: ignore[union-attr]
         fold_names=[f.name for f in seen.folds] if seen else [],
         lines=[
@@ -148,6 +155,51 @@ def _flat(outcome: Outcome | None, piece: PieceOutcome) -> FlatView:
         if seen
         else [],
         windows=_windows(before or seen, piece),
+        parts=_parts(outcome, piece, evaluation),
+        effect=_effect(outcome, piece, evaluation),
+    )
+
+
+def _parts(outcome: Outcome | None, piece: PieceOutcome, evaluation: Evaluation) -> list[PartView]:
+    """What the step in hand parted."""
+    if outcome is None or outcome.work is None or not outcome.work.parted:
+        return []
+    parted = outcome.work.parted[-1]
+    if parted.step != outcome.step.id:
+        return []
+    taken = {
+        s.number: p.name
+        for p in evaluation.design.pieces
+        for s in p.steps
+        if isinstance(s, PartStep) and s.piece == piece.piece.id and s.step in ("", parted.step)
+    }
+    return [
+        PartView(
+            number=n,
+            kept=n - 1 in parted.kept,
+            box=box_of(part.bounds),
+            piece=taken.get(n, ""),
+        )
+        for n, part in enumerate(parted.parts, start=1)
+    ]
+
+
+def _effect(
+    outcome: Outcome | None, piece: PieceOutcome, evaluation: Evaluation
+) -> EffectView | None:
+    """The closed card's size and room, while a step is in hand that changes them."""
+    if outcome is None or outcome.work is None or not outcome.step.changes_size:
+        return None
+    work, card = outcome.work, evaluation.design.card
+    closed, envelope = fold_flat(work).closed, card.size.envelope
+    room = (
+        room_in(envelope, closed, bulk_of(Subject(evaluation, piece), work)) if envelope else None
+    )
+    return EffectView(
+        closed=closed,
+        room=room.least if room else None,
+        slack=card.slack,
+        envelope=envelope.name if envelope else "",
     )
 
 
@@ -191,6 +243,8 @@ def _handle(h: Handle) -> HandleView:
         least=h.least,
         field_y=h.field_y,
         value_y=h.value_y,
+        factor_y=h.factor_y,
+        least_y=h.least_y,
         box=h.box,
         outline=path_data(h.outline, 3) if h.outline else "",
         candidates=[
@@ -204,6 +258,16 @@ def _handle(h: Handle) -> HandleView:
             for c in h.candidates
         ],
         word=h.word,
+        centre=h.centre,
+        sizing=SizingView(
+            fixed=h.sizing.fixed,
+            across=list(h.sizing.across),
+            down=list(h.sizing.down),
+            both=list(h.sizing.both),
+        )
+        if h.sizing
+        else None,
+        turn=h.turn,
     )
 
 
@@ -221,29 +285,6 @@ def _placed(work: Work, piece: PieceOutcome) -> PlacedView | None:
     scale = piece.setting.shelf[ref].scale
     (a, c, e), (b, d, f) = after(work.artwork.matrix, scaling(scale, scale)).tolist()
     return PlacedView(ref=ref, matrix=(a, b, c, d, e, f))
-
-
-def _guides(work: Work | None) -> list[Guide]:
-    """Lines worth snapping to: edges and centres of panels or figure, folds, windows' centres."""
-    if work is None:
-        return []
-    boxes = [(p.name, p.box) for p in work.panels] or [("figure", work.reference)]
-    found: dict[tuple[str, float], str] = {}
-    for fold in work.folds:
-        if fold.axis:
-            found[fold.axis, round(fold.at, 6)] = fold.name
-    for name, box in boxes:
-        cx, cy = box.centre
-        for axis, at, word in (
-            ("x", box.left, "left"), ("x", cx, "centre"), ("x", box.right, "right"),
-            ("y", box.head, "head"), ("y", cy, "middle"), ("y", box.foot, "foot"),
-        ):  # fmt: skip
-            found.setdefault((axis, round(at, 6)), f"{name} {word}")
-    for window in work.windows:
-        x, y = window.outline.bounds.centre
-        found.setdefault(("x", round(x, 6)), "window centre")
-        found.setdefault(("y", round(y, 6)), "window middle")
-    return [Guide(axis="x" if a == "x" else "y", at=at, word=w) for (a, at), w in found.items()]
 
 
 def _finding(finding: Finding, evaluation: Evaluation) -> FindingView:

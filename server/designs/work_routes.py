@@ -10,8 +10,9 @@ from pydantic import BaseModel, Field
 
 from server.accounts.people import signed_in
 from server.designs.catalogue import Catalogue, catalogue
+from server.designs.cuts_of import cuts_of, placed_of
 from server.designs.evaluating import evaluated
-from server.designs.shown import Evaluated, Part
+from server.designs.shown import CutView, Evaluated, Part, PlacedThing
 from server.designs.views_of import view
 from stileblade.__main__ import file_name
 from stileblade.build.document import load_design
@@ -60,6 +61,29 @@ def evaluate(request: HttpRequest, wish: Evaluate) -> HttpResponse:
     seen = view(evaluation, piece, wish.step, set(wish.known), wish.part)
     # written here: the framework would check each of its numbers a second time
     return HttpResponse(seen.model_dump_json(), content_type="application/json")
+
+
+class Looked(BaseModel):
+    """A document and the piece looked at."""
+
+    document: dict[str, Any]
+    piece: str
+
+
+@router.post("/cuts", response=list[CutView])
+def cuts(request: HttpRequest, wish: Looked) -> list[CutView]:
+    """The bare lines that the machine gets."""
+    signed_in(request)
+    evaluation = evaluated(load_design(wish.document))
+    return cuts_of(_piece(evaluation.pieces, wish.piece))
+
+
+@router.post("/placed", response=list[PlacedThing])
+def placed(request: HttpRequest, wish: Looked) -> list[PlacedThing]:
+    """The things of all steps that can be moved, to line them up and spread them out."""
+    signed_in(request)
+    evaluation = evaluated(load_design(wish.document))
+    return placed_of(_piece(evaluation.pieces, wish.piece))
 
 
 @router.post("/export")

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from enum import StrEnum
 
+from stileblade.build.carrying import carried
 from stileblade.build.repeating import (
     Also,
     Repeat,
@@ -11,14 +12,16 @@ from stileblade.build.repeating import (
     in_grid,
     in_ring,
     mirrored_too,
+    together,
 )
-from stileblade.build.step import Handle, Setting, Step
+from stileblade.build.step import Handle, Setting, Sizing, Step
 from stileblade.build.work import Work
-from stileblade.fields import angle, choice, length, number_of, offset, special
+from stileblade.errors import StepError
+from stileblade.fields import angle, choice, length, number_of, offset, special, switch
 from stileblade.geometry.region import Box, Region
 from stileblade.geometry.transforms import rotation, translation
 from stileblade.outlines.catalogue import AnyFigure, figure_field
-from stileblade.outlines.figure import outline_of
+from stileblade.outlines.figure import Figure, outline_of
 from stileblade.outlines.figures.round import Circle
 
 
@@ -109,26 +112,73 @@ class PlacedStep(Step):
         corners="at all four corners",
     )
 
+    also_on: str = special(
+        "",
+        "And on",
+        "Another panel that has the same: what is changed here changes there.",
+        control="target",
+        empty="no other panel",
+    )
+    mirrored: bool = switch(
+        True,
+        "Mirrored there",
+        "As if the card were folded on it, or in the same place as here.",
+        when={"also_on": ["*"]},
+    )
+
     def placed(self, work: Work, setting: Setting) -> Region:
         """The figure, and all its copies, where the values put it."""
         box = work.box_of(self.target)
+        region = mirrored_too(self._first(work, setting), box, self.also)
+        return together([region, self._there(region, work)]) if self.also_on else region
+
+    @property
+    def sizable(self) -> bool:
+        """Whether the figure's own values give it its size."""
+        return True
+
+    def turned_figure(self, work: Work, setting: Setting) -> Region:
+        """The figure in its size and turn, wherever it is."""
         region = outline_of(self.outline, setting.shelf)
-        region = region.transformed(rotation(self.turn, about=region.bounds.centre))
+        return region.transformed(rotation(self.turn, about=region.bounds.centre))
+
+    def _first(self, work: Work, setting: Setting) -> Region:
+        """The figure and its repeats, without those at other sides and on other panels."""
+        box, region = work.box_of(self.target), self.turned_figure(work, setting)
         if self.repeat is Repeat.FIT:
             region, _, _ = as_many_as_fit(region, box, self.gap)
-            return mirrored_too(region.transformed(translation(self.dx, self.dy)), box, self.also)
+            return region.transformed(translation(self.dx, self.dy))
         if self.repeat is Repeat.GRID:
             region = in_grid(region, self.columns, self.rows, self.gap, self.gap)
         elif self.repeat is Repeat.RING:
             region = in_ring(region, self.count, self.radius)
-        region = place_at(region, self.at.of(box), self.by, self.dx, self.dy)
-        return mirrored_too(region, box, self.also)
+        return place_at(region, self.at.of(box), self.by, self.dx, self.dy)
+
+    def _there(self, region: Region, work: Work) -> Region:
+        """The same on the other panel: where it would lie by folding, or by the same anchor."""
+        here, there = work.box_of(self.target), work.box_of(self.also_on, field="also_on")
+        if here == there:
+            raise StepError(
+                "It is on that panel already.", hint="Choose another one.", field="also_on"
+            )
+        if not self.mirrored:
+            (x, y), (u, v) = self.at.of(here), self.at.of(there)
+            return region.transformed(translation(u - x, v - y))
+        names = [next((p.name for p in work.panels if p.box == b), "") for b in (here, there)]
+        if not all(names):
+            raise StepError(
+                "Only what is on one panel can be mirrored onto another.",
+                hint="Place it by a panel, not by the open card.",
+                field="also_on",
+            )
+        return region.transformed(carried(work, names[0], names[1], field="also_on"))
 
     def handles(self, before: Work | None, setting: Setting) -> list[Handle]:
         if before is None:
             return []
-        region = self.placed(before, setting)
-        box = region.bounds
+        region = self._first(before, setting)
+        alone = self.repeat is Repeat.ONCE
+        sized = alone and self.sizable
         return [
             Handle(
                 "box",
@@ -136,8 +186,33 @@ class PlacedStep(Step):
                 self.dx,
                 field_y="dy",
                 value_y=self.dy,
-                box=(box.left, box.head, box.right, box.foot),
+                box=region.bounds.as_tuple(),
                 outline=region,
                 word=self.outline.title.lower(),
+                sizing=sizing_of(self.outline, self.turn, setting, self.by.of(region.bounds))
+                if sized
+                else None,
+                turn=self.turn if alone else None,
             )
         ]
+
+
+def sizing_of(
+    figure: Figure, turn: float, setting: Setting, fixed: tuple[float, float]
+) -> Sizing | None:
+    """How a figure that is turned by an angle is sized about a place of its box."""
+    sizes = figure.sizes(outline_of(figure, setting.shelf).bounds)
+
+    def value(name: str) -> tuple[tuple[str, float], ...]:
+        return ((f"outline.{name}", getattr(figure, name) or sizes.shown),) if name else ()
+
+    if sizes.both:
+        return Sizing(fixed, both=value(sizes.both))
+    across, down = value(sizes.across), value(sizes.down)
+    if not across:
+        return None
+    if turn % 180 == 0:
+        return Sizing(fixed, across, down)
+    if turn % 90 == 0:
+        return Sizing(fixed, down, across)
+    return Sizing(fixed, both=across + down)

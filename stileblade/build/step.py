@@ -75,16 +75,30 @@ class Told:
 
 
 @dataclass(frozen=True)
+class Sizing:
+    """How the thing in a box is sized: about the place ``fixed``, its width by the values
+    ``across``, its height by ``down``, or both in proportion by ``both``; each is a name, with
+    "outline." before a figure's own, and its present value in mm."""
+
+    fixed: tuple[float, float]
+    across: tuple[tuple[str, float], ...] = ()
+    down: tuple[tuple[str, float], ...] = ()
+    both: tuple[tuple[str, float], ...] = ()
+
+
+@dataclass(frozen=True)
 class Handle:
     """Something to drag or pick on the flat view, and how its place makes a value.
 
     "line": a line of ``axis`` at ``at``; the value of ``field`` is (place - origin) * factor.
     "box": an outline in ``box``; moving it by (dx, dy) adds dx * factor to ``field`` and
     dy * factor_y to ``field_y``.
+    "around": a place in ``box`` that moves round ``centre``; its angle about it, clockwise, 0 to
+    the right, is the value of ``field``, which may be the nth of a list, as "angles.3".
     "pick": ``candidates``; the value of ``field`` is the list of the shares of those taken.
     """
 
-    shape: Literal["line", "box", "pick"]
+    shape: Literal["line", "box", "around", "pick"]
     field: str
     value: float = 0.0
     axis: str = ""
@@ -100,6 +114,10 @@ class Handle:
     outline: Region | None = None
     candidates: tuple[Candidate, ...] = ()
     word: str = ""
+    centre: tuple[float, float] = (0.0, 0.0)
+    sizing: Sizing | None = None
+    turn: float | None = None
+    """The value of the step's ``turn``, where turning the thing about its centre sets it."""
 
 
 @dataclass(frozen=True)
@@ -121,6 +139,9 @@ class Step(Values, ABC):
     stage: ClassVar[Stage]
     title: ClassVar[str]
     words: ClassVar[str] = ""
+    changes_size: ClassVar[bool] = False
+    """Whether it makes the closed card larger, so that its envelope is looked at while it is
+    worked on."""
     starts: ClassVar[bool] = False
     """Whether it begins a piece (and then stands first)."""
     sample_artworks: ClassVar[Mapping[str, Artwork]] = {}

@@ -150,6 +150,8 @@ class Parted:
     kept: tuple[int, ...]
 
 
+FEATURE = "step:"
+"""Begins the name of a window as what something is placed by."""
 NO_BOX = Box(0.0, 0.0, 0.0, 0.0)
 
 
@@ -200,11 +202,13 @@ class Work:
         return ["figure"]
 
     def box_of(self, target: str, *, field: str = "target") -> Box:
-        """The box of a panel, of the open card, or of the figure.
+        """The box of a panel, of the open card, of the figure, or of a window by its step's key.
 
         "front" means the figure while there are no panels, and "figure" its panel afterwards,
         so that a step keeps its sense when it is moved past the mirror.
         """
+        if target.startswith(FEATURE):
+            return self._opened(target, field).outline.bounds
         if not self.panels:
             if target in ("figure", "front", "card"):
                 return self.reference
@@ -233,6 +237,21 @@ class Work:
             hint=f"Panels are: {', '.join(p.name for p in self.panels)}.",
             field=field,
         )
+
+    def _opened(self, target: str, field: str) -> Opened:
+        step = target.removeprefix(FEATURE)
+        for opened in self.windows:
+            if opened.step == step:
+                return opened
+        raise StepError(
+            f"There is no window of step {step!r} before this one.",
+            hint="Place it by a panel, or by a window that is cut earlier.",
+            field=field,
+        )
+
+    def panel_name(self, target: str) -> str:
+        """What ``target`` lies on: the panel of a window, or itself."""
+        return self._opened(target, "target").panel if target.startswith(FEATURE) else target
 
     @cached_property
     def lines_on_paper(self) -> tuple[DrawnLine, ...]:

@@ -39,7 +39,10 @@ def best_lay(work: Work, paper: Paper) -> Lay | None:
         across = tuple(
             f.name
             for f in work.folds
-            if f.folds and f.axis is not None and ((f.axis == "x") != turned) != fibres_up
+            if f.folds
+            and not f.crease.inner
+            and f.axis is not None
+            and ((f.axis == "x") != turned) != fibres_up
         )
         lays.append(Lay(turned, fits, across))
     return min(lays, key=lambda lay: (not lay.fits, len(lay.across), lay.turned))

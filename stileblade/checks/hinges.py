@@ -17,7 +17,7 @@ def hinges(subject: Subject) -> Iterator[Finding]:
     if work is None:
         return
     for fold in work.folds:
-        if fold.folds:
+        if fold.folds and not fold.crease.inner:
             yield from _fold(subject, work, fold)
 
 

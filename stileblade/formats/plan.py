@@ -7,7 +7,7 @@ that the piece is held by its sheet until the last.
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from enum import StrEnum
 
 from stileblade import __version__
@@ -16,7 +16,6 @@ from stileblade.build.work import How, Made, Work
 from stileblade.errors import StilebladeError
 from stileblade.folding.hinge import perforation
 from stileblade.folding.scoring import score_spans
-from stileblade.geometry.region import Region
 from stileblade.geometry.segments import Segments, lines
 from stileblade.geometry.transforms import translation
 from stileblade.registry import Registry, import_all
@@ -32,10 +31,11 @@ class Operation(StrEnum):
 
 @dataclass(frozen=True, eq=False)
 class Line:
-    """A contour or an open line of one operation."""
+    """A contour or an open line of one operation; ``step`` made it, where that is known."""
 
     segments: Segments
     closed: bool
+    step: str = ""
 
 
 @dataclass(frozen=True, eq=False)
@@ -88,27 +88,37 @@ def plan_of(evaluation: Evaluation, piece: PieceOutcome) -> Plan:
         )
     box = work.paper.bounds
     move = translation(-box.left, -box.head)
+    moved = {
+        operation: [replace(line, segments=line.segments.transformed(move)) for line in lines]
+        for operation, lines in lines_of(work).items()
+    }
+    return Plan(evaluation.design.name, piece.piece.name, box.width, box.height, moved)
+
+
+def lines_of(work: Work) -> dict[Operation, list[Line]]:
+    """A piece's lines by operation, where they are in the flat view."""
     found: dict[Operation, list[Line]] = {operation: [] for operation in Operation}
     for operation, line in _creases(work):
-        found[operation].append(Line(line.transformed(move), False))
+        found[operation].append(line)
     for drawn in work.lines_on_paper:
         for way, closed in drawn.ways:
-            found[_OPERATIONS[drawn.how]].append(Line(way.transformed(move), closed))
-    moved: Region = work.paper.transformed(move)
-    for contour in moved.contours:
+            found[_OPERATIONS[drawn.how]].append(Line(way, closed, drawn.step))
+    for contour in work.paper.contours:
         operation = Operation.CUT_INNER if contour.opening else Operation.CUT_OUTER
         found[operation].append(Line(contour.segments, True))
-    return Plan(evaluation.design.name, piece.piece.name, box.width, box.height, found)
+    return found
 
 
-def _creases(work: Work) -> list[tuple[Operation, Segments]]:
+def _creases(work: Work) -> list[tuple[Operation, Line]]:
     found = []
     for fold in work.folds:
-        for span in work.spans[fold.name]:
-            if fold.made is Made.PERFORATE:
-                found += [
-                    (Operation.PERFORATE, lines([a], [b])) for a, b in perforation(span, fold)
-                ]
-        if fold.made is Made.SCORE:
-            found += [(Operation.SCORE, lines([s.start], [s.end])) for s in score_spans(work, fold)]
+        if fold.made is Made.PERFORATE:
+            ends = [e for span in work.spans[fold.name] for e in perforation(span, fold)]
+            operation = Operation.PERFORATE
+        elif fold.made is Made.SCORE:
+            ends = [(s.start, s.end) for s in score_spans(work, fold)]
+            operation = Operation.SCORE
+        else:
+            continue
+        found += [(operation, Line(lines([a], [b]), False, fold.step)) for a, b in ends]
     return found

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -32,11 +33,17 @@ class Bridge:
 
 
 def bridges_of(
-    island: Contour, round_it: Contour, count: int, *, turn_deg: float | None = None
+    island: Contour,
+    round_it: Contour,
+    count: int,
+    *,
+    turn_deg: float | None = None,
+    own: Sequence[float | None] = (),
 ) -> list[Bridge]:
     """``count`` bridges, one in each of as many equal sectors about the island's middle, each where
     it is shortest. The first sector is about ``turn_deg`` (clockwise, 0 to the right), or about
-    the place where the island is nearest to the edge."""
+    the place where the island is nearest to the edge. Where ``own`` has an angle for a bridge, it is
+    there, and the shortest from that place."""
     places, ends = _ways(island, round_it)
     away = np.hypot(*(ends - places).T)
     box = island.bounds
@@ -49,8 +56,13 @@ def bridges_of(
         first = float(angle[near[np.argmin(np.abs(angle[near]))]])
     found = []
     for n in range(count):
-        middle = first + 360 * n / count
+        at = own[n] if n < len(own) else None
+        middle = first + 360 * n / count if at is None else at
         off = np.abs((angle - middle + 180) % 360 - 180)
+        if at is not None:
+            pick = int(np.argmin(off))
+            found.append(Bridge(_point(places[pick]), _point(ends[pick])))
+            continue
         inside = np.flatnonzero(off <= 180 / count)
         if not len(inside):
             inside = np.array([int(np.argmin(off))])

@@ -8,6 +8,7 @@ from typing import TYPE_CHECKING, Annotated, Any
 
 from pydantic import Field
 
+from stileblade.fields import When, counting
 from stileblade.outlines.figure import FIGURES, Figure
 from stileblade.registry import import_all
 
@@ -20,11 +21,11 @@ else:
     AnyFigure = Annotated[_members, Field(discriminator="kind")]
 
 
-def figure_field(default: Figure, title: str, description: str) -> Any:
+def figure_field(default: Figure, title: str, description: str, *, when: When | None = None) -> Any:
     """A figure as a step's value."""
     return Field(
         default,
         title=title,
         description=description,
-        json_schema_extra={"control": "outline"},
+        json_schema_extra={"control": "outline", **counting(when)},
     )

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from abc import ABC, abstractmethod
 from collections.abc import Mapping
+from dataclasses import dataclass
 from functools import lru_cache
 from typing import ClassVar
 
@@ -11,7 +12,7 @@ from stileblade.errors import StepError
 from stileblade.fields import Values
 from stileblade.geometry.drawing import Drawing
 from stileblade.geometry.fill import fill
-from stileblade.geometry.region import Region
+from stileblade.geometry.region import Box, Region
 from stileblade.geometry.transforms import scaling
 from stileblade.outlines.artwork import LayerOutlines
 from stileblade.registry import Registry
@@ -39,6 +40,24 @@ class Figure(Values, ABC):
     def reads(self) -> tuple[str, ...]:
         """Keys of the artworks it needs."""
         return ()
+
+    def sizes(self, box: Box) -> Sizes:
+        """The values that give it its size; ``box`` is the outline's."""
+        fields = type(self).model_fields
+        if "width" in fields and "height" in fields:
+            return Sizes(across="width", down="height")
+        return Sizes(both=next((n for n in ("diameter", "size") if n in fields), ""))
+
+
+@dataclass(frozen=True)
+class Sizes:
+    """Names of the values for the width, for the height, or for both in proportion, and what they
+    stand for where the value itself is 0, in mm."""
+
+    across: str = ""
+    down: str = ""
+    both: str = ""
+    shown: float = 0.0
 
 
 @lru_cache(maxsize=256)

@@ -95,9 +95,11 @@ def test_an_edit_computes_again_what_depends_on_it_and_nothing_else() -> None:
 def test_an_evaluation_can_stop_at_a_step() -> None:
     cache = OutcomeCache()
     design = design_of(FIGURE, MIRROR, WINDOW)
-    assert [o.step.id for o in evaluate(design, cache, until="b").pieces[0].outcomes] == ["a", "b"]
+    stopped = evaluate(design, cache, until=("base", "b")).pieces[0]
+    assert [o.step.id for o in stopped.outcomes] == ["a", "b"]
     assert cache.misses == 2
-    assert len(evaluate(design, cache, until="gone").pieces[0].outcomes) == 3
+    for other in (("base", "gone"), ("other", "b")):
+        assert len(evaluate(design, cache, until=other).pieces[0].outcomes) == 3
 
 
 def test_steps_that_read_the_card_follow_it_and_others_do_not() -> None:

@@ -81,7 +81,7 @@ def test_every_kind_of_step_keeps_its_promises(kind: str) -> None:
     again = cls.model_validate_json(sample[-1].model_dump_json())
     assert again == sample[-1]
     handles = sample[-1].handles(outcomes[-1].before, design_setting(design))
-    assert all(h.field in cls.model_fields for h in handles)
+    assert all(h.field.split(".")[0] in cls.model_fields for h in handles)
 
 
 def design_setting(design: Design) -> Any:

@@ -56,7 +56,8 @@ def test_a_box_folds_away_between_its_panels() -> None:
     assert folded.troubles == ()
     names = [folded.faces[i].name for i in folded.order]
     assert len(names) == 4
-    assert names[0].startswith("front") and names[-1].startswith("back")
+    assert names[0].startswith("front")
+    assert names[-1].startswith("back")
     assert folded.layers == 4
 
 

@@ -172,7 +172,7 @@ class SlotLadder(Step):
     def apply(self, work: Work | None, setting: Setting) -> Work:
         work = self.needs(work)
         slots = self.placed(work)
-        panel = work.box_of(self.target)
+        panel = work.box_of(work.panel_name(self.target))
         over = _over(slots.bounds, panel)
         if over > 1e-9:
             raise StepError(
@@ -188,7 +188,7 @@ class SlotLadder(Step):
             raise StepError("There is no paper under the slots.", field="dx", would_do=0.0)
         if self.cut is CutAs.FLAPS:
             return replace(work, lines=(*work.lines, *self.flaps(work)))
-        opened = Opened(self.id, self.target, slots, crosses=False)
+        opened = Opened(self.id, work.panel_name(self.target), slots, crosses=False)
         return work.with_paper(difference(work.paper, slots), windows=(*work.windows, opened))
 
     def tells(self, before: Work | None, after: Work, setting: Setting) -> list[Told]:

@@ -29,6 +29,7 @@ class Lock(Step):
     title = "Tab and slit"
     words = "lock close hold gatefold flap fasten tuck"
     sample_folding = Folding(kind="gatefold")
+    changes_size = True
     kind: Literal["lock"] = "lock"
     target: str = special("front", "Tab on", "The panel with the tab.", control="target")
     side: Side = side_field(Side.RIGHT, "The open edge with the tab.")

@@ -6,6 +6,7 @@ from enum import StrEnum
 from typing import Literal
 
 from stileblade.build.edges import Side, must_be_open, side_field
+from stileblade.build.placement import sizing_of
 from stileblade.build.step import Caption, Handle, Setting, Stage, Step, Told, register_step
 from stileblade.build.work import Opened, Work
 from stileblade.errors import StepError
@@ -37,6 +38,7 @@ class Overhang(Step):
     stage = Stage.WINDOWS
     title = "Overhang"
     words = "stand out beyond edge weld figure stick over"
+    changes_size = True
     kind: Literal["overhang"] = "overhang"
     outline: AnyFigure = figure_field(Circle(diameter=60), "Figure", "What stands out.")
     turn: float = angle(0, "Turn", "Clockwise, about the centre of its box.")
@@ -121,6 +123,11 @@ class Overhang(Step):
         depth = self.side.depth_of(self.placed(before, setting).bounds)
         return [Told("Standing out", self.out), Told("On the panel", depth - self.out)]
 
+    def _tip(self, figure: Region) -> tuple[float, float]:
+        box = figure.bounds
+        out, along = self.side.at(box), self.side.middle(box)
+        return (out, along) if self.side.upright else (along, out)
+
     def handles(self, before: Work | None, setting: Setting) -> list[Handle]:
         if before is None:
             return []
@@ -142,6 +149,10 @@ class Overhang(Step):
                 box=region.bounds.as_tuple(),
                 outline=region,
                 word="overhang",
+                sizing=sizing_of(self.outline, self.turn, setting, self._tip(region))
+                if self.sized is Sized.OWN
+                else None,
+                turn=self.turn,
             )
         ]
 

@@ -22,8 +22,7 @@ class Part(Step):
     starts = True
     kind: Literal["part"] = "part"
     piece: str = special("base", "Of", "The piece that was split.", control="piece")
-    step: str = special("", "Split by", "Which split; empty means the last.", control="split",
-                        empty="the last split")  # fmt: skip
+    step: str = special("", "Split by", "Which split; empty means the last.", control="hidden")
     number: int = number_of(
         1, "Part", "Counted from left to right and from head to foot.", least=1, most=400
     )

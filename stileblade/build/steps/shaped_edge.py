@@ -8,14 +8,19 @@ from itertools import pairwise
 from typing import Literal
 
 from stileblade.build.edges import Side, must_be_open, side_field
+from stileblade.build.repeating import together
 from stileblade.build.step import Caption, Setting, Stage, Step, Told, register_step
 from stileblade.build.work import Work
 from stileblade.errors import StepError
-from stileblade.fields import choice, length, number_of, special
+from stileblade.fields import choice, length, number_of, share, special
+from stileblade.geometry.fill import filled
 from stileblade.geometry.pathdata import region_from_path
 from stileblade.geometry.region import Box, Region
-from stileblade.geometry.set_operations import difference, intersection, union
-from stileblade.geometry.transforms import after, rotation, translation
+from stileblade.geometry.set_operations import difference, intersection, rectangle, union
+from stileblade.geometry.transforms import after, rotation, scaling, translation
+from stileblade.outlines.catalogue import AnyFigure, figure_field
+from stileblade.outlines.figure import outline_of
+from stileblade.outlines.figures.round import Circle
 
 _SINE = 0.3642
 """Handle of a cubic from trough to crest, as a share of its width, that is nearest to a sine."""
@@ -27,6 +32,7 @@ class Motif(StrEnum):
     ZIGZAG = "zigzag"
     BATTLEMENT = "battlement"
     DECKLE = "deckle"
+    FIGURE = "figure"
 
 
 class Keep(StrEnum):
@@ -54,7 +60,12 @@ class ShapedEdge(Step):
         zigzag="zigzag",
         battlement="battlements",
         deckle="a torn edge",
+        figure="a figure",
     )
+    outline: AnyFigure = figure_field(
+        Circle(diameter=20), "Figure", "What stands along it, as wide as the pitch.",
+        when={"motif": ["figure"]},
+    )  # fmt: skip
     depth: float = length(4, "Depth", "From its deepest places to its tips.", above=0, most=200)
     pitch: float = length(
         20, "Pitch", "Wished length of one; adjusted to a whole number.", least=0.5
@@ -65,6 +76,13 @@ class ShapedEdge(Step):
         "What becomes of its measure.",
         shortened="keeps its size, cut back by the depth",
         added="grows by the depth",
+    )
+    taper: float = share(
+        1.0,
+        "To the end",
+        "The depth at the other end, as a share of the depth at the first.",
+        least=0.0,
+        most=1.0,
     )
     seed: int = number_of(
         1, "Seed", "Another one tears it otherwise.", least=0, most=9999,
@@ -77,15 +95,24 @@ class ShapedEdge(Step):
     def _box(self, work: Work) -> Box:
         return work.box_of(self.target)
 
+    def _depths(self, n: int) -> list[float]:
+        """Of the repeats, from the first, at the left or head, to the last."""
+        found = [self.depth * (1 + (self.taper - 1) * i / max(n - 1, 1)) for i in range(n)]
+        # the edge runs clockwise: from the right along the foot, from the foot up along the left
+        return found[::-1] if self.side in (Side.LEFT, Side.FOOT) else found
+
     def curve(self, along: float) -> str:
         """Path data of the motif from (0, 0) to (along, 0), its tips at y = -depth."""
-        n, d = self.repeats(along), -self.depth
+        n = self.repeats(along)
         p = along / n
+        depths = self._depths(n)
+        if self.motif is Motif.DECKLE:
+            return self._torn(along, depths)
         found = []
-        for i in range(n):
-            s = i * p
+        for i, depth in enumerate(depths):
+            s, d = i * p, -depth
             if self.motif is Motif.SCALLOP:
-                found.append(f"A{p / 2!r} {-d!r} 0 0 1 {s + p!r} 0")
+                found.append(f"A{p / 2!r} {max(-d, 1e-6)!r} 0 0 1 {s + p!r} 0")
             elif self.motif is Motif.ZIGZAG:
                 found.append(f"L{s + p / 2!r} {d!r}L{s + p!r} 0")
             elif self.motif is Motif.BATTLEMENT:
@@ -95,24 +122,50 @@ class ShapedEdge(Step):
                 h = p / 2 * _SINE
                 found.append(f"C{s + h!r} 0 {s + p / 2 - h!r} {d!r} {s + p / 2!r} {d!r}")
                 found.append(f"C{s + p / 2 + h!r} {d!r} {s + p - h!r} 0 {s + p!r} 0")
-        return "".join(found) if self.motif is not Motif.DECKLE else self._torn(along, n)
+        return "".join(found)
 
-    def _torn(self, along: float, n: int) -> str:
+    def _torn(self, along: float, depths: list[float]) -> str:
         """Uneven bumps, smooth at their tips; the same for the same seed."""
-        rng = random.Random(self.seed)
+        rng, n = random.Random(self.seed), len(depths)
         places = [along * (i + rng.uniform(-0.3, 0.3) * (0 < i < n)) / n for i in range(n + 1)]
-        heights = [0.0, *(-self.depth * rng.uniform(0, 1) for _ in range(n - 1)), 0.0]
+        heights = [0.0, *(-depths[i] * rng.uniform(0, 1) for i in range(1, n)), 0.0]
         if n > 1:  # tips reach the depth, troughs the edge
-            heights[rng.randrange(1, n)] = -self.depth
+            tallest = rng.randrange(1, n)
+            heights[tallest] = -depths[tallest]
         found = []
         for (a, b), (g, h) in zip(pairwise(places), pairwise(heights), strict=True):
             third = (b - a) * _SINE
             found.append(f"C{a + third!r} {g!r} {b - third!r} {h!r} {b!r} {h!r}")
         return "".join(found)
 
+    def _figures(self, along: float, setting: Setting) -> Region:
+        """Copies of the figure as wide as the pitch, each standing out by its depth."""
+        n = self.repeats(along)
+        p = along / n
+        one = filled(outline_of(self.outline, setting.shelf))
+        one = one.transformed(scaling(p / one.bounds.width, p / one.bounds.width))
+        box = one.bounds
+        if self.depth >= box.height:
+            raise StepError(
+                "As wide as the pitch the figure is {} high and cannot stand out by {}.",
+                box.height,
+                self.depth,
+                hint="Take a smaller depth, or a larger pitch.",
+                field="depth",
+                would_do=round(box.height / 2, 1),
+            )
+        return together(
+            [
+                one.transformed(translation(i * p - box.left, -depth - box.head))
+                for i, depth in enumerate(self._depths(n))
+            ]
+        )
+
     def _placed(self, path: str, box: Box) -> Region:
         """Local coordinates, y outwards negative, turned and moved to the edge."""
-        region = region_from_path(path)
+        return self._at_edge(region_from_path(path), box)
+
+    def _at_edge(self, region: Region, box: Box) -> Region:
         inwards = self.depth if self.keep is Keep.SHORTENED else 0.0
         matrix = {
             Side.HEAD: translation(box.left, box.head + inwards),
@@ -136,6 +189,8 @@ class ShapedEdge(Step):
                 would_do=round(across / 10, 1),
             )
         along = self.side.length_in(box)
+        if self.motif is Motif.FIGURE:
+            return self._with_figures(work, box, self._at_edge(self._figures(along, setting), box))
         curve = self.curve(along)
         if self.keep is Keep.ADDED:
             motif = self._placed(f"M0 0{curve}Z", box)
@@ -145,6 +200,24 @@ class ShapedEdge(Step):
         if not intersection(work.paper, gone):
             raise StepError("There is no paper along that edge.", field="side")
         return work.with_paper(difference(work.paper, gone))
+
+    def _with_figures(self, work: Work, box: Box, figures: Region) -> Work:
+        paper = work.paper
+        if self.keep is Keep.SHORTENED:
+            paper = difference(paper, rectangle(self.side.band(box, self.depth, 1.0, 1.0)))
+            # what is sunk into the panel may not close its windows again
+            figures = intersection(figures, rectangle(self.side.band(box, self.depth, 0.0, 1.0)))
+        else:
+            figures = intersection(figures, rectangle(self.side.band(box, 0.0, self.depth, 1.0)))
+        joined = union(paper, figures)
+        if joined.pieces > work.paper.pieces:
+            raise StepError(
+                "Some of the figures touch the panel in points only and would fall off.",
+                hint="Let them stand out by less.",
+                field="depth",
+                would_do=round(self.depth * 0.7, 1),
+            )
+        return work.with_paper(joined)
 
     def tells(self, before: Work | None, after: Work, setting: Setting) -> list[Told]:
         if before is None:

@@ -90,7 +90,7 @@ class Split(Step):
     strip: float = length(
         0, "Strip", "How wide the strip is that falls out between the parts.", least=0, when=_LINE
     )
-    outline: AnyFigure = figure_field(Circle(diameter=50), "Figure", "What parts it.")
+    outline: AnyFigure = figure_field(Circle(diameter=50), "Figure", "What parts it.", when=_FIGURE)
     turn: float = angle(0, "Turn", "Clockwise, about the centre of its box.", when=_FIGURE)
     at: Anchor = special(
         Anchor.CENTRE, "At", "The place that it is set to.", control="anchor", when=_FIGURE

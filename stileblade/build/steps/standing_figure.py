@@ -9,8 +9,10 @@ from typing import Literal
 import numpy as np
 
 from stileblade.build.across import AcrossFold
+from stileblade.build.placement import sizing_of
+from stileblade.build.repeating import together
 from stileblade.build.step import Caption, Handle, Setting, Stage, Step, Told, register_step
-from stileblade.build.work import DrawnLine, Fold, How, Work
+from stileblade.build.work import DrawnLine, Fold, How, Opened, Work
 from stileblade.errors import StepError
 from stileblade.fields import angle, choice, length
 from stileblade.geometry.along import length_of
@@ -41,6 +43,7 @@ class StandingFigure(AcrossFold):
     stage = Stage.WINDOWS
     title = "Standing figure"
     words = "stand up pop fold cut round silhouette half"
+    changes_size = True
     kind: Literal["standing-figure"] = "standing-figure"
     outline: AnyFigure = figure_field(Circle(diameter=50), "Figure", "What stands up.")
     turn: float = angle(0, "Turn", "Clockwise, about the centre of its box.")
@@ -56,7 +59,7 @@ class StandingFigure(AcrossFold):
         most=300,
     )  # fmt: skip
     relief: float = length(
-        0.8,
+        1.2,
         "Relief",
         "Radius of a round hole at either end of the cut, so that it does not tear on; 0 is none.",
         least=0,
@@ -131,18 +134,19 @@ class StandingFigure(AcrossFold):
                 field="over",
                 would_do=round(self.over / 2, 1),
             )
-        paper = work.paper
-        for place in (low, high):
-            if self.relief:
-                x, y = fold.line.point_at(place)
-                hole = Circle(diameter=2 * self.relief).outline({})
-                cx, cy = hole.bounds.centre
-                paper = difference(paper, hole.transformed(translation(x - cx, y - cy)))
+        paper, windows = work.paper, work.windows
+        if self.relief:
+            hole = Circle(diameter=2 * self.relief).outline({})
+            cx, cy = hole.bounds.centre
+            ends = [fold.line.point_at(place) for place in (low, high)]
+            holes = together([hole.transformed(translation(x - cx, y - cy)) for x, y in ends])
+            paper = difference(paper, holes)
+            windows = (*windows, Opened(self.id, work.front, holes, crosses=True))
         folds = tuple(
             replace(f, crease=f.crease.without(low, high)) if f is fold else f for f in work.folds
         )
         cut = DrawnLine(self.id, How.CUT, ((slit, False),))
-        return replace(work, paper=paper, folds=folds, lines=(*work.lines, cut))
+        return replace(work, paper=paper, windows=windows, folds=folds, lines=(*work.lines, cut))
 
     def tells(self, before: Work | None, after: Work, setting: Setting) -> list[Told]:
         if before is None:
@@ -150,6 +154,13 @@ class StandingFigure(AcrossFold):
         fold = self.fold_of(before)
         slit, low, high = self._slit(self._standing(self.placed(before, setting), fold), fold)
         return [Told("Cut round", length_of(slit)), Told("Held along", high - low)]
+
+    def _tip(self, figure: Region, upright: bool) -> tuple[float, float]:
+        box = figure.bounds
+        x, y = box.centre
+        if upright:
+            return (box.left if self._sign < 0 else box.right, y)
+        return (x, box.head if self._sign < 0 else box.foot)
 
     def handles(self, before: Work | None, setting: Setting) -> list[Handle]:
         if before is None:
@@ -162,6 +173,8 @@ class StandingFigure(AcrossFold):
                 "box", x[0], x[1], factor=x[2], field_y=y[0], value_y=y[1], factor_y=y[2],
                 least=1.0 if upright else None, least_y=None if upright else 1.0,
                 box=figure.bounds.as_tuple(), outline=figure, word="figure",
+                sizing=sizing_of(self.outline, self.turn, setting, self._tip(figure, upright)),
+                turn=self.turn,
             )
         ]  # fmt: skip
 

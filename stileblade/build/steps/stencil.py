@@ -5,15 +5,15 @@ from __future__ import annotations
 import math
 from enum import StrEnum
 from functools import lru_cache
-from typing import Literal
+from typing import Annotated, Literal
 
 from pydantic import Field
 
 from stileblade.build.placement import PlacedStep
-from stileblade.build.step import Caption, Setting, Stage, Step, Told, register_step
+from stileblade.build.step import Caption, Handle, Setting, Stage, Step, Told, register_step
 from stileblade.build.work import Opened, Work
 from stileblade.errors import StepError
-from stileblade.fields import angle, choice, length, number_of
+from stileblade.fields import angle, choice, length, number_of, special
 from stileblade.geometry.bridges import Bridge, bridges_of
 from stileblade.geometry.region import Box, Region
 from stileblade.geometry.set_operations import difference, intersection, rectangle, union
@@ -21,6 +21,8 @@ from stileblade.geometry.transforms import after, rotation, translation
 from stileblade.outlines.catalogue import AnyFigure, figure_field
 from stileblade.outlines.figures.round import Ring
 
+MOST_HANDLES = 60
+Angle = Annotated[float, Field(ge=-360, le=360)]
 _BRIDGED = {"bridged": ["true"]}
 
 
@@ -63,9 +65,17 @@ class Stencil(PlacedStep):
         when={"placed_by": ["own"], **_BRIDGED},
     )
 
+    angles: tuple[Angle | None, ...] = special(
+        (),
+        "Own places",
+        "For each bridge that was moved its angle about its island, clockwise, 0 to the right.",
+        control="hidden",
+        when=_BRIDGED,
+    )
+
     def _bridges(self, figure: Region) -> list[Bridge]:
         turn = self.first if self.placed_by is Sectors.OWN else None
-        return _found(figure, self.bridges, turn) if self.bridged else []
+        return _found(figure, self.bridges, turn, self.angles) if self.bridged else []
 
     def cut(self, figure: Region) -> Region:
         """What is cut out: the figure less its bridges; its islands with it where there are none."""
@@ -96,7 +106,7 @@ class Stencil(PlacedStep):
         whole = figure
         for opening in figure.openings:
             whole = union(whole, opening.as_region())
-        opened = Opened(self.id, self.target, whole, crosses=False)
+        opened = Opened(self.id, work.panel_name(self.target), whole, crosses=False)
         return work.with_paper(paper, windows=(*work.windows, opened))
 
     def tells(self, before: Work | None, after: Work, setting: Setting) -> list[Told]:
@@ -111,6 +121,23 @@ class Stencil(PlacedStep):
             Told("Cut out", self.cut(figure).area, "mm2"),
         ]
 
+    def handles(self, before: Work | None, setting: Setting) -> list[Handle]:
+        found = super().handles(before, setting)
+        if before is None or not self.bridged:
+            return found
+        figure = self.placed(before, setting)
+        islands = [c.bounds.centre for c in figure.openings]
+        for number, bridge in enumerate(self._bridges(figure)[:MOST_HANDLES]):
+            cx, cy = islands[number // self.bridges]
+            x, y = (a + (b - a) / 2 for a, b in zip(bridge.start, bridge.end, strict=True))
+            angle = math.degrees(math.atan2(bridge.start[1] - cy, bridge.start[0] - cx))
+            spot = Box(x - 0.5, y - 0.5, x + 0.5, y + 0.5)
+            found.append(
+                Handle("around", f"angles.{number}", round(angle, 1), box=spot.as_tuple(),
+                       centre=(cx, cy), word=f"bridge {number + 1}")
+            )  # fmt: skip
+        return found
+
     def caption(self) -> Caption:
         return Caption(self.outline.title.lower())
 
@@ -122,12 +149,18 @@ class Stencil(PlacedStep):
 
 
 @lru_cache(maxsize=64)
-def _found(figure: Region, count: int, turn: float | None) -> list[Bridge]:
-    found = []
+def _found(
+    figure: Region, count: int, turn: float | None, own: tuple[float | None, ...]
+) -> list[Bridge]:
+    found: list[Bridge] = []
     for ring, shell in enumerate(figure.shell.tolist()):
         if shell != ring:
             found += bridges_of(
-                figure.contour(ring), figure.contour(int(shell)), count, turn_deg=turn
+                figure.contour(ring),
+                figure.contour(int(shell)),
+                count,
+                turn_deg=turn,
+                own=own[len(found) : len(found) + count],
             )
     return found
 

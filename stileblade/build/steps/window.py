@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from enum import StrEnum
 from typing import Literal
 
 from pydantic import Field
@@ -10,8 +11,18 @@ from stileblade.build.placement import PlacedStep
 from stileblade.build.step import Caption, Setting, Stage, Step, register_step
 from stileblade.build.work import Opened, Work
 from stileblade.errors import StepError
-from stileblade.geometry.region import Box
-from stileblade.geometry.set_operations import difference
+from stileblade.fields import choice, length
+from stileblade.geometry.fill import filled
+from stileblade.geometry.offset import offset as grown_by
+from stileblade.geometry.region import Box, Region
+from stileblade.geometry.set_operations import difference, union
+from stileblade.geometry.transforms import scaling
+
+
+class Sized(StrEnum):
+    OWN = "own"
+    FIT = "fit"
+    FILL = "fill"
 
 
 @register_step
@@ -28,20 +39,67 @@ class Window(PlacedStep):
         description="On: the window is meant to run across a fold or an edge.",
     )
 
+    sized: Sized = choice(
+        Sized.OWN,
+        "Size",
+        "What gives the window its size.",
+        own="its own",
+        fit="margins, in proportion",
+        fill="margins, all round",
+    )
+    margin: float = length(
+        12, "Margin", "From the panel's edges to the window.", least=0, most=500,
+        when={"sized": ["fit", "fill"]},
+    )  # fmt: skip
+    frame: float = length(
+        0,
+        "Frame",
+        "Width of a border left or put round it, where the paper does not reach that far; 0 is none.",
+        least=0,
+        most=200,
+    )
+
+    @property
+    def sizable(self) -> bool:
+        return self.sized is Sized.OWN
+
+    def turned_figure(self, work: Work, setting: Setting) -> Region:
+        region = super().turned_figure(work, setting)
+        if self.sized is Sized.OWN:
+            return region
+        box, own = work.box_of(self.target), region.bounds
+        room = (box.width - 2 * self.margin, box.height - 2 * self.margin)
+        if min(room) <= 0:
+            raise StepError(
+                "Margins of {} leave nothing of the panel's {}.",
+                self.margin,
+                min(box.width, box.height),
+                field="margin",
+                would_do=round(min(box.width, box.height) / 8, 1),
+            )
+        across, down = room[0] / own.width, room[1] / own.height
+        if self.sized is Sized.FIT:
+            across = down = min(across, down)
+        return region.transformed(scaling(across, down))
+
     def apply(self, work: Work | None, setting: Setting) -> Work:
         work = self.needs(work)
         figure = self.placed(work, setting)
-        panel = work.box_of(self.target)
+        name = work.panel_name(self.target)
+        panel = work.box_of(name)
         if not self.crosses:
             self._must_fit(figure.bounds, panel)
-        paper = difference(work.paper, figure)
+        paper = work.paper
+        if self.frame:
+            paper = union(paper, grown_by(filled(figure), self.frame))
+        paper = difference(paper, figure)
         if not paper:
             raise StepError(
                 "The window covers the whole piece: nothing would be left.",
                 hint="Make it smaller.",
                 field="outline",
             )
-        opened = Opened(self.id, self.target, figure, self.crosses)
+        opened = Opened(self.id, name, figure, self.crosses)
         return work.with_paper(paper, windows=(*work.windows, opened))
 
     def _must_fit(self, box: Box, panel: Box) -> None:

@@ -7,10 +7,10 @@ from typing import Literal
 
 from stileblade.errors import StepError
 from stileblade.fields import length, special
-from stileblade.geometry.region import Region
+from stileblade.geometry.region import Box, Region
 from stileblade.geometry.transforms import scaling
 from stileblade.outlines.artwork import LayerOutlines
-from stileblade.outlines.figure import Figure, register_figure
+from stileblade.outlines.figure import Figure, Sizes, register_figure
 
 
 @register_figure
@@ -41,6 +41,13 @@ class Drawn(Figure):
         if sx is None and sy is None:
             return region
         return region.transformed(scaling(sx or sy or 1.0, sy or sx or 1.0))
+
+    def sizes(self, box: Box) -> Sizes:
+        if self.width and self.height:
+            return Sizes(across="width", down="height")
+        if self.height:
+            return Sizes(both="height")
+        return Sizes(both="width", shown=box.width)
 
     def reads(self) -> tuple[str, ...]:
         return (self.ref,)

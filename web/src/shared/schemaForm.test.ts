@@ -36,6 +36,17 @@ describe('a form from a schema', () => {
     expect(counts(lap, { towards: 'right' })).toBe(false)
   })
 
+  it('shows what counts for any value but the empty one', () => {
+    const [only] = fieldsOf({ properties: { a: { type: 'boolean', when: { b: ['*'] } } } })
+    expect(counts(only!, { b: 'back' })).toBe(true)
+    expect(counts(only!, { b: '' })).toBe(false)
+    expect(counts(only!, {})).toBe(false)
+  })
+
+  it('keeps what is not for hands out of the form', () => {
+    expect(fieldsOf({ properties: { a: { type: 'string', control: 'hidden' } } })).toEqual([])
+  })
+
   it('starts with the defaults', () => {
     expect(initialValues(form)).toEqual({
       on: true, kind: 'mirror', towards: 'left', lap: 3, target: 'front', keep: true,

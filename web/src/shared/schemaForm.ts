@@ -17,6 +17,8 @@ export type Control =
   | 'picks'
   | 'panels'
   | 'window'
+  | 'piece'
+  | 'hidden'
   | 'text'
 
 export interface Field {
@@ -30,6 +32,8 @@ export interface Field {
   above?: number
   options: { value: string; label: string }[]
   when: Record<string, string[]>
+  /** What a control says where the value is "". */
+  empty: string
 }
 
 type Schema = Record<string, unknown>
@@ -48,6 +52,7 @@ export function fieldsOf(form: Schema): Field[] {
   return Object.entries(properties)
     .filter(([name]) => !HIDDEN.has(name))
     .map(([name, schema]) => fieldOf(name, schema, form))
+    .filter((f) => f.control !== 'hidden')
 }
 
 /** A kind's values as they are before anybody sets one. */
@@ -62,7 +67,10 @@ export function initialValues(form: Schema): Record<string, unknown> {
 
 /** Whether a field counts, given the other values. */
 export function counts(field: Field, values: Readonly<Record<string, unknown>>): boolean {
-  return Object.entries(field.when).every(([name, wanted]) => wanted.includes(String(values[name])))
+  return Object.entries(field.when).every(([name, wanted]) => {
+    const value = String(values[name] ?? '')
+    return wanted.includes(value) || (wanted.includes('*') && value !== '')
+  })
 }
 
 function resolve(schema: Schema, root: Schema): Schema {
@@ -91,6 +99,7 @@ function fieldOf(name: string, schema: Schema, root: Schema): Field {
     above: schema.exclusiveMinimum as number | undefined,
     options,
     when: (schema.when ?? {}) as Record<string, string[]>,
+    empty: String(schema.empty ?? ''),
   }
 }
 

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The bench: flat and folded side by side, the step in hand, readings, checks, the strip. */
-import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
+import { computed, onMounted, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import type { Schemas } from '@/shared/api/client'
 import type { DesignData, StepData, Unit } from '@/shared/api/document'
@@ -21,12 +21,14 @@ import * as edits from './edits'
 import FiguresPane from './FiguresPane.vue'
 import FlatView from './flat/FlatView.vue'
 import LapTools from './LapTools.vue'
+import LineUpDialog from './LineUpDialog.vue'
 import PieceTabs from './PieceTabs.vue'
 import FoldedView from './folded/FoldedView.vue'
 import SizePane from './SizePane.vue'
 import StepBar from './StepBar.vue'
 import StepPane from './StepPane.vue'
 import StepSearch from './StepSearch.vue'
+import { useBenchKeys } from './useBenchKeys'
 import { useDesign } from './useDesign'
 import { useEvaluation } from './useEvaluation'
 import { useExport } from './useExport'
@@ -48,6 +50,7 @@ const marked = ref<Schemas['FindingView'] | null>(null)
 const hovered = ref(-1)
 const dropped = ref<File | null>(null)
 const keeping = ref(false)
+const liningUp = ref(false)
 const { over } = useFileDrop((file) => (dropped.value = file))
 const { exporting, exportFile } = useExport(document_, pieceId)
 const flatView = ref<InstanceType<typeof FlatView> | null>(null)
@@ -117,7 +120,43 @@ function toggle(candidate: number) {
   const all = outcome.value?.flat.handles.find((h) => h.shape === 'pick')?.candidates ?? []
   if (!all[candidate]) return
   const taken = all.filter((c, i) => c.taken !== (i === candidate))
-  setValues({ which: 'picked', picks: taken.map((c) => c.share) })
+  // openings are picked in a fill, parts in a split
+  const choice = step.value && 'keep' in step.value ? { keep: 'picked' } : { which: 'picked' }
+  setValues({ ...choice, picks: taken.map((c) => c.share) })
+}
+
+/** A part that the split in hand left over, as a piece of its own. */
+function makePiece(part: number) {
+  if (!document_.value || !step.value) return
+  const [next, made] = edits.addPart(document_.value, pieceId.value, step.value.id, part)
+  changed(next)
+  goTo(made)
+}
+function goTo(id: string) {
+  pieceId.value = id
+  stepId.value = piece.value?.steps.at(-1)?.id ?? null
+  marked.value = null
+}
+function removePiece(id: string) {
+  if (!document_.value) return
+  const next = edits.removePiece(document_.value, id)
+  goTo(next.pieces[0]!.id)
+  changed(next)
+}
+function lineUp(moves: Record<string, Record<string, number>>) {
+  liningUp.value = false
+  if (!document_.value) return
+  let next = document_.value
+  for (const [id, values] of Object.entries(moves)) next = edits.setValues(next, pieceId.value, id, values)
+  if (next !== document_.value) changed(next)
+}
+/** The closed card's measure, typed on a dimension line: a size of its own from then on. */
+function setMeasure(axis: 'x' | 'y', mm: number) {
+  const doc = document_.value
+  if (!doc || !(mm >= 10 && mm <= 1000)) return tell('A card is between 10 and 1000 mm wide and high.', 'warning')
+  const { size, turned } = doc.card
+  const side = (axis === 'x') === turned ? 'height' : 'width'
+  changed({ ...doc, card: { ...doc.card, size: { ...size, name: 'Own size', [side]: mm } } })
 }
 
 async function useNewer(earlier: string, id: number) {
@@ -209,40 +248,23 @@ async function keepBoth() {
   }
 }
 
-function key(event: KeyboardEvent) {
-  const typing = (event.target as HTMLElement).matches(
-    // a list that is not typed into is read-only
-    'textarea, input:not([readonly], [type="radio"], [type="checkbox"], [type="color"])',
-  )
-  const command = event.ctrlKey || event.metaKey
-  if (command && event.key.toLowerCase() === 'z') {
-    if (typing) return
-    event.preventDefault()
-    if (event.shiftKey) design.redo()
-    else design.undo()
-  } else if (command && event.key.toLowerCase() === 'y' && !typing) {
-    event.preventDefault()
-    design.redo()
-  } else if (command && event.key.toLowerCase() === 's') {
-    event.preventDefault()
-    void design.save()
-  } else if (!command && !typing && !searching.value && event.key === '/') {
-    event.preventDefault()
-    searching.value = true
-  } else if (!command && !typing && event.key.toLowerCase() === 'f') {
-    flatView.value?.fit()
-  } else if (!command && !typing && (event.key === ',' || event.key === '.')) {
-    flatView.value?.stepLoupe(event.key === '.' ? 1 : -1)
-  } else if (event.key === 'Escape') {
+useBenchKeys({
+  undo: design.undo,
+  redo: design.redo,
+  save: () => void design.save(),
+  search: () => (searching.value = true),
+  searching: () => searching.value,
+  whole: () => flatView.value?.fit(),
+  near: () => flatView.value?.near(),
+  turnOver: () => flatView.value?.turnOver(),
+  bare: () => flatView.value?.toggleBare(),
+  loupe: (by) => void flatView.value?.stepLoupe(by),
+  giveUp: () => {
     marked.value = null
     design.giveUp()
-  }
-}
-onMounted(() => {
-  window.addEventListener('keydown', key)
-  void load()
+  },
 })
-onBeforeUnmount(() => window.removeEventListener('keydown', key))
+onMounted(load)
 </script>
 
 <template>
@@ -272,13 +294,23 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key))
       @export="exportFile"
     />
     <div class="left">
-      <PieceTabs v-model="pieceId" :document="document_" :trouble="computeTrouble" />
+      <PieceTabs
+        :model-value="pieceId"
+        :document="document_"
+        :trouble="computeTrouble"
+        @update:model-value="goTo"
+        @remove="removePiece"
+        @rename="(id, name) => document_ && changed(edits.renamePiece(document_, id, name))"
+      />
       <FlatView
         ref="flatView"
         :flat="outcome.flat"
+        :document="document_"
+        :piece="pieceId"
         :step="step"
         :unit="unit"
         :colour="colour"
+        :inside="paper?.inside ?? colour"
         :marked="marked"
         :artworks="document_.artworks"
         :hovered="hovered"
@@ -290,6 +322,8 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key))
         @hover="(i) => (hovered = i)"
         @preview="previewValues"
         @commit="setValues"
+        @choose="(s) => (stepId = s)"
+        @measure="setMeasure"
       />
     </div>
     <aside class="right">
@@ -315,6 +349,8 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key))
             @toggle="toggle"
             @hover="(i) => (hovered = i)"
             @newer="useNewer"
+            @piece="makePiece"
+            @line-up="liningUp = true"
           />
           <LapTools
             v-if="step && outcome.lap && outcome.lap.step === step.id"
@@ -360,6 +396,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key))
       @keep="(w) => keepDropped(w, false)"
       @take="(w) => keepDropped(w, true)"
     />
+    <LineUpDialog v-if="liningUp && step" :document="document_" :piece="pieceId" :step="step.id" :unit="unit" @close="liningUp = false" @take="lineUp" />
     <StepSearch v-if="searching" :started="steps.length > 0" @close="searching = false" @pick="addStep" />
     <ConflictDialog v-if="design.conflict.value" @mine="design.keepMine" @theirs="design.takeTheirs" @both="keepBoth" />
   </div>
@@ -391,6 +428,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key))
 }
 .right {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   grid-template-rows: minmax(236px, 1.3fr) minmax(0, auto) minmax(128px, 0.6fr);
   border-left: 1px solid var(--border);
   min-height: 0;

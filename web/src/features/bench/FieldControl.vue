@@ -14,17 +14,25 @@ const props = defineProps<{
   targets: readonly string[]
   folds: readonly string[]
   windows?: readonly { key: string; title: string }[]
+  pieces?: readonly { key: string; title: string }[]
   trouble?: string
 }>()
 const emit = defineEmits<{ change: [value: unknown] }>()
 
 const SUFFIX: Record<string, string> = { angle: '°', area: 'mm²', count: '', share: '' }
 const ARROWS: Record<string, string> = { left: '←', right: '→', above: '↑', below: '↓' }
+const named = () => (props.field.control === 'piece' ? (props.pieces ?? []) : (props.windows ?? []))
+/** Panels to choose from, the present one among them even where it is gone. */
+const panels = () => {
+  const value = String(props.value)
+  const known = value === '' || value.startsWith('step:') || props.targets.includes(value)
+  return known ? props.targets : [value, ...props.targets]
+}
 const asArrows = () => props.field.options.length === 4 && props.field.options.every((o) => o.value in ARROWS)
 </script>
 
 <template>
-  <div class="field" :class="field.control">
+  <div class="field" :class="[field.control, { named: field.control === 'target' && field.empty }]">
     <span v-if="field.control !== 'switch'" class="title" :title="field.description">{{ field.title }}</span>
     <LengthInput
       v-if="field.control === 'length'"
@@ -81,16 +89,21 @@ const asArrows = () => props.field.options.length === 4 && props.field.options.e
     </ElSelect>
     <ElSelect
       v-else-if="field.control === 'target'"
+      :empty-values="[null, undefined]"
       :model-value="String(value)"
       :aria-label="field.title"
       @update:model-value="(v: string) => emit('change', v)"
     >
+      <ElOption v-if="field.empty" value="" :label="field.empty" />
       <ElOption
-        v-for="t in targets.includes(String(value)) ? targets : [String(value), ...targets]"
+        v-for="t in panels()"
         :key="t"
         :value="t"
-        :label="t === 'card' ? 'the open card' : t === 'figure' ? 'the figure' : t"
+        :label="t === 'card' ? 'open card' : t === 'figure' ? 'the figure' : t"
       />
+      <template v-if="field.name === 'target'">
+        <ElOption v-for="w in windows ?? []" :key="w.key" :value="`step:${w.key}`" :label="w.title" />
+      </template>
     </ElSelect>
     <ElSelect
       v-else-if="field.control === 'fold'"
@@ -99,18 +112,18 @@ const asArrows = () => props.field.options.length === 4 && props.field.options.e
       :aria-label="field.title"
       @update:model-value="(v: string) => emit('change', v)"
     >
-      <ElOption value="" label="all folds" />
+      <ElOption v-if="field.empty" value="" :label="field.empty" />
       <ElOption v-for="f in folds" :key="f" :value="f" :label="f" />
     </ElSelect>
     <ElSelect
-      v-else-if="field.control === 'window'"
+      v-else-if="['window', 'piece'].includes(field.control)"
       :empty-values="[null, undefined]"
       :model-value="String(value)"
       :aria-label="field.title"
       @update:model-value="(v: string) => emit('change', v)"
     >
-      <ElOption value="" label="the last one cut" />
-      <ElOption v-for="w in windows ?? []" :key="w.key" :value="w.key" :label="w.title" />
+      <ElOption v-if="field.empty" value="" :label="field.empty" />
+      <ElOption v-for="w in named()" :key="w.key" :value="w.key" :label="w.title" />
     </ElSelect>
     <TextField v-else :model-value="String(value ?? '')" :label="field.title" @update:model-value="(v) => emit('change', v)" />
     <p v-if="trouble && !['length', 'angle', 'area', 'count', 'share'].includes(field.control)" class="message" role="alert">
@@ -136,6 +149,7 @@ const asArrows = () => props.field.options.length === 4 && props.field.options.e
   padding: 8px 11px;
 }
 .window,
+.named,
 .choice {
   grid-column: span 2;
 }

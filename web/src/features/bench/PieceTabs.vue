@@ -2,14 +2,21 @@
 /** The pieces of the design as tabs, each with a dot in its paper's colour. */
 import { computed } from 'vue'
 import type { DesignData } from '@/shared/api/document'
+import { askText } from '@/shared/messages'
 
 const props = defineProps<{ document: DesignData; trouble: string }>()
+const emit = defineEmits<{ remove: [piece: string]; rename: [piece: string, name: string] }>()
 const chosen = defineModel<string>({ required: true })
 const paperOf = (id: string) => props.document.papers.find((p) => p.id === id)
 const paper = computed(() => {
   const piece = props.document.pieces.find((p) => p.id === chosen.value)
   return piece && paperOf(piece.paper)
 })
+async function ask() {
+  const now = props.document.pieces.find((p) => p.id === chosen.value)?.name ?? ''
+  const name = await askText('Rename the piece', 'What is this piece called?', now)
+  if (name) emit('rename', chosen.value, name.slice(0, 60))
+}
 </script>
 
 <template>
@@ -26,6 +33,10 @@ const paper = computed(() => {
       <svg viewBox="0 0 10 10" aria-hidden="true"><circle cx="5" cy="5" r="4.2" :fill="paperOf(p.paper)?.outside ?? '#ddd'" /></svg>
       {{ p.name }}
     </button>
+    <template v-if="document.pieces.length > 1 && chosen !== document.pieces[0]!.id">
+      <button class="plain-button act" @click="ask">rename</button>
+      <button class="plain-button act" @click="emit('remove', chosen)">remove</button>
+    </template>
     <span class="paper soft">{{ paper?.name }}, {{ paper?.weight }} g/m²</span>
     <span class="spring" />
     <span v-if="trouble" class="trouble" role="alert">{{ trouble }}</span>
@@ -55,6 +66,14 @@ const paper = computed(() => {
   width: 11px;
   height: 11px;
   stroke: var(--ink-2);
+}
+.act {
+  padding: 5px 6px;
+  font-size: 12.5px;
+  color: var(--text-soft);
+}
+.act:hover {
+  color: var(--text);
 }
 .paper {
   padding: 5px 10px;

@@ -12,6 +12,7 @@ import OutlinePicker from '@/features/outlines/OutlinePicker.vue'
 import type { PickedOutline } from '@/features/outlines/picked'
 import FieldControl from './FieldControl.vue'
 import LayersControl from './LayersControl.vue'
+import PartsList from './PartsList.vue'
 import PicksList from './PicksList.vue'
 import ToldList from './ToldList.vue'
 
@@ -31,6 +32,8 @@ const emit = defineEmits<{
   toggle: [candidate: number]
   hover: [candidate: number]
   newer: [earlier: string, id: number]
+  piece: [part: number]
+  lineUp: []
 }>()
 
 const catalogue = useCatalogue()
@@ -53,6 +56,8 @@ const places = computed(() => {
 })
 const artworkAt = (field: string) => places.value.find((p) => p.field === field)?.artwork
 const newerOf = (ref_: unknown) => shelf.newer(String(ref_))
+const pieces = computed(() => props.document.pieces.map((p) => ({ key: p.id, title: p.name })))
+const movable = computed(() => props.flat.handles.some((h) => h.shape === 'box' && h.field_y))
 const pick = computed(() => props.flat.handles.find((h) => h.shape === 'pick'))
 const card = computed(() => props.document.card.size)
 
@@ -139,10 +144,12 @@ function take(picked: PickedOutline) {
         :targets="flat.targets"
         :folds="flat.fold_names"
         :windows="flat.windows"
+        :pieces="pieces"
         :trouble="troubleAt(f.name)"
         @change="(v) => emit('change', { [f.name]: v })"
       />
     </div>
+    <ElButton v-if="movable" class="line-up" size="small" @click="emit('lineUp')">Line up with others …</ElButton>
     <ToldList :told="flat.told" :unit="unit" />
     <PicksList
       v-if="pick"
@@ -152,6 +159,7 @@ function take(picked: PickedOutline) {
       @toggle="(i) => emit('toggle', i)"
       @hover="(i) => emit('hover', i)"
     />
+    <PartsList v-if="flat.parts.length" :parts="flat.parts" :unit="unit" @piece="(n) => emit('piece', n)" />
     <p v-if="kind && !own.length" class="soft">{{ kind.description }} Its measures come from the card: see “Size” in the strip.</p>
     <OutlinePicker v-if="choosing" :unit="unit" :card="card" :artworks-only="choosing === 'ref'" @close="choosing = ''" @pick="take" />
   </section>
@@ -194,6 +202,9 @@ function take(picked: PickedOutline) {
   overflow: hidden;
   text-overflow: ellipsis;
   white-space: nowrap;
+}
+.line-up {
+  justify-self: start;
 }
 .of-layers {
   display: grid;

@@ -26,6 +26,27 @@ describe('edits make new documents', () => {
     expect(next.pieces[0]!.steps[0]).toBe(design.pieces[0]!.steps[0])
   })
 
+  it('sets values of a figure by their names', () => {
+    const drawn = edits.setValues(design, 'base', 's2', { outline: { kind: 'circle', diameter: 20 } })
+    const next = edits.setValues(drawn, 'base', 's2', { 'outline.diameter': 25, dx: 1 })
+    expect(next.pieces[0]!.steps[1]).toMatchObject({ outline: { kind: 'circle', diameter: 25 }, dx: 1 })
+    expect(edits.valueAt(next.pieces[0]!.steps[1]!, 'outline.diameter')).toBe(25)
+    expect(edits.valueAt(next.pieces[0]!.steps[0]!, 'outline.diameter')).toBeUndefined()
+  })
+
+  it('makes a piece of a part, names and removes it', () => {
+    const [once, first] = edits.addPart(design, 'base', 's2', 1)
+    const [twice, second] = edits.addPart(once, 'base', 's2', 1)
+    expect(twice.pieces.map((p) => p.name)).toEqual(['Base', 'Base, part 1', 'Base, part 1 (2)'])
+    expect(new Set(['base', first, second]).size).toBe(3)
+    expect(twice.pieces[1]).toMatchObject({
+      paper: 'p',
+      steps: [{ kind: 'part', piece: 'base', step: 's2', number: 1, on: true }],
+    })
+    const named = edits.renamePiece(twice, first, 'Strip')
+    expect(edits.removePiece(named, second).pieces.map((p) => p.name)).toEqual(['Base', 'Strip'])
+  })
+
   it('adds with a fresh key, duplicates behind the original, removes', () => {
     const [added, key] = edits.addStep(design, 'base', 1, { kind: 'weld' })
     expect(keys(added)).toEqual(['s1', key, 's2'])

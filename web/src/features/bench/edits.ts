@@ -24,8 +24,63 @@ export function setValues(
   values: Readonly<Record<string, unknown>>,
 ): DesignData {
   return withSteps(document, piece, (steps) =>
-    steps.map((s) => (s.id === step ? { ...s, ...values } : s)),
+    steps.map((s) => (s.id === step ? (withValues(s, values) as StepData) : s)),
   )
+}
+
+/** Values set by their names; "outline.width" is the width of the step's figure, "angles.2" the third angle. */
+export function withValues(
+  step: Readonly<Record<string, unknown>>,
+  values: Readonly<Record<string, unknown>>,
+): Record<string, unknown> {
+  const next: Record<string, unknown> = { ...step }
+  for (const [name, value] of Object.entries(values)) {
+    const [field, inner] = name.split('.') as [string, string?]
+    const old = next[field]
+    if (!inner) next[field] = value
+    else if (Array.isArray(old)) next[field] = withItem(old, Number(inner), value)
+    else next[field] = { ...(old as object), [inner]: value }
+  }
+  return next
+}
+
+function withItem(list: readonly unknown[], index: number, value: unknown): unknown[] {
+  const length = Math.max(list.length, index + 1)
+  return Array.from({ length }, (_, i) => (i === index ? value : (list[i] ?? null)))
+}
+
+/** The value of a name as `withValues` takes it. */
+export function valueAt(step: Readonly<Record<string, unknown>>, name: string): unknown {
+  const [field, inner] = name.split('.') as [string, string?]
+  return inner ? (step[field] as Record<string, unknown> | undefined)?.[inner] : step[field]
+}
+
+/** The document with a further piece made of a part that a split of another one cut off. */
+export function addPart(
+  document: DesignData,
+  piece: string,
+  split: string,
+  number: number,
+): [DesignData, string] {
+  const taken = new Set(document.pieces.map((p) => p.id))
+  const names = new Set(document.pieces.map((p) => p.name))
+  const whole = pieceOf(document, piece)
+  let n = document.pieces.length + 1
+  while (taken.has(`piece-${n}`)) n += 1
+  let name = `${whole.name}, part ${number}`
+  for (let i = 2; names.has(name); i += 1) name = `${whole.name}, part ${number} (${i})`
+  const start = { kind: 'part', id: 's1', on: true, piece, step: split, number }
+  const made = { ...whole, id: `piece-${n}`, name, steps: [start as unknown as StepData] }
+  return [{ ...document, pieces: [...document.pieces, made] }, made.id]
+}
+
+export function removePiece(document: DesignData, piece: string): DesignData {
+  return { ...document, pieces: document.pieces.filter((p) => p.id !== piece) }
+}
+
+export function renamePiece(document: DesignData, piece: string, name: string): DesignData {
+  const pieces = document.pieces.map((p) => (p.id === piece ? { ...p, name } : p))
+  return { ...document, pieces }
 }
 
 /** A key that no step of the piece has. */

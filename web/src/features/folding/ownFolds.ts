@@ -24,10 +24,15 @@ export function ownHandles(document: DesignData): Handle[] {
       least: NARROWEST,
       field_y: '',
       value_y: 0,
+      factor_y: 1,
+      least_y: null,
       box: [0, 0, 0, 0],
       outline: '',
       candidates: [],
       word: `panel ${i + 1}`,
+      centre: [0, 0],
+      sizing: null,
+      turn: null,
     }
   })
 }

@@ -1,19 +1,42 @@
 <script setup lang="ts">
-/** Dimension lines: overall size, panels across the folds, and each fold's exact position. */
+/**
+ * Dimension lines: overall size, panels across the folds, and each fold's exact position. Those that
+ * are a measure of the card itself can be typed over.
+ */
 import { computed } from 'vue'
 import type { Schemas } from '@/shared/api/client'
-import type { Unit } from '@/shared/api/document'
+import type { DesignData, Unit } from '@/shared/api/document'
 import { formatLength } from '@/shared/units/lengths'
+import type { Typed } from './typed'
 import type { Viewport } from './useViewport'
 
-const props = defineProps<{ flat: Schemas['FlatView']; viewport: Viewport; unit: Unit }>()
+const props = defineProps<{ flat: Schemas['FlatView']; document: DesignData; viewport: Viewport; unit: Unit }>()
+const emit = defineEmits<{ type: [typed: Typed]; measure: [axis: 'x' | 'y', mm: number] }>()
 
 interface Line {
   axis: 'x' | 'y'
   from: number
   to: number
   at: number
+  mm: number
   text: string
+}
+
+/** The closed card's measure along an axis, as the document has it. */
+const closed = (axis: 'x' | 'y') => {
+  const { size, turned } = props.document.card
+  return (axis === 'x') === turned ? size.height : size.width
+}
+/** Whether a line is the card's own measure, and not what steps have made of it. */
+const isMeasure = (l: Line) =>
+  props.flat.panels.length > 0 && !props.flat.before && Math.abs(l.mm - closed(l.axis)) < 1e-6
+
+function typeOver(l: Line) {
+  if (!isMeasure(l)) return
+  const middle = (l.from + l.to) / 2
+  const label = l.axis === 'x' ? 'Width of the closed card' : 'Height of the closed card'
+  const take = (mm: number) => emit('measure', l.axis, mm)
+  emit('type', { x: l.axis === 'x' ? middle : l.at, y: l.axis === 'x' ? l.at : middle, value: l.mm, label, take })
 }
 
 const say = (mm: number) => formatLength(mm, props.unit, false)
@@ -22,13 +45,14 @@ const lines = computed<Line[]>(() => {
   const [left, head, right, foot] = props.flat.box
   if (right <= left) return []
   const { toX, toY } = props.viewport
+  const beside = Math.max(toX(left), toX(right))
   const found: Line[] = [
-    { axis: 'x', from: toX(left), to: toX(right), at: toY(foot) + 46, text: say(right - left) },
-    { axis: 'y', from: toY(head), to: toY(foot), at: toX(right) + 58, text: say(foot - head) },
+    { axis: 'x', from: toX(left), to: toX(right), at: toY(foot) + 46, mm: right - left, text: say(right - left) },
+    { axis: 'y', from: toY(head), to: toY(foot), at: beside + 58, mm: foot - head, text: say(foot - head) },
   ]
   for (const axis of ['x', 'y'] as const) {
     const [low, high] = axis === 'x' ? [left, right] : [head, foot]
-    const folds = props.flat.folds.filter((f) => f.axis === axis && f.folds).map((f) => f.at)
+    const folds = props.flat.folds.filter((f) => f.axis === axis && f.folds && !f.inner).map((f) => f.at)
     if (!folds.length) continue
     const stops = [low, ...folds.sort((a, b) => a - b), high]
     for (let i = 1; i < stops.length; i += 1) {
@@ -36,8 +60,8 @@ const lines = computed<Line[]>(() => {
       if (to - from < 0.001) continue
       found.push(
         axis === 'x'
-          ? { axis, from: toX(from), to: toX(to), at: toY(foot) + 22, text: say(to - from) }
-          : { axis, from: toY(from), to: toY(to), at: toX(right) + 24, text: say(to - from) },
+          ? { axis, from: toX(from), to: toX(to), at: toY(foot) + 22, mm: to - from, text: say(to - from) }
+          : { axis, from: toY(from), to: toY(to), at: beside + 24, mm: to - from, text: say(to - from) },
       )
     }
   }
@@ -47,7 +71,17 @@ const lines = computed<Line[]>(() => {
 
 <template>
   <g class="dimensions">
-    <g v-for="(l, i) in lines" :key="i">
+    <g
+      v-for="(l, i) in lines"
+      :key="i"
+      :class="{ own: isMeasure(l) }"
+      :role="isMeasure(l) ? 'button' : undefined"
+      :tabindex="isMeasure(l) ? 0 : undefined"
+      :aria-label="isMeasure(l) ? `${l.text}: type another measure for the card` : undefined"
+      @pointerdown="(e) => isMeasure(l) && e.stopPropagation()"
+      @click="typeOver(l)"
+      @keydown.enter.prevent="typeOver(l)"
+    >
       <template v-if="l.axis === 'x'">
         <path :d="`M${l.from} ${l.at - 4}v8M${l.to} ${l.at - 4}v8M${l.from} ${l.at}H${l.to}`" />
         <rect :x="(l.from + l.to) / 2 - l.text.length * 3.9 - 4" :y="l.at - 9" :width="l.text.length * 7.8 + 8" height="18" />
@@ -74,5 +108,13 @@ text {
   font: 12px var(--figures);
   fill: var(--ink-1);
   text-anchor: middle;
+}
+.own {
+  cursor: text;
+  outline: none;
+}
+.own:hover text,
+.own:focus-visible text {
+  text-decoration: underline;
 }
 </style>

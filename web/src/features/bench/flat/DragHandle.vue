@@ -1,13 +1,15 @@
 <script setup lang="ts">
 /**
- * A handle of the step in hand. It stands where the values say at once, wherever the computed
+ * A handle of the step in hand; its figures can be typed over. It stands where the values say at once, wherever the computed
  * picture still is; dragging snaps to guides (Alt holds that off), arrow keys nudge.
  */
 import { computed, ref } from 'vue'
 import type { Schemas } from '@/shared/api/client'
 import type { Unit } from '@/shared/api/document'
 import { formatLength, nudge } from '@/shared/units/lengths'
-import { byHand, snap, type Snap } from './snapping'
+import { valueAt } from '../edits'
+import { byHand, equalMargins, snap, type Snap } from './snapping'
+import type { Typed } from './typed'
 import type { Viewport } from './useViewport'
 
 type Values = Record<string, number>
@@ -18,23 +20,39 @@ const props = defineProps<{
   within: readonly number[]
   viewport: Viewport
   unit: Unit
+  /** What the step in hand makes of the closed card. */
+  effect?: Schemas['EffectView'] | null
 }>()
-const emit = defineEmits<{ preview: [values: Values]; commit: [values: Values] }>()
+const emit = defineEmits<{
+  preview: [values: Values]
+  commit: [values: Values]
+  type: [typed: Typed]
+  /** Where it is dragged, in mm; null when it is let go. */
+  dragged: [place: { x: number; y: number } | null]
+}>()
 
 const REACH_PX = 7
+const ARROWS: Record<string, string> = { dx: '→', dy: '↓' }
 const dragging = ref(false)
 const snaps = ref<Snap[]>([])
 let latest: Values | null = null
 let start = { x: 0, y: 0, value: 0, valueY: 0 }
 
 const number = (name: string, fallback: number) => {
-  const value = props.values[name]
+  const value = valueAt(props.values, name)
   return typeof value === 'number' ? value : fallback
 }
 const value = computed(() => number(props.handle.field, props.handle.value))
 const valueY = computed(() => number(props.handle.field_y, props.handle.value_y))
 /** How far the values have run ahead of the computed picture. */
-const ahead = computed(() => ({ x: value.value - props.handle.value, y: valueY.value - props.handle.value_y }))
+const ahead = computed(() =>
+  props.handle.shape === 'around'
+    ? { x: 0, y: 0 }
+    : {
+        x: (value.value - props.handle.value) / props.handle.factor,
+        y: (valueY.value - props.handle.value_y) / props.handle.factor_y,
+      },
+)
 const at = computed(() => props.handle.origin + value.value / props.handle.factor)
 const box = computed(() => {
   const [left, head, right, foot] = props.handle.box
@@ -45,19 +63,29 @@ const upright = computed(() => props.handle.axis === 'x')
 const px = computed(() => {
   const { toX, toY } = props.viewport
   const b = box.value
-  return { left: toX(b.left), head: toY(b.head), right: toX(b.right), foot: toY(b.foot) }
+  const [left, right] = [toX(b.left), toX(b.right)].sort((a, b_) => a - b_) as [number, number]
+  return { left, head: toY(b.head), right, foot: toY(b.foot) }
 })
 const say = (mm: number) => formatLength(mm, props.unit)
 const label = computed(() =>
-  props.handle.shape === 'line'
+  props.handle.shape === 'around'
+    ? `${props.handle.word} ${value.value.toFixed(1)}°`
+    : props.handle.shape === 'line'
     ? `${props.handle.word} ${say(value.value)}`
-    : `→ ${say(value.value)}   ↓ ${say(valueY.value)}`,
+    : `${ARROWS[props.handle.field] ?? props.handle.field} ${say(value.value)}   ` +
+      `${ARROWS[props.handle.field_y] ?? props.handle.field_y} ${say(valueY.value)}`,
 )
+const outcome = computed(() => {
+  const e = props.effect
+  if (!e) return ''
+  const closed = e.closed.map((v) => formatLength(v, props.unit, false)).join(' × ')
+  return `closed ${closed}` + (e.room === null ? '' : `, room ${say(e.room)}`)
+})
 const bubble = computed(() => {
   const { toX, toY, view } = props.viewport
-  const width = label.value.length * 7.4 + 18
+  const width = Math.max(label.value.length * 7.4, outcome.value.length * 6.9) + 18
   let [x, y] = [0, 0]
-  if (props.handle.shape === 'box') [x, y] = [px.value.right + 8, px.value.head - 14]
+  if (props.handle.shape !== 'line') [x, y] = [px.value.right + 8, px.value.head - 14]
   else if (upright.value) [x, y] = [toX(at.value) + 10, 58]
   else [x, y] = [30, toY(at.value) - 34]
   return { x: Math.min(Math.max(x, 28), view.width - width - 4), y: Math.max(y, 28), width }
@@ -66,19 +94,53 @@ const bubble = computed(() => {
 const gaps = computed(() => {
   const [left, head, right, foot] = props.within as [number, number, number, number]
   const b = box.value
-  const [cx, cy] = [(px.value.left + px.value.right) / 2, (px.value.head + px.value.foot) / 2]
   const { toX, toY } = props.viewport
+  const [cx, cy] = [(px.value.left + px.value.right) / 2, (px.value.head + px.value.foot) / 2]
+  const level = (side: string, from: number, to: number, mm: number, sign: number) => ({
+    side, axis: 'x' as const, sign, mm, d: `M${toX(from)} ${cy}H${toX(to)}`, x: (toX(from) + toX(to)) / 2, y: cy,
+  })
+  const upright = (side: string, from: number, to: number, mm: number, sign: number) => ({
+    side, axis: 'y' as const, sign, mm, d: `M${cx} ${toY(from)}V${toY(to)}`, x: cx, y: (toY(from) + toY(to)) / 2,
+  })
   return [
-    { d: `M${toX(left)} ${cy}H${px.value.left}`, x: (toX(left) + px.value.left) / 2, y: cy, mm: b.left - left },
-    { d: `M${px.value.right} ${cy}H${toX(right)}`, x: (toX(right) + px.value.right) / 2, y: cy, mm: right - b.right },
-    { d: `M${cx} ${toY(head)}V${px.value.head}`, x: cx, y: (toY(head) + px.value.head) / 2, mm: b.head - head },
-    { d: `M${cx} ${px.value.foot}V${toY(foot)}`, x: cx, y: (toY(foot) + px.value.foot) / 2, mm: foot - b.foot },
+    level('left', left, b.left, b.left - left, 1),
+    level('right', b.right, right, right - b.right, -1),
+    upright('head', head, b.head, b.head - head, 1),
+    upright('foot', b.foot, foot, foot - b.foot, -1),
   ]
 })
+type Gap = (typeof gaps.value)[number]
+
+/** A gap typed over moves the thing to where it has that gap. */
+function typeGap(gap: Gap) {
+  const h = props.handle
+  const [field, now, factor] =
+    gap.axis === 'x' ? [h.field, value.value, h.factor] : [h.field_y, valueY.value, h.factor_y]
+  emit('type', {
+    x: gap.x,
+    y: gap.y,
+    value: gap.mm,
+    label: `From the ${gap.side}`,
+    take: (mm) => emit('commit', { [field]: tidy(now + gap.sign * (mm - gap.mm) * factor) }),
+  })
+}
+function typeValue() {
+  const h = props.handle
+  if (h.shape !== 'line') return
+  const { x, y, width } = bubble.value
+  const take = (mm: number) => emit('commit', { [h.field]: Math.max(mm, h.least ?? -Infinity) })
+  emit('type', { x: x + width / 2, y: y + 12, value: value.value, label: h.word, take })
+}
+const tidy = (v: number) => Math.round(v * 1e6) / 1e6
 
 function moved(dx: number, dy: number, free: boolean): Values {
   const reach = free ? 0 : REACH_PX / props.viewport.view.scale
   const h = props.handle
+  if (h.shape === 'around') {
+    const [left, head] = h.box as [number, number, number, number]
+    const angle = Math.atan2(head + 0.5 + dy - h.centre[1], left + 0.5 + dx - h.centre[0])
+    return { [h.field]: Math.round((angle * 1800) / Math.PI) / 10 }
+  }
   if (h.shape === 'line') {
     const wished = h.origin + start.value / h.factor + (upright.value ? dx : dy)
     const hit = free ? null : snap(upright.value ? 'x' : 'y', [wished], props.guides, reach)
@@ -88,15 +150,18 @@ function moved(dx: number, dy: number, free: boolean): Values {
     return { [h.field]: Math.max(hit ? found : byHand(found), least) }
   }
   const [left, head, right, foot] = h.box
-  const sx = start.value + dx - h.value
-  const sy = start.valueY + dy - h.value_y
-  const hitX = free ? null : snap('x', [left + sx, (left + right) / 2 + sx, right + sx], props.guides, reach)
-  const hitY = free ? null : snap('y', [head + sy, (head + foot) / 2 + sy, foot + sy], props.guides, reach)
+  const sx = (start.value - h.value) / h.factor + dx
+  const sy = (start.valueY - h.value_y) / h.factor_y + dy
+  const at = { left: left + sx, right: right + sx, head: head + sy, foot: foot + sy }
+  const guides = [...props.guides, ...equalMargins(at, props.within)]
+  const hitX = free ? null : snap('x', [at.left, (at.left + at.right) / 2, at.right], guides, reach)
+  const hitY = free ? null : snap('y', [at.head, (at.head + at.foot) / 2, at.foot], guides, reach)
   snaps.value = [hitX, hitY].filter((s) => s !== null)
-  const x = start.value + dx + (hitX?.by ?? 0)
-  const y = start.valueY + dy + (hitY?.by ?? 0)
-  const clean = (v: number, hit: Snap | null) => (hit ? Math.round(v * 1e6) / 1e6 : byHand(v))
-  return { [h.field]: clean(x, hitX), [h.field_y]: clean(y, hitY) }
+  const x = start.value + (dx + (hitX?.by ?? 0)) * h.factor
+  const y = start.valueY + (dy + (hitY?.by ?? 0)) * h.factor_y
+  const clean = (v: number, hit: Snap | null, least: number | null) =>
+    Math.max(hit ? tidy(v) : byHand(v), least ?? -Infinity)
+  return { [h.field]: clean(x, hitX, h.least), [h.field_y]: clean(y, hitY, h.least_y) }
 }
 
 function down(event: PointerEvent) {
@@ -112,9 +177,11 @@ function down(event: PointerEvent) {
 
 function move(event: PointerEvent) {
   if (!dragging.value) return
-  const { scale } = props.viewport.view
-  latest = moved((event.clientX - start.x) / scale, (event.clientY - start.y) / scale, event.altKey)
+  const { alongX, alongY } = props.viewport
+  latest = moved(alongX(event.clientX - start.x), alongY(event.clientY - start.y), event.altKey)
   emit('preview', latest)
+  const b = box.value
+  if (props.handle.shape === 'box') emit('dragged', { x: (b.left + b.right) / 2, y: (b.head + b.foot) / 2 })
 }
 
 function up() {
@@ -123,6 +190,7 @@ function up() {
   snaps.value = []
   if (latest) emit('commit', latest)
   latest = null
+  emit('dragged', null)
 }
 
 function key(event: KeyboardEvent) {
@@ -131,15 +199,20 @@ function key(event: KeyboardEvent) {
   if (!across && !down) return
   const by = nudge(props.unit, event.shiftKey)
   const h = props.handle
-  const round = (v: number) => Math.round(v * 1e6) / 1e6
-  if (h.shape === 'line') {
-    const direction = upright.value ? across : down
+  const turned = props.viewport.view.inside ? -1 : 1
+  if (h.shape === 'around') latest = { [h.field]: tidy(value.value + (across || down) * (event.shiftKey ? 0.1 : 1)) }
+  else if (h.shape === 'line') {
+    const direction = upright.value ? across * turned : down
     if (!direction) return
     // the value changes by the step; the line follows to the side that was pressed
     const next = value.value + direction * Math.sign(h.factor) * by
-    latest = { [h.field]: Math.max(round(next), h.least ?? -Infinity) }
+    latest = { [h.field]: Math.max(tidy(next), h.least ?? -Infinity) }
   } else {
-    latest = { [h.field]: round(value.value + across * by), [h.field_y]: round(valueY.value + down * by) }
+    const [x, y] = [value.value + across * turned * by * h.factor, valueY.value + down * by * h.factor_y]
+    latest = {
+      [h.field]: Math.max(tidy(x), h.least ?? -Infinity),
+      [h.field_y]: Math.max(tidy(y), h.least_y ?? -Infinity),
+    }
   }
   event.preventDefault()
   event.stopPropagation()
@@ -162,10 +235,22 @@ function keyUp(event: KeyboardEvent) {
       <text v-if="s.guide.axis === 'x'" :x="viewport.toX(s.guide.at) + 4" :y="viewport.view.height - 8">{{ s.guide.word }}</text>
       <text v-else :x="viewport.view.width - 8" :y="viewport.toY(s.guide.at) - 4" text-anchor="end">{{ s.guide.word }}</text>
     </g>
-    <g v-if="dragging && handle.shape === 'box'" class="gaps">
-      <template v-for="(g, i) in gaps" :key="i">
+    <g v-if="handle.shape === 'box'" class="gaps">
+      <template v-for="g in gaps" :key="g.side">
         <path :d="g.d" />
-        <text :x="g.x" :y="g.y - 4">{{ formatLength(g.mm, unit, false) }}</text>
+        <text
+          :x="g.x"
+          :y="g.y - 4"
+          role="button"
+          tabindex="0"
+          :aria-label="`From the ${g.side}: type another figure`"
+          :data-gap="g.side"
+          @pointerdown.stop
+          @click="typeGap(g)"
+          @keydown.enter.prevent="typeGap(g)"
+        >
+          {{ formatLength(g.mm, unit, false) }}
+        </text>
       </template>
     </g>
     <g
@@ -198,6 +283,7 @@ function keyUp(event: KeyboardEvent) {
           <rect class="grip" :y="viewport.toY(at) - 6" :x="viewport.view.width / 2 - 13" width="26" height="12" rx="4" />
         </template>
       </template>
+      <circle v-else-if="handle.shape === 'around'" class="grip" :cx="(px.left + px.right) / 2" :cy="(px.head + px.foot) / 2" r="6" />
       <template v-else>
         <path
           class="outline"
@@ -211,9 +297,17 @@ function keyUp(event: KeyboardEvent) {
         />
       </template>
     </g>
-    <g class="bubble" :transform="`translate(${bubble.x} ${bubble.y})`">
-      <rect :width="bubble.width" height="24" rx="12" />
+    <g
+      v-if="handle.shape !== 'around' || dragging"
+      class="bubble"
+      :class="{ typed: handle.shape === 'line' }"
+      :transform="`translate(${bubble.x} ${bubble.y})`"
+      @pointerdown.stop
+      @click="typeValue"
+    >
+      <rect :width="bubble.width" :height="outcome ? 42 : 24" rx="12" />
       <text :x="bubble.width / 2" y="16">{{ label }}</text>
+      <text v-if="outcome" class="outcome" :class="{ over: effect!.room !== null && effect!.room < 0 }" :x="bubble.width / 2" y="34">{{ outcome }}</text>
     </g>
   </g>
 </template>
@@ -230,6 +324,9 @@ function keyUp(event: KeyboardEvent) {
 }
 .handle.box {
   cursor: move;
+}
+.handle.around {
+  cursor: grab;
 }
 .grab {
   stroke: transparent;
@@ -295,5 +392,24 @@ function keyUp(event: KeyboardEvent) {
 }
 .bubble {
   pointer-events: none;
+}
+.bubble.typed {
+  pointer-events: auto;
+  cursor: text;
+}
+.bubble .outcome {
+  font-weight: 400;
+  font-size: 11.5px;
+}
+.bubble .over {
+  fill: #ffc4ae;
+  font-weight: 700;
+}
+.gaps text {
+  cursor: text;
+}
+.gaps text:focus-visible {
+  text-decoration: underline;
+  outline: none;
 }
 </style>

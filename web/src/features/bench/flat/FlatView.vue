@@ -2,22 +2,33 @@
 /** The piece after the step in hand, with rulers, dimension lines, folds and handles. */
 import { computed, nextTick, ref, watch } from 'vue'
 import type { Schemas } from '@/shared/api/client'
-import type { StepData, Unit } from '@/shared/api/document'
-import type { Artwork } from '@/shared/api/document'
+import type { Artwork, DesignData, StepData, Unit } from '@/shared/api/document'
+import ActualSizeDialog from './ActualSizeDialog.vue'
 import ArtworkLayers from './ArtworkLayers.vue'
+import BareLines from './BareLines.vue'
 import DimensionLines from './DimensionLines.vue'
 import DragHandle from './DragHandle.vue'
 import FoldMarks from './FoldMarks.vue'
+import LineKey from './LineKey.vue'
 import LoupeInset from './LoupeInset.vue'
 import PickMarks from './PickMarks.vue'
 import RulerBars from './RulerBars.vue'
+import { rulerScale } from './rulerScale'
+import SizeGrips from './SizeGrips.vue'
+import type { Typed } from './typed'
+import TypeOver from './TypeOver.vue'
+import { usePinch } from './usePinch'
 import { useViewport } from './useViewport'
+import ViewTools from './ViewTools.vue'
 
 const props = defineProps<{
   flat: Schemas['FlatView']
+  document: DesignData
+  piece: string
   step: StepData | null
   unit: Unit
   colour: string
+  inside: string
   marked: Schemas['FindingView'] | null
   artworks: Readonly<Record<string, Artwork>>
   hovered: number
@@ -33,6 +44,9 @@ const emit = defineEmits<{
   hover: [candidate: number]
   cardPreview: [values: Record<string, number>]
   cardCommit: [values: Record<string, number>]
+  choose: [step: string]
+  /** A measure of the closed card, typed over on a dimension line. */
+  measure: [axis: 'x' | 'y', mm: number]
 }>()
 
 const element = ref<SVGSVGElement | null>(null)
@@ -42,16 +56,42 @@ const box = computed(() => {
   return { left, head, right, foot }
 })
 
+/** What is shown of it all: the piece, and the parts that the step in hand has cut off. */
+const whole = computed(() => {
+  const boxes = [props.flat.box, ...props.flat.parts.map((p) => p.box)]
+  const side = (i: number, pick: (...v: number[]) => number) => pick(...boxes.map((b) => b[i]!))
+  return { left: side(0, Math.min), head: side(1, Math.min), right: side(2, Math.max), foot: side(3, Math.max) }
+})
 function fit() {
-  viewport.fit(box.value)
+  viewport.fit(whole.value)
+}
+/** The other side of the sheet. */
+function turnOver() {
+  const { touched } = viewport.view
+  viewport.turnOver()
+  if (!touched) fit()
+}
+/** What is in hand, or the finding that is marked, with some room round it. */
+function near() {
+  const boxes = props.flat.handles.filter((h) => h.shape === 'box').map((h) => h.box)
+  if (!boxes.length) return fit()
+  const side = (i: number, pick: (...v: number[]) => number) => pick(...boxes.map((b) => b[i]!))
+  const bounds = { left: side(0, Math.min), head: side(1, Math.min), right: side(2, Math.max), foot: side(3, Math.max) }
+  viewport.fit(bounds, { left: 110, head: 120, right: 130, foot: 110 })
+  viewport.pan(0, 0)
+}
+const measuring = ref(false)
+function actual() {
+  if (rulerScale.value) viewport.zoomTo(rulerScale.value)
+  else measuring.value = true
 }
 // the first picture, and every other size of the window, unless somebody has moved the view
 let fitted = ''
 watch(
-  () => [viewport.view.width, viewport.view.height, props.flat.box.join(), props.step?.id] as const,
+  () => [viewport.view.width, viewport.view.height, Object.values(whole.value).join(), props.step?.id] as const,
   async ([width, height, bounds, step]) => {
     if (!bounds || viewport.view.touched) return
-    const [left, head, right, foot] = props.flat.box
+    const { left, head, right, foot } = whole.value
     const { toX, toY } = viewport
     const inside =
       toX(left) > 24 && toY(head) > 24 && toX(right) < width - 60 && toY(foot) < height - 50
@@ -72,15 +112,21 @@ const within = computed(() => {
   return panel?.box ?? props.flat.box
 })
 
+const pinch = usePinch(viewport)
 let from: { x: number; y: number } | null = null
 function down(event: PointerEvent) {
+  pinch.down(event)
   if (event.button === 0 || event.button === 1) {
     from = { x: event.clientX, y: event.clientY }
     element.value?.setPointerCapture(event.pointerId)
   }
 }
+function up(event: PointerEvent) {
+  pinch.up(event)
+  from = null
+}
 function move(event: PointerEvent) {
-  if (!from) return
+  if (pinch.move(event) || !from) return
   viewport.pan(event.clientX - from.x, event.clientY - from.y)
   from = { x: event.clientX, y: event.clientY }
 }
@@ -125,7 +171,13 @@ const lost = computed(() => (props.finished?.lap && props.step?.id === props.fin
 const layersShown = ref(true)
 const dragged = computed(() => props.flat.handles.filter((h) => h.shape !== 'pick'))
 const pick = computed(() => props.flat.handles.find((h) => h.shape === 'pick'))
-defineExpose({ fit, zoom, stepLoupe })
+const bare = ref(false)
+const bareTold = ref('')
+const keyShown = ref(false)
+const typed = ref<Typed | null>(null)
+/** Where something is dragged: the loupe goes there. */
+const draggedAt = ref<{ x: number; y: number } | null>(null)
+defineExpose({ fit, near, zoom, stepLoupe, turnOver, toggleBare: () => (bare.value = !bare.value) })
 </script>
 
 <template>
@@ -136,8 +188,8 @@ defineExpose({ fit, zoom, stepLoupe })
       :aria-label="`Flat view, ${unit}`"
       @pointerdown="down"
       @pointermove="move"
-      @pointerup="from = null"
-      @pointercancel="from = null"
+      @pointerup="up"
+      @pointercancel="up"
       @wheel.prevent="wheel"
     >
       <defs>
@@ -145,23 +197,32 @@ defineExpose({ fit, zoom, stepLoupe })
           <path d="M0 0V5" class="hatch" />
         </pattern>
       </defs>
-      <g :transform="viewport.transform.value">
+      <g v-if="!bare" :transform="viewport.transform.value">
         <path v-if="flat.before" class="before" :d="flat.before" />
-        <path class="paper" data-testid="flat-path" :d="flat.path" :fill="colour" />
+        <path class="paper" data-testid="flat-path" :d="flat.path" :fill="viewport.view.inside ? inside : colour" />
         <path v-for="(l, i) in flat.lines" :key="i" class="line" :class="l.how" :d="l.path" />
         <ArtworkLayers v-if="placed && layersShown" :placed="placed.placed" :artwork="placed.artwork" />
       </g>
-      <g v-for="p in panels" :key="p.name" class="panel">
+      <BareLines
+        v-else
+        :document="document"
+        :piece="piece"
+        :viewport="viewport"
+        :unit="unit"
+        @told="(t) => (bareTold = t)"
+        @choose="(s) => emit('choose', s)"
+      />
+      <g v-for="p in bare ? [] : panels" :key="p.name" class="panel">
         <text :x="p.x" :y="p.y">{{ p.name }}</text>
       </g>
       <path v-if="lost" class="lost" :transform="viewport.transform.value" :d="lost"><title>What the lap costs the figure</title></path>
-      <FoldMarks :folds="flat.folds" :ticks="finished?.ticks ?? []" :viewport="viewport" :unit="unit" />
-      <DimensionLines :flat="flat" :viewport="viewport" :unit="unit" />
+      <FoldMarks v-if="!bare" :folds="flat.folds" :ticks="finished?.ticks ?? []" :viewport="viewport" :unit="unit" />
+      <DimensionLines :flat="flat" :document="document" :viewport="viewport" :unit="unit" @type="(t) => (typed = t)" @measure="(axis, mm) => emit('measure', axis, mm)" />
       <g v-if="marked" :key="marked.message" class="marked" :class="marked.severity" :transform="viewport.transform.value">
         <path v-for="(d, i) in marked.outlines" :key="`o${i}`" :d="d" />
         <line v-for="(l, i) in marked.lines" :key="`l${i}`" :x1="l[0]" :y1="l[1]" :x2="l[2]" :y2="l[3]" />
       </g>
-      <template v-if="step">
+      <template v-if="step && !bare">
         <DragHandle
           v-for="h in dragged"
           :key="`${step.id}-${h.field}`"
@@ -169,6 +230,19 @@ defineExpose({ fit, zoom, stepLoupe })
           :values="step"
           :guides="flat.guides"
           :within="within"
+          :viewport="viewport"
+          :unit="unit"
+          :effect="flat.effect"
+          @preview="(v) => emit('preview', v)"
+          @commit="(v) => emit('commit', v)"
+          @type="(t) => (typed = t)"
+          @dragged="(p) => (draggedAt = p)"
+        />
+        <SizeGrips
+          v-for="h in dragged.filter((h) => h.sizing || h.turn !== null)"
+          :key="`${step.id}-${h.field}-grips`"
+          :handle="h"
+          :values="step"
           :viewport="viewport"
           :unit="unit"
           @preview="(v) => emit('preview', v)"
@@ -195,15 +269,26 @@ defineExpose({ fit, zoom, stepLoupe })
         :unit="unit"
         @preview="(v) => emit('cardPreview', v)"
         @commit="(v) => emit('cardCommit', v)"
+        @type="(t) => (typed = t)"
       />
       <RulerBars :viewport="viewport" :unit="unit" :origin-x="box.left" :origin-y="box.head" />
     </svg>
-    <div class="zoom">
-      <button aria-label="Smaller" title="Smaller" @click="zoom(1 / 1.3)">−</button>
-      <button title="Show the whole piece (F)" @click="fit">whole</button>
-      <button aria-label="Larger" title="Larger" @click="zoom(1.3)">+</button>
-    </div>
-    <LoupeInset v-if="finished?.loupe.length && loupeShown" ref="loupe" :places="finished.loupe" :path="flat.path" :folds="flat.folds" :colour="colour" :unit="unit" :lying="lying" />
+    <ViewTools
+      v-model:bare="bare"
+      v-model:key-shown="keyShown"
+      :viewport="viewport"
+      :in-hand="flat.handles.some((h) => h.shape === 'box')"
+      @whole="fit"
+      @near="near"
+      @actual="actual"
+      @turn-over="turnOver"
+      @zoom="zoom"
+    />
+    <LineKey v-if="keyShown" />
+    <p v-if="bare" class="told" role="status">{{ bareTold }}</p>
+    <TypeOver v-if="typed" :key="`${typed.label}-${typed.x}`" :typed="typed" :unit="unit" @close="typed = null" />
+    <ActualSizeDialog v-if="measuring" :unit="unit" @close="measuring = false" @take="viewport.zoomTo" />
+    <LoupeInset v-if="(finished?.loupe.length && loupeShown) || draggedAt" ref="loupe" :places="finished?.loupe ?? []" :follow="draggedAt" :path="flat.path" :folds="flat.folds" :colour="colour" :unit="unit" :lying="lying" />
     <div class="switches">
       <button v-if="placed" :aria-pressed="layersShown" @click="layersShown = !layersShown">{{ layersShown ? 'Hide the layers' : 'Show the layers' }}</button>
       <button v-if="finished?.loupe.length" :aria-pressed="loupeShown" @click="loupeAsked = !loupeShown">{{ loupeShown ? 'Hide the loupe' : 'Show the loupe' }}</button>
@@ -246,6 +331,11 @@ svg {
 .line.score,
 .line.perforate {
   stroke: var(--line-fold);
+}
+.line.cut {
+  stroke: var(--line-cut);
+  stroke-width: 2.6px;
+  stroke-dasharray: 14 2;
 }
 .before {
   fill: var(--paper-2);
@@ -316,25 +406,15 @@ svg {
   font-size: 12px;
   cursor: pointer;
 }
-.zoom {
+.told {
   position: absolute;
-  right: 10px;
+  left: 34px;
   top: 32px;
-  display: flex;
-  border: 1px solid var(--border-strong);
-  border-radius: var(--radius);
-  overflow: hidden;
+  padding: 4px 12px;
+  border: 1px solid var(--border);
+  border-radius: 8px;
   background: var(--surface);
-}
-.zoom button {
-  border: 0;
-  background: none;
-  padding: 3px 10px;
-  cursor: pointer;
   font-size: 12.5px;
-}
-.zoom button:hover {
-  background: var(--chrome-deep);
 }
 .nothing {
   position: absolute;

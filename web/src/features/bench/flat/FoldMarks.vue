@@ -11,7 +11,7 @@ type Stroke = readonly [number, number, number, number]
 const props = defineProps<{ folds: readonly Fold[]; ticks: readonly Stroke[]; viewport: Viewport; unit: Unit }>()
 
 const say = (mm: number) => formatLength(mm, props.unit, false)
-const real = computed(() => props.folds.filter((f) => f.folds))
+const real = computed(() => props.folds.filter((f) => f.folds && !f.inner))
 function words(fold: Fold): string {
   if (!fold.axis) return fold.name
   const [low, high, middle] = fold.axis === 'x' ? ['left', 'right', 'centre'] : ['head', 'foot', 'middle']
@@ -49,19 +49,24 @@ const tags = computed(() => {
   }
   return found
 })
-const kind = (fold: Fold, direction: string) => (fold.made === 'score' ? direction : fold.made)
+const SEEN_INSIDE: Record<string, string> = { mountain: 'valley', valley: 'mountain' }
+/** How it is drawn: a crease that points at the viewer on one side points away on the other. */
+function kind(fold: Fold, direction: string) {
+  if (fold.made !== 'score') return fold.made
+  return props.viewport.view.inside ? (SEEN_INSIDE[direction] ?? direction) : direction
+}
 </script>
 
 <template>
   <g class="folds">
     <g v-for="fold in folds" :key="fold.name" :class="{ idle: !fold.folds }">
-      <template v-if="fold.folds">
+      <template v-if="fold.folds && !fold.inner">
         <line v-if="fold.axis === 'x'" class="axis" :x1="viewport.toX(fold.at)" :x2="viewport.toX(fold.at)" y1="54" :y2="viewport.view.height" />
         <line v-else-if="fold.axis === 'y'" class="axis" :y1="viewport.toY(fold.at)" :y2="viewport.toY(fold.at)" x1="24" :x2="viewport.view.width" />
       </template>
       <template v-for="(s, i) in fold.spans" :key="i">
         <line v-if="fold.scores.length <= fold.spans.length" class="span" :class="kind(fold, s.direction)" v-bind="screen(s.stroke)">
-          <title>{{ fold.name }}: {{ s.direction }}, {{ say(length(s.stroke)) }}</title>
+          <title>{{ fold.name }}: {{ s.direction }} as seen from outside, {{ say(length(s.stroke)) }}</title>
         </line>
         <text
           v-if="fold.spans.length > 1 && fold.folds"
@@ -74,7 +79,7 @@ const kind = (fold: Fold, direction: string) => (fold.made === 'score' ? directi
         </text>
       </template>
       <template v-if="fold.scores.length > fold.spans.length">
-        <line v-for="(s, i) in fold.scores" :key="`d${i}`" class="span" :class="fold.direction" v-bind="screen(s)" />
+        <line v-for="(s, i) in fold.scores" :key="`d${i}`" class="span" :class="kind(fold, fold.direction)" v-bind="screen(s)" />
       </template>
     </g>
     <line v-for="(t, i) in ticks" :key="`t${i}`" class="tick" v-bind="screen(t)"><title>Mark for scoring by hand, on the waste</title></line>

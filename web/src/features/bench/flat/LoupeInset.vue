@@ -13,6 +13,8 @@ const props = defineProps<{
   unit: Unit
   /** Whether it lies along the foot of the view; it stands at the right otherwise. */
   lying: boolean
+  /** Where something is dragged: it is looked at instead. */
+  follow: { x: number; y: number } | null
 }>()
 const at = ref(0)
 const SIZE = 118
@@ -22,7 +24,12 @@ watch(
     if (at.value >= n) at.value = 0
   },
 )
-const place = computed(() => props.places[at.value] ?? null)
+const ACROSS_DRAGGED = 16
+const place = computed(() =>
+  props.follow
+    ? { ...props.follow, across: ACROSS_DRAGGED, title: 'Under the pointer', value: null }
+    : (props.places[at.value] ?? null),
+)
 const view = computed(() => {
   const p = place.value
   return p ? `${p.x - p.across / 2} ${p.y - p.across / 2} ${p.across} ${p.across}` : '0 0 1 1'
@@ -52,7 +59,7 @@ defineExpose({ step, show })
     <div class="words">
       <p>{{ place.title }}<template v-if="place.value !== null">: <strong class="figure">{{ formatLength(place.value ?? 0, unit) }}</strong></template></p>
       <p class="soft">{{ times }} times, bar {{ bar }} mm</p>
-      <p class="steps">
+      <p v-if="!follow" class="steps">
       <button class="plain-button" aria-label="The place before" title="The place before (,)" @click="step(-1)">‹</button>
       <span class="figure">{{ at + 1 }} of {{ places.length }}</span>
       <button class="plain-button" aria-label="The next place" title="The next place (.)" @click="step(1)">›</button>
@@ -99,7 +106,7 @@ line {
   stroke-width: 3px;
 }
 .lying {
-  inset: auto auto 10px 34px;
+  inset: auto auto 44px 34px;
   grid-template-columns: auto 128px;
   gap: 9px;
 }

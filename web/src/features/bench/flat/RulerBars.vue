@@ -19,8 +19,11 @@ function ticks(origin: number, toPx: (mm: number) => number, extent: number): Ti
   const steps = props.unit === 'in' ? [1 / 16, 1 / 8, 1 / 4, 1 / 2, 1, 2, 5, 10] : [0.1, 0.5, 1, 2, 5, 10, 20, 50, 100]
   const minor = steps.find((s) => s * perUnit >= 6) ?? steps.at(-1)!
   const major = steps.find((s) => s * perUnit >= 46 && Math.abs(s / minor - Math.round(s / minor)) < 1e-9) ?? minor * 10
-  const first = Math.ceil((SIZE - toPx(origin)) / perUnit / minor)
-  const last = Math.floor((extent - toPx(origin)) / perUnit / minor)
+  // seen from the inside they run from right to left
+  const each = toPx(origin + 1) < toPx(origin) ? -perUnit * minor : perUnit * minor
+  const [low, high] = [(SIZE - toPx(origin)) / each, (extent - toPx(origin)) / each].sort((a, b) => a - b)
+  const first = Math.ceil(low!)
+  const last = Math.floor(high!)
   const every = Math.max(1, Math.round(major / minor))
   const found: Tick[] = []
   for (let k = first; k <= last && found.length < 2000; k += 1) {

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { byHand, snap } from './snapping'
+import { byHand, equalMargins, snap } from './snapping'
 
 const guides = [
   { axis: 'x' as const, at: 54, word: 'centre' },
@@ -13,6 +13,15 @@ describe('snapping', () => {
     expect(snap('x', [107, 54.9], guides, 2)?.by).toBeCloseTo(-0.9)
     expect(snap('y', [54], guides, 2)).toBeNull()
     expect(snap('x', [60], guides, 1)).toBeNull()
+  })
+
+  it('finds where margins are equal', () => {
+    // 12 from the head, 30 from the foot, in a panel of 100 x 80; beyond the left edge
+    const at = { left: -5, head: 12, right: 40, foot: 50 }
+    const found = equalMargins(at, [0, 0, 100, 80])
+    const on = (axis: 'x' | 'y') => found.filter((g) => g.axis === axis).map((g) => g.at)
+    expect(on('x')).toEqual([12, 88, 30, 70])
+    expect(on('y')).toEqual([60, 20])
   })
 
   it('rounds what is dragged freely to a hundredth', () => {

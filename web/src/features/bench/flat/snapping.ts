@@ -26,6 +26,26 @@ export function snap(
   return best
 }
 
+/**
+ * Places at which a thing is as far from one edge of what it is on as it is from another now:
+ * its left or right edge from the side, as its head or foot from the end, and the other way round.
+ */
+export function equalMargins(
+  at: Readonly<{ left: number; head: number; right: number; foot: number }>,
+  within: readonly number[],
+): Guide[] {
+  const [left, head, right, foot] = within as [number, number, number, number]
+  const word = 'equal margins'
+  const found: Guide[] = []
+  for (const gap of [at.head - head, foot - at.foot]) {
+    if (gap > 0) found.push({ axis: 'x', at: left + gap, word }, { axis: 'x', at: right - gap, word })
+  }
+  for (const gap of [at.left - left, right - at.right]) {
+    if (gap > 0) found.push({ axis: 'y', at: head + gap, word }, { axis: 'y', at: foot - gap, word })
+  }
+  return found
+}
+
 /** A length dragged by hand, to a hundredth of a mm; snapped ones keep all their digits. */
 export function byHand(value: number): number {
   return Math.round(value * 100) / 100

@@ -1,0 +1,102 @@
+"""The bare lines that the machine gets, each with its length and the step that made it; and the
+things on the flat view that can be moved."""
+
+from __future__ import annotations
+
+from server.designs.shown import CutView, PlacedThing
+from stileblade.build.evaluation import Outcome, PieceOutcome
+from stileblade.build.step import Handle
+from stileblade.build.work import Work
+from stileblade.errors import StepError
+from stileblade.formats.plan import Line, lines_of
+from stileblade.geometry.along import length_of
+from stileblade.geometry.measurement import bounds
+from stileblade.geometry.pathdata import PathPen
+from stileblade.geometry.pens import draw_contour
+from stileblade.geometry.segments import Segments
+
+Key = tuple[float, ...]
+
+
+def cuts_of(piece: PieceOutcome) -> list[CutView]:
+    """All lines of a finished piece in the order of the passes, where they are in the flat view."""
+    work = piece.work
+    if work is None or not work.paper:
+        return []
+    made = _makers(piece)
+    titles = {o.step.id: f"{n}. {o.step.title}" for n, o in enumerate(piece.outcomes, 1)}
+    found = []
+    for operation, lines in lines_of(work).items():
+        for line in lines:
+            step = line.step or made.get(_key(line.segments), "")
+            found.append(
+                CutView(
+                    path=_path(line),
+                    operation=operation.value,
+                    closed=line.closed,
+                    length=length_of(line.segments),
+                    step=step,
+                    made_by=titles.get(step, "the card's way of folding"),
+                )
+            )
+    return found
+
+
+def placed_of(piece: PieceOutcome) -> list[PlacedThing]:
+    """What of all steps that apply can be moved both ways."""
+    found = []
+    for number, outcome in enumerate(piece.outcomes, start=1):
+        if not outcome.step.on or outcome.problem is not None:
+            continue
+        for handle in _handles(outcome, piece):
+            if handle.shape == "box" and handle.field_y:
+                found.append(
+                    PlacedThing(
+                        step=outcome.step.id,
+                        title=f"{number}. {outcome.step.title}"
+                        + (f": {handle.word}" if handle.word else ""),
+                        box=handle.box,
+                        field=handle.field,
+                        value=handle.value,
+                        factor=handle.factor,
+                        field_y=handle.field_y,
+                        value_y=handle.value_y,
+                        factor_y=handle.factor_y,
+                    )
+                )
+                break
+    return found
+
+
+def _handles(outcome: Outcome, piece: PieceOutcome) -> list[Handle]:
+    try:
+        return outcome.step.handles(outcome.before, piece.setting)
+    except StepError:
+        return []
+
+
+def _makers(piece: PieceOutcome) -> dict[Key, str]:
+    """For each contour the last step that came out with it and did not find it there."""
+    found: dict[Key, str] = {}
+    for outcome in piece.outcomes:
+        if outcome.work is None or outcome.problem is not None or not outcome.step.on:
+            continue
+        there = _contours(outcome.before) if outcome.before else set()
+        for key in _contours(outcome.work) - there:
+            found[key] = outcome.step.id
+    return found
+
+
+def _contours(work: Work) -> set[Key]:
+    return {_key(c.segments) for c in work.paper.contours}
+
+
+def _key(segments: Segments) -> Key:
+    """What tells a contour from all others of a piece."""
+    return (float(len(segments)), *(round(float(v), 3) for v in bounds(segments)))
+
+
+def _path(line: Line) -> str:
+    pen = PathPen(3)
+    draw_contour(line.segments, pen, closed=line.closed)
+    return pen.text

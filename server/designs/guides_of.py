@@ -1,0 +1,72 @@
+"""Lines of the flat view worth snapping to."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from itertools import combinations
+from operator import itemgetter
+from typing import Literal
+
+from server.designs.shown import Guide
+from stileblade.build.carrying import carried
+from stileblade.build.work import Work
+from stileblade.errors import StepError
+from stileblade.geometry.region import Box
+
+
+def guides_of(work: Work | None) -> list[Guide]:
+    """Lines worth snapping to: edges and centres of panels or figure, folds, windows' centres."""
+    if work is None:
+        return []
+    boxes = [(p.name, p.box) for p in work.panels] or [("figure", work.reference)]
+    found: dict[tuple[str, float], str] = {}
+    for fold in work.folds:
+        if fold.axis:
+            found[fold.axis, round(fold.at, 6)] = fold.name
+    for name, box in boxes:
+        cx, cy = box.centre
+        for axis, at, word in (
+            ("x", box.left, "left"), ("x", cx, "centre"), ("x", box.right, "right"),
+            ("y", box.head, "head"), ("y", cy, "middle"), ("y", box.foot, "foot"),
+        ):  # fmt: skip
+            found.setdefault((axis, round(at, 6)), f"{name} {word}")
+    for axis, at, word in _window_guides(work):
+        found.setdefault((axis, round(at, 6)), word)
+    return [Guide(axis="x" if a == "x" else "y", at=at, word=w) for (a, at), w in found.items()]
+
+
+MOST_WINDOWS = 12
+
+
+def _window_guides(work: Work) -> Iterator[tuple[Literal["x", "y"], float, str]]:
+    """Centres and edges of windows; the same places on the panels that they come to lie on; and
+    where a further one has the distance that two have."""
+    boxes = [(w.panel, w.outline.bounds) for w in work.windows[-MOST_WINDOWS:]]
+    for panel, box in boxes:
+        yield from _box_guides(box, "window")
+        for other in work.panels:
+            if other.name != panel and any(p.name == panel for p in work.panels):
+                try:
+                    there = box.transformed(carried(work, panel, other.name))
+                except StepError:
+                    continue
+                yield from _box_guides(there, f"window of {panel}")
+    axes: tuple[tuple[Literal["x", "y"], int], ...] = (("x", 0), ("y", 1))
+    for (_, a), (_, b) in combinations(boxes, 2):
+        for axis, i in axes:
+            low, high = sorted((a.as_tuple(), b.as_tuple()), key=itemgetter(i))
+            gap = high[i] - low[i + 2]
+            if gap > 0.1:
+                yield axis, high[i + 2] + gap, "equal distances"
+                yield axis, low[i] - gap, "equal distances"
+                yield axis, (low[i + 2] + high[i]) / 2, "half-way between"
+
+
+def _box_guides(box: Box, name: str) -> Iterator[tuple[Literal["x", "y"], float, str]]:
+    cx, cy = box.centre
+    yield "x", cx, f"{name} centre"
+    yield "y", cy, f"{name} middle"
+    yield "x", box.left, f"{name} left"
+    yield "x", box.right, f"{name} right"
+    yield "y", box.head, f"{name} head"
+    yield "y", box.foot, f"{name} foot"
