@@ -9,8 +9,7 @@ from stileblade.build.step import Handle
 from stileblade.build.work import Work
 from stileblade.errors import StepError
 from stileblade.formats.plan import Line, lines_of
-from stileblade.geometry.along import length_of
-from stileblade.geometry.measurement import bounds
+from stileblade.geometry.measurement import bounds, lengths
 from stileblade.geometry.pathdata import PathPen
 from stileblade.geometry.pens import draw_contour
 from stileblade.geometry.segments import Segments
@@ -34,7 +33,7 @@ def cuts_of(piece: PieceOutcome) -> list[CutView]:
                     path=_path(line),
                     operation=operation.value,
                     closed=line.closed,
-                    length=length_of(line.segments),
+                    length=float(lengths(line.segments).sum()),
                     step=step,
                     made_by=titles.get(step, "the card's way of folding"),
                 )

@@ -20,6 +20,7 @@ def guides_of(work: Work | None) -> list[Guide]:
         return []
     boxes = [(p.name, p.box) for p in work.panels] or [("figure", work.reference)]
     found: dict[tuple[str, float], str] = {}
+
     for fold in work.folds:
         if fold.axis:
             found[fold.axis, round(fold.at, 6)] = fold.name
@@ -32,15 +33,15 @@ def guides_of(work: Work | None) -> list[Guide]:
             found.setdefault((axis, round(at, 6)), f"{name} {word}")
     for axis, at, word in _window_guides(work):
         found.setdefault((axis, round(at, 6)), word)
-    return [Guide(axis="x" if a == "x" else "y", at=at, word=w) for (a, at), w in found.items()]
+    places = [Guide(axis="x" if a == "x" else "y", at=at, word=w) for (a, at), w in found.items()]
+    return places + list(_spacing(work))
 
 
 MOST_WINDOWS = 12
 
 
 def _window_guides(work: Work) -> Iterator[tuple[Literal["x", "y"], float, str]]:
-    """Centres and edges of windows; the same places on the panels that they come to lie on; and
-    where a further one has the distance that two have."""
+    """Centres and edges of windows, and the same places on the panels that they come to lie on."""
     boxes = [(w.panel, w.outline.bounds) for w in work.windows[-MOST_WINDOWS:]]
     for panel, box in boxes:
         yield from _box_guides(box, "window")
@@ -51,15 +52,21 @@ def _window_guides(work: Work) -> Iterator[tuple[Literal["x", "y"], float, str]]
                 except StepError:
                     continue
                 yield from _box_guides(there, f"window of {panel}")
+
+
+def _spacing(work: Work) -> Iterator[Guide]:
+    """Where a further thing is as far from one window as that is from another, and half-way."""
+    boxes = [w.outline.bounds for w in work.windows[-MOST_WINDOWS:]]
     axes: tuple[tuple[Literal["x", "y"], int], ...] = (("x", 0), ("y", 1))
-    for (_, a), (_, b) in combinations(boxes, 2):
+    for a, b in combinations(boxes, 2):
         for axis, i in axes:
             low, high = sorted((a.as_tuple(), b.as_tuple()), key=itemgetter(i))
             gap = high[i] - low[i + 2]
             if gap > 0.1:
-                yield axis, high[i + 2] + gap, "equal distances"
-                yield axis, low[i] - gap, "equal distances"
-                yield axis, (low[i + 2] + high[i]) / 2, "half-way between"
+                word, half = "equal distances", (low[i + 2] + high[i]) / 2
+                yield Guide(axis=axis, at=high[i + 2] + gap, word=word, edge="low")
+                yield Guide(axis=axis, at=low[i] - gap, word=word, edge="high")
+                yield Guide(axis=axis, at=half, word="half-way between", edge="middle")
 
 
 def _box_guides(box: Box, name: str) -> Iterator[tuple[Literal["x", "y"], float, str]]:

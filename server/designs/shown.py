@@ -105,9 +105,12 @@ class PlacedView(BaseModel):
 
 
 class Guide(BaseModel):
+    """A line worth snapping to; ``edge`` names the edge of a thing that it is for, "" any place."""
+
     axis: Literal["x", "y"]
     at: float
     word: str
+    edge: Literal["", "low", "middle", "high"] = ""
 
 
 class WindowView(BaseModel):

@@ -2,10 +2,14 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterator
 
+from stileblade.build.evaluation import evaluate
 from stileblade.build.fitting import FitTo
 from stileblade.build.steps.fit import Fit
+from stileblade.build.steps.overhang import Overhang
+from stileblade.build.steps.standing_figure import StandingFigure
 from stileblade.build.work import Work
 from stileblade.card.sizes import STANDARD_SIZES, Envelope, Room, room_in
 from stileblade.checks.check import CHECKS, Finding, Mend, Place, Severity, Subject
@@ -41,7 +45,7 @@ def envelope(subject: Subject) -> Iterator[Finding]:
     width, height = fold_flat(work).closed
     size = f"{subject.say(width)} x {subject.say(height)}"
     name = inside.name or "The"
-    mends = _smaller(subject, work, inside, slack)
+    mends = _smaller(subject, work, inside, slack) + _standing_out(subject, slack - room.least)
     hint = _other_envelope(width, height, bulk_of(subject, work), slack)
     place = Place(outlines=(work.paper,))
     if room.least < 0:
@@ -67,6 +71,34 @@ def envelope(subject: Subject) -> Iterator[Finding]:
             place=place,
             mends=mends,
         )
+
+
+def _standing_out(subject: Subject, short: float) -> tuple[Mend, ...]:
+    """Let what stands out of the card do so by less, where that is enough."""
+    found = []
+    for outcome in subject.piece.outcomes:
+        step, values = outcome.step, {}
+        if not step.on or outcome.problem is not None:
+            continue
+        if isinstance(step, Overhang):
+            values = {"out": math.floor((step.out - short) * 100 + 1e-6) / 100}
+        elif isinstance(step, StandingFigure):
+            values = {"over": math.floor((step.over - short) * 100 + 1e-6) / 100}
+        if values and min(values.values()) > 1 and _takes(subject, step.id, values):
+            (wished,) = values.values()
+            found.append(Mend(f"let it stand out by {subject.say(wished)}", step.id, values))
+    return tuple(found)
+
+
+def _takes(subject: Subject, step: str, values: dict[str, float]) -> bool:
+    """Whether the card goes in its envelope with its slack, with values set on a step."""
+    design, own = subject.evaluation.design, subject.piece.piece
+    steps = [s.model_copy(update=values) if s.id == step else s for s in own.steps]
+    pieces = [p.model_copy(update={"steps": steps}) if p.id == own.id else p for p in design.pieces]
+    changed = evaluate(design.model_copy(update={"pieces": pieces}))
+    piece = next(p for p in changed.pieces if p.piece.id == own.id)
+    found = room_of(Subject(changed, piece))
+    return found is not None and found[1].least >= design.card.slack - 1e-9
 
 
 def _other_envelope(width: float, height: float, bulk: float, slack: float) -> str:

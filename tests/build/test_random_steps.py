@@ -12,14 +12,21 @@ from hypothesis import strategies as st
 from server.designs.views_of import view
 from stileblade.build.document import Design
 from stileblade.build.evaluation import evaluate
+from stileblade.build.work import Work
 from stileblade.card.ways import WAYS
+from stileblade.checks.check import run_checks
+from stileblade.checks.slits import crossings
+from stileblade.folding.flat import fold_flat
 from stileblade.formats.plan import Operation, formats, plan_of
+from stileblade.geometry.along import points_along
+from stileblade.geometry.region import Region
 from tests.conftest import design_of
 from tests.geometry.test_set_operations import check_whole
 
 lengths = st.one_of(st.sampled_from([0.3, 1.0, 20.0, 60.0, 110.0]), st.floats(0.5, 150))
 offsets = st.one_of(st.just(0.0), st.floats(-80, 80))
 targets = st.sampled_from(["front", "back", "card", "figure"])
+sides = st.sampled_from(["left", "right", "head", "foot"])
 anchors = st.sampled_from(["head-left", "head", "right", "centre", "foot", "foot-right"])
 figures = st.one_of(
     st.builds(lambda d: {"kind": "circle", "diameter": d}, lengths),
@@ -84,9 +91,68 @@ steps = st.one_of(
               st.sampled_from([0.0, 3.0])),
     st.builds(lambda t, s, m, d, p, k: {"kind": "shaped-edge", "target": t, "side": s, "motif": m,
                                         "depth": d, "pitch": p, "keep": k},
-              targets, st.sampled_from(["left", "right", "head", "foot"]),
-              st.sampled_from(["scallop", "wave", "zigzag", "battlement", "deckle"]),
+              targets, sides,
+              st.sampled_from(["scallop", "wave", "zigzag", "battlement", "deckle", "figure"]),
               st.floats(0.5, 12), st.floats(4, 60), st.sampled_from(["shortened", "added"])),
+    st.builds(
+        lambda n, c, h, hinge, stem: {
+            "kind": "slot-ladder", "count": n, "first": 20, "change": c, "height": h, "between": 3,
+            "stem": stem, "cut": "flaps", "hinge": hinge,
+        },
+        st.integers(1, 5), st.floats(-2, 8), st.floats(2, 9),
+        st.sampled_from(["left", "right", "head", "foot", "stem"]), st.sampled_from([0.0, 4.0]),
+    ),
+    st.builds(
+        lambda f, t, s, out, along, sized, inner, turn: {
+            "kind": "overhang", "outline": f, "target": t, "side": s, "out": out, "along": along,
+            "sized": sized, "inner": inner, "turn": turn,
+        },
+        figures, targets, sides, st.floats(0.5, 60), offsets, st.sampled_from(["own", "edge"]),
+        st.sampled_from(["dropped", "kept"]), st.floats(-180, 180),
+    ),
+    st.builds(
+        lambda f, t, s, m, b: {"kind": "stencil-edge", "outline": f, "target": t, "side": s,
+                               "surround": m, "back": b},
+        figures, targets, sides, st.floats(0, 12), st.sampled_from([0.0, 10.0, 40.0]),
+    ),
+    st.builds(
+        lambda by, runs, edge, d, strip, f, dx: {
+            "kind": "split", "by": by, "runs": runs, "edge": edge, "distance": d, "strip": strip,
+            "outline": f, "dx": dx,
+        },
+        st.sampled_from(["line", "figure"]), st.sampled_from(["upright", "level"]),
+        st.sampled_from(["near", "middle", "far"]), offsets, st.sampled_from([0.0, 0.2, 5.0]),
+        figures, offsets,
+    ),
+    st.builds(
+        lambda t, s, w, d, at, along: {"kind": "lock", "target": t, "side": s, "width": w,
+                                       "depth": d, "at": at, "along": along},
+        st.one_of(targets, st.sampled_from(["left door", "flap"])), sides, st.floats(4, 60),
+        st.floats(3, 30), st.floats(0, 20), offsets,
+    ),
+    st.builds(
+        lambda onto, shown, m: {"kind": "seen-through", "onto": onto, "shown_as": shown, "margin": m},
+        targets, st.sampled_from(["window", "line"]), st.floats(-6, 10),
+    ),
+    st.builds(
+        lambda f, stays, over, along, relief, turn: {
+            "kind": "standing-figure", "outline": f, "stays": stays, "over": over, "along": along,
+            "relief": relief, "turn": turn,
+        },
+        figures, st.sampled_from(["more", "less"]), st.floats(1, 60), offsets,
+        st.sampled_from([0.0, 1.2]), st.floats(-180, 180),
+    ),
+    st.builds(
+        lambda w, a, b, along: {"kind": "forward-step", "width": w, "less": a, "more": b,
+                                "along": along},
+        st.floats(2, 60), st.floats(2, 60), st.floats(2, 60), offsets,
+    ),
+    st.builds(
+        lambda text, face, h, t, turn: {"kind": "lettering", "text": text, "face": face,
+                                        "height": h, "target": t, "turn": turn},
+        st.sampled_from(["Ahoy", "Low water 06:12", "i"]), st.sampled_from(["plain", "script"]),
+        st.floats(1, 40), targets, st.floats(-180, 180),
+    ),
     placed("stencil"),
     placed("drawn-figure"),
     st.builds(lambda a, m, h, s, t: {"kind": "border-line", "along": a, "margin": m, "how": h,
@@ -122,8 +188,20 @@ def test_whatever_is_built_can_be_shown_and_cut(
     work = piece.work
     if work is None or not work.paper:
         return
+    # nothing floats, and nothing is cut across a crease, without a finding
+    said = {f.code for f in run_checks(evaluation)}
+    if work.paper.pieces > 1:
+        assert "pieces.apart" in said
+    elif any(face.loose for face in fold_flat(work).faces):
+        assert said & {"slit.loose", "pieces.apart"}
+    if any(crossings(work, points_along(way)) for way in work.slits):
+        assert "slit.across" in said
+    if any(_over_a_fold(work, w.outline) for w in work.windows if not w.crosses):
+        assert "window.near" in said
     plan = plan_of(evaluation, piece)
     outer = plan.lines[Operation.CUT_OUTER]
+    inner = plan.lines[Operation.CUT_INNER]
+    assert sum(line.closed for line in inner) >= len(work.paper.openings)
     assert len(outer) == work.paper.pieces
     assert all(line.closed for line in outer)
     # creases lie on paper: no score and no perforation off the piece
@@ -132,6 +210,16 @@ def test_whatever_is_built_can_be_shown_and_cut(
             assert work.paper.bounds.left - 1e-6 <= span.start[0] <= work.paper.bounds.right + 1e-6
             assert work.paper.bounds.head - 1e-6 <= span.end[1] <= work.paper.bounds.foot + 1e-6
     assert formats()["svg"](plan).startswith(b"<?xml")
+
+
+def _over_a_fold(work: Work, outline: Region) -> bool:
+    """Whether an outline reaches more than a hundredth of a mm to both sides of a fold."""
+    s = outline.segments
+    for fold in work.folds:
+        off = fold.line.off(s.start)
+        if fold.folds and off.min() < -0.01 and off.max() > 0.01:
+            return True
+    return False
 
 
 @given(starts, st.lists(steps, max_size=4))

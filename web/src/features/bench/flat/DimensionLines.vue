@@ -29,7 +29,7 @@ const closed = (axis: 'x' | 'y') => {
 }
 /** Whether a line is the card's own measure, and not what steps have made of it. */
 const isMeasure = (l: Line) =>
-  props.flat.panels.length > 0 && !props.flat.before && Math.abs(l.mm - closed(l.axis)) < 1e-6
+  props.flat.panels.length > 0 && Math.abs(l.mm - closed(l.axis)) < 1e-6
 
 function typeOver(l: Line) {
   if (!isMeasure(l)) return

@@ -2,9 +2,9 @@ import { describe, expect, it } from 'vitest'
 import { byHand, equalMargins, snap } from './snapping'
 
 const guides = [
-  { axis: 'x' as const, at: 54, word: 'centre' },
-  { axis: 'x' as const, at: 108, word: 'fold' },
-  { axis: 'y' as const, at: 70, word: 'middle' },
+  { axis: 'x' as const, at: 54, word: 'centre', edge: '' as const },
+  { axis: 'x' as const, at: 108, word: 'fold', edge: '' as const },
+  { axis: 'y' as const, at: 70, word: 'middle', edge: '' as const },
 ]
 
 describe('snapping', () => {
@@ -13,6 +13,12 @@ describe('snapping', () => {
     expect(snap('x', [107, 54.9], guides, 2)?.by).toBeCloseTo(-0.9)
     expect(snap('y', [54], guides, 2)).toBeNull()
     expect(snap('x', [60], guides, 1)).toBeNull()
+  })
+
+  it('keeps a guide for an edge to that edge', () => {
+    const low = [{ axis: 'x' as const, at: 20, word: 'equal margins', edge: 'low' as const }]
+    expect(snap('x', [10, 15, 20.5], low, 2)).toBeNull()
+    expect(snap('x', [19, 24, 29], low, 2)?.by).toBeCloseTo(1)
   })
 
   it('finds where margins are equal', () => {

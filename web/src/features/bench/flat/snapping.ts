@@ -8,7 +8,10 @@ export interface Snap {
   guide: Guide
 }
 
-/** The smallest move within `reach` mm that brings one of the places on to a guide. */
+/**
+ * The smallest move within `reach` mm that brings one of the places on to a guide: a line's one
+ * place, or a thing's low edge, middle and high edge, of which a guide may be for one alone.
+ */
 export function snap(
   axis: 'x' | 'y',
   places: readonly number[],
@@ -18,7 +21,8 @@ export function snap(
   let best: Snap | null = null
   for (const guide of guides) {
     if (guide.axis !== axis) continue
-    for (const place of places) {
+    const edge = ['low', 'middle', 'high'].indexOf(guide.edge ?? '')
+    for (const place of edge < 0 || places.length < 3 ? places : [places[edge]!]) {
       const by = guide.at - place
       if (Math.abs(by) <= reach && (!best || Math.abs(by) < Math.abs(best.by))) best = { by, guide }
     }
@@ -36,12 +40,14 @@ export function equalMargins(
 ): Guide[] {
   const [left, head, right, foot] = within as [number, number, number, number]
   const word = 'equal margins'
+  const low = (axis: 'x' | 'y', at_: number): Guide => ({ axis, at: at_, word, edge: 'low' })
+  const high = (axis: 'x' | 'y', at_: number): Guide => ({ axis, at: at_, word, edge: 'high' })
   const found: Guide[] = []
   for (const gap of [at.head - head, foot - at.foot]) {
-    if (gap > 0) found.push({ axis: 'x', at: left + gap, word }, { axis: 'x', at: right - gap, word })
+    if (gap > 0) found.push(low('x', left + gap), high('x', right - gap))
   }
   for (const gap of [at.left - left, right - at.right]) {
-    if (gap > 0) found.push({ axis: 'y', at: head + gap, word }, { axis: 'y', at: foot - gap, word })
+    if (gap > 0) found.push(low('y', head + gap), high('y', foot - gap))
   }
   return found
 }

@@ -1,0 +1,116 @@
+"""Slits: cut through, with nothing taken out."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from itertools import pairwise
+
+import numpy as np
+
+from stileblade.build.work import DrawnLine, How, Work
+from stileblade.checks.check import CHECKS, Finding, Place, Severity, Subject
+from stileblade.folding.flat import fold_flat
+from stileblade.geometry import distances
+from stileblade.geometry.along import points_along
+from stileblade.geometry.line import Point
+from stileblade.geometry.segments import Floats
+
+MEETS = 0.05
+"""mm: a slit that ends this near to a fold or an edge ends at it."""
+CLOSE = 1.0
+
+
+@CHECKS.register("slits")
+def slits(subject: Subject) -> Iterator[Finding]:
+    """A part that hangs on nothing any more: error. A slit across a fold, or one that runs beside
+    an edge at less than 1 mm without meeting it: warning."""
+    work = subject.piece.work
+    if work is None or not work.paper:
+        return
+    cut = [line for line in work.lines_on_paper if line.how is How.CUT]
+    if not cut:
+        return
+    loose = [face for face in fold_flat(work).faces if face.loose]
+    if loose and work.paper.pieces == 1:
+        smallest = min(face.box.width * face.box.height for face in loose)
+        yield Finding(
+            "slit.loose",
+            Severity.ERROR,
+            f"{len(loose)} parts are cut loose: nothing holds them."
+            if len(loose) > 1
+            else "A part is cut loose: nothing holds it.",
+            subject.name,
+            smallest,
+            step=cut[-1].step,
+            hint="Make the cut shorter, or move it.",
+            place=Place(lines=tuple(e for line in cut for e in _edges(line))),
+        )
+    for line in cut:
+        yield from _across(subject, work, line)
+        yield from _beside(subject, work, line)
+
+
+def _edges(line: DrawnLine) -> list[tuple[Point, Point]]:
+    found = []
+    for way, _ in line.ways:
+        points = points_along(way).tolist()
+        found += [((a[0], a[1]), (b[0], b[1])) for a, b in pairwise(points)]
+    return found
+
+
+def crossings(work: Work, points: Floats) -> list[tuple[str, Point]]:
+    """Folds that a polyline (k, 2) runs across where they are creased, and the places."""
+    found = []
+    for fold in work.folds:
+        if not fold.folds:
+            continue
+        off = fold.line.off(points)
+        for i in np.flatnonzero(off[:-1] * off[1:] < 0).tolist():
+            share = off[i] / (off[i] - off[i + 1])
+            spot = points[i] + share * (points[i + 1] - points[i])
+            if min(np.hypot(*(spot - points[0])), np.hypot(*(spot - points[-1]))) < MEETS:
+                continue
+            at = fold.line.place_of((float(spot[0]), float(spot[1])))
+            for span in work.spans[fold.name]:
+                low, high = sorted(fold.line.place_of(p) for p in (span.start, span.end))
+                if low + MEETS < at < high - MEETS:
+                    found.append((fold.name, (float(spot[0]), float(spot[1]))))
+    return found
+
+
+def _across(subject: Subject, work: Work, line: DrawnLine) -> Iterator[Finding]:
+    hit = [c for way, _ in line.ways for c in crossings(work, points_along(way))]
+    if hit:
+        names = ", ".join(dict.fromkeys(name for name, _ in hit))
+        yield Finding(
+            "slit.across",
+            Severity.WARNING,
+            f"A slit runs across {names}: it opens when the card is folded.",
+            subject.name,
+            len(hit),
+            step=line.step,
+            hint="Move it to one side of the fold.",
+            place=Place(lines=tuple(((x - 2, y), (x + 2, y)) for _, (x, y) in hit)),
+        )
+
+
+def _beside(subject: Subject, work: Work, line: DrawnLine) -> Iterator[Finding]:
+    outline = distances.outline_of(work.paper)
+    nearest = None
+    for start, end in _edges(line):
+        gap, a, b = distances.nearest(distances.line_of(start, end), outline)
+        if gap > MEETS and (nearest is None or gap < nearest[0]):
+            nearest = (gap, a, b)
+        if gap <= MEETS:
+            return  # it meets the edge
+    if nearest and nearest[0] < CLOSE:
+        yield Finding(
+            "slit.near",
+            Severity.WARNING,
+            f"A slit runs {subject.say(nearest[0])} from a cut edge; {subject.say(CLOSE)} is safe.",
+            subject.name,
+            nearest[0],
+            step=line.step,
+            hint="Move it away from the edge.",
+            place=Place(lines=((nearest[1], nearest[2]),)),
+        )
