@@ -128,9 +128,13 @@ class PlacedStep(Step):
 
     def placed(self, work: Work, setting: Setting) -> Region:
         """The figure, and all its copies, where the values put it."""
+        here = self.here(work, setting)
+        return together([here, self.there(here, work)]) if self.also_on else here
+
+    def here(self, work: Work, setting: Setting) -> Region:
+        """The figure and its copies on the panel that it is placed by."""
         box = work.box_of(self.target)
-        region = mirrored_too(self._first(work, setting), box, self.also)
-        return together([region, self._there(region, work)]) if self.also_on else region
+        return mirrored_too(self._first(work, setting), box, self.also)
 
     @property
     def sizable(self) -> bool:
@@ -154,7 +158,7 @@ class PlacedStep(Step):
             region = in_ring(region, self.count, self.radius)
         return place_at(region, self.at.of(box), self.by, self.dx, self.dy)
 
-    def _there(self, region: Region, work: Work) -> Region:
+    def there(self, region: Region, work: Work) -> Region:
         """The same on the other panel: where it would lie by folding, or by the same anchor."""
         here, there = work.box_of(self.target), work.box_of(self.also_on, field="also_on")
         if here == there:

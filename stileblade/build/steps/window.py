@@ -85,10 +85,11 @@ class Window(PlacedStep):
     def apply(self, work: Work | None, setting: Setting) -> Work:
         work = self.needs(work)
         figure = self.placed(work, setting)
+        here = self.here(work, setting)
         name = work.panel_name(self.target)
         panel = work.box_of(name)
         if not self.crosses:
-            self._must_fit(figure.bounds, panel)
+            self._must_fit(here.bounds, panel)
         paper = work.paper
         if self.frame:
             paper = union(paper, grown_by(filled(figure), self.frame))
@@ -99,8 +100,11 @@ class Window(PlacedStep):
                 hint="Make it smaller.",
                 field="outline",
             )
-        opened = Opened(self.id, name, figure, self.crosses)
-        return work.with_paper(paper, windows=(*work.windows, opened))
+        opened = [Opened(self.id, name, here, self.crosses)]
+        if self.also_on:
+            there = self.there(here, work)
+            opened.insert(0, Opened(self.id, self.also_on, there, self.crosses))
+        return work.with_paper(paper, windows=(*work.windows, *opened))
 
     def _must_fit(self, box: Box, panel: Box) -> None:
         if box.width > panel.width + 1e-9 or box.height > panel.height + 1e-9:
