@@ -5,6 +5,7 @@ from __future__ import annotations
 import json
 import statistics
 import tempfile
+import time
 from pathlib import Path
 from typing import Any
 
@@ -61,6 +62,55 @@ def measure(
     return times
 
 
+MOVES = 60
+DRAG_AIM_MS = 16.0
+
+
+def dragged(page: Page, design: str, step: str, handle: str) -> tuple[float, float]:
+    """Milliseconds of script for one move of a drag, and moves that were drawn in a second."""
+    page.goto("/")
+    page.get_by_role("button", name=f"Open: {design}", exact=True).click()
+    page.locator("[data-step]", has_text=step).first.click()
+    page.wait_for_load_state("networkidle")
+    box = page.locator(f"[data-handle={handle}] .cross").first.bounding_box()
+    assert box is not None
+    x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+    tracing = page.context.new_cdp_session(page)
+    tracing.send("Performance.enable")
+
+    def script() -> float:
+        found = tracing.send("Performance.getMetrics")["metrics"]
+        return float(next(m["value"] for m in found if m["name"] == "ScriptDuration"))
+
+    page.mouse.move(x, y)
+    page.mouse.down()
+    page.mouse.move(x + 3, y, steps=3)
+    page.evaluate(
+        "() => { window.drawn = 0; const path = document.querySelector('.handle .outline, .handle .frame');"
+        " new MutationObserver(() => window.drawn++).observe(path, {attributes: true}) }"
+    )
+    before, started = script(), time.perf_counter()
+    for n in range(MOVES):
+        page.mouse.move(x + 3 + 0.5 * n, y + 0.3 * n)
+    seconds = time.perf_counter() - started
+    spent = (script() - before) / MOVES * 1e3
+    drawn = int(page.evaluate("() => window.drawn"))
+    page.mouse.up()
+    return spent, drawn / seconds
+
+
+def drags(page: Page) -> None:
+    print(f"{'one move of a drag, ms of script':44}{'ms':>8}{'aim':>8}{'drawn/s':>10}")
+    for design, step, handle in (
+        ("Porthole with a grille", "Window", "dx"),
+        ("Sail over the edge", "Overhang", "out"),
+        ("Tides, cut as a stencil", "Stencil", "dx"),
+    ):
+        spent, drawn = dragged(page, design, step, handle)
+        title = f"{design}: {step.lower()}"
+        print(f"{title:44}{spent:8.1f}{DRAG_AIM_MS:8.0f}{drawn:10.0f}")
+
+
 def report() -> None:
     print(f"{'edit to picture in the browser, ms':44}{'median':>8}{'p95':>8}{'aim':>8}")
     figure, outline = figure_300(), outline_20000()
@@ -78,11 +128,12 @@ def report() -> None:
         sync_playwright() as p,
     ):
         browser = launch(p)
-        page = browser.new_page(viewport={"width": 1280, "height": 800})
+        page = browser.new_page(viewport={"width": 1280, "height": 800}, base_url=running.address)
         for name, data, title, script, values, aim in cases:
             page.goto(running.address)
             page.wait_for_load_state("networkidle")
             times = measure(page, json.loads(json.dumps(data)), title, script, values)
             p95 = statistics.quantiles(times, n=20)[-1]
             print(f"{name:44}{statistics.median(times):8.0f}{p95:8.0f}{aim:8}")
+        drags(page)
         browser.close()

@@ -2,14 +2,17 @@
 
 from __future__ import annotations
 
+import inspect
+import sys
 import time
 from collections.abc import Callable
+from pathlib import Path
 from typing import Any
 
 from bench.shapes import figure_300, outline_20000
 from bench.timing import fresh
 from stileblade.build.cache import OutcomeCache
-from stileblade.build.document import Design, load_design
+from stileblade.build.document import Design, load_design, read_design
 from stileblade.build.evaluation import evaluate
 from stileblade.geometry.mirroring import weld_mirrored
 from stileblade.geometry.pathdata import path_data, region_from_path
@@ -84,6 +87,78 @@ def edits(data: dict[str, Any], laps: list[float]) -> list[float]:
     return times
 
 
+Call = tuple[Callable[..., Any], tuple[Any, ...], dict[str, Any]]
+
+
+def recorded(design: Design) -> list[Call]:
+    """The geometry operations that the design's steps call, in their order."""
+    calls: list[Call] = []
+    depth = 0
+
+    def recording(operation: Callable[..., Any]) -> Callable[..., Any]:
+        def called(*args: Any, **more: Any) -> Any:
+            nonlocal depth
+            if depth == 0:
+                calls.append((operation, args, more))
+            depth += 1
+            try:
+                return operation(*args, **more)
+            finally:
+                depth -= 1
+
+        return called
+
+    patched = []
+    for name, module in list(sys.modules.items()):
+        if not name.startswith(("stileblade.build.", "stileblade.outlines.")):
+            continue
+        for attribute, value in list(vars(module).items()):
+            of = getattr(value, "__module__", None)
+            if inspect.isfunction(value) and str(of).startswith("stileblade.geometry."):
+                patched.append((module, attribute, value))
+                setattr(module, attribute, recording(value))
+    try:
+        evaluate(design, OutcomeCache())
+    finally:
+        for module, attribute, value in patched:
+            setattr(module, attribute, value)
+    return calls
+
+
+def _fresh(value: Any) -> Any:
+    if isinstance(value, Region):
+        return fresh(value)
+    if isinstance(value, list | tuple):
+        return type(value)(_fresh(v) for v in value)
+    return value
+
+
+def run_bare(calls: list[Call]) -> float:
+    """Seconds of the operations by themselves, on regions of which nothing is remembered."""
+    ready = [(f, [_fresh(a) for a in args], more) for f, args, more in calls]
+    started = time.perf_counter()
+    for operation, args, more in ready:
+        operation(*args, **more)
+    return time.perf_counter() - started
+
+
+def demo_designs() -> None:
+    """Whole evaluations of the demo designs against the operations that they are made of."""
+    found = []
+    for path in sorted((Path(__file__).parents[1] / "demo" / "designs").glob("*.json")):
+        design = read_design(path.read_text())
+        whole_evaluation(design)
+        calls = recorded(design)
+        ours = min(whole_evaluation(design) for _ in range(5))
+        base = min(run_bare(calls) for _ in range(5))
+        nodes = sum(p.work.paper.nodes for p in evaluate(design).pieces if p.work)
+        found.append((nodes, design.name, ours, base))
+    found.sort(reverse=True)
+    for nodes, name, ours, base in found[:3]:
+        title = f"{name} ({nodes} nodes): whole"
+        print(f"{title:44}{ours * 1e3:8.1f}{base * 1e3:8.1f}{ours / base:7.2f}{1.5:7.1f}")
+
+
 def report() -> None:
     print(f"{'evaluation':44}{'ms':>8}{'bare':>8}{'ratio':>7}{'aim':>7}")
     for name, shape in (
@@ -105,3 +180,4 @@ def report() -> None:
         print(
             f"{name + ': lap changed':44}{ours * 1e3:8.1f}{base * 1e3:8.1f}{ours / base:7.2f}{1.5:7.1f}"
         )
+    demo_designs()

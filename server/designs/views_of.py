@@ -188,7 +188,9 @@ def _effect(
     outcome: Outcome | None, piece: PieceOutcome, evaluation: Evaluation
 ) -> EffectView | None:
     """The closed card's size and room, while a step is in hand that changes them."""
-    if outcome is None or outcome.work is None or not outcome.step.changes_size:
+    if outcome is None or outcome.work is None or outcome.problem is not None:
+        return None
+    if not outcome.step.changes_size:
         return None
     work, card = outcome.work, evaluation.design.card
     closed, envelope = fold_flat(work).closed, card.size.envelope

@@ -156,14 +156,16 @@ def _fit_once(
     index = np.repeat(curve, k)
     target = curves.points_at(index, t.ravel()).reshape(m, k, 2)
     turn = np.sign(t1 - t0)[:, None]
-    first = _unit(curves.motion_at(curve, t0 + (t1 - t0) * 1e-6)[1] * turn)
-    last = -_unit(curves.motion_at(curve, t1 - (t1 - t0) * 1e-6)[1] * turn)
+    speed = [curves.motion_at(curve, t)[1] for t in (t0 + (t1 - t0) * 1e-6, t1 - (t1 - t0) * 1e-6)]
+    first, last = _unit(speed[0] * turn), -_unit(speed[1] * turn)
     points = np.concatenate([p[:, None], target, q[:, None]], axis=1)
     along = np.cumsum(np.hypot(*np.moveaxis(np.diff(points, axis=1), 2, 0)), axis=1)
     length = np.maximum(along[:, -1], 1e-300)
     ends = np.stack([first, last], axis=1)
-    fit = _Fit.of(p, q, ends, np.repeat(length[:, None] / 3, 2, axis=1),
-                  along[:, :-1] / length[:, None], target)  # fmt: skip
+    # the cubic that runs off and in as fast as the parallel itself is close already
+    handles = np.stack([np.hypot(*v.T) for v in speed], axis=1) * (np.abs(t1 - t0) / 3)[:, None]
+    handles = np.clip(handles, 1e-3 * length[:, None], length[:, None])
+    fit = _Fit.of(p, q, ends, handles, np.tile(_SAMPLES, (m, 1)), target)
     control, error = fit.control, fit.away.max(axis=1, initial=0)
     row, damping = np.arange(m), np.full(m, 1e-2)
     for round_ in range(_EVEN + _LARGEST):

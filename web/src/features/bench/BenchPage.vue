@@ -436,6 +436,7 @@ onMounted(load)
 }
 .in-hand {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   grid-template-rows: auto minmax(0, 1fr);
   min-height: 0;
 }

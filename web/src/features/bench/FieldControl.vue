@@ -20,6 +20,8 @@ const props = defineProps<{
 const emit = defineEmits<{ change: [value: unknown] }>()
 
 const SUFFIX: Record<string, string> = { angle: '°', area: 'mm²', count: '', share: '' }
+/** Controls that show their trouble themselves. */
+const MEASURED = ['length', 'angle', 'area', 'count', 'share']
 const ARROWS: Record<string, string> = { left: '←', right: '→', above: '↑', below: '↓' }
 const named = () => (props.field.control === 'piece' ? (props.pieces ?? []) : (props.windows ?? []))
 /** Panels to choose from, the present one among them even where it is gone. */
@@ -32,7 +34,7 @@ const asArrows = () => props.field.options.length === 4 && props.field.options.e
 </script>
 
 <template>
-  <div class="field" :class="[field.control, { named: field.control === 'target' && field.empty }]">
+  <div class="field" :class="[field.control, { named: field.control === 'target' && field.empty, wide: trouble && !MEASURED.includes(field.control) }]">
     <span v-if="field.control !== 'switch'" class="title" :title="field.description">{{ field.title }}</span>
     <LengthInput
       v-if="field.control === 'length'"
@@ -126,7 +128,7 @@ const asArrows = () => props.field.options.length === 4 && props.field.options.e
       <ElOption v-for="w in named()" :key="w.key" :value="w.key" :label="w.title" />
     </ElSelect>
     <TextField v-else :model-value="String(value ?? '')" :label="field.title" @update:model-value="(v) => emit('change', v)" />
-    <p v-if="trouble && !['length', 'angle', 'area', 'count', 'share'].includes(field.control)" class="message" role="alert">
+    <p v-if="trouble && !MEASURED.includes(field.control)" class="message" role="alert">
       {{ trouble }}
     </p>
   </div>
@@ -144,6 +146,9 @@ const asArrows = () => props.field.options.length === 4 && props.field.options.e
 .message {
   color: var(--error);
   font-size: 12.5px;
+}
+.wide {
+  grid-column: 1 / -1;
 }
 .field :deep(.el-radio-button__inner) {
   padding: 8px 11px;

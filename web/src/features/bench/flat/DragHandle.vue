@@ -105,7 +105,8 @@ const gaps = computed(() => {
   return [
     level('left', left, b.left, b.left - left, 1),
     level('right', b.right, right, right - b.right, -1),
-    upright('head', head, b.head, b.head - head, 1),
+    // beside the knob that turns it
+    { ...upright('head', head, b.head, b.head - head, 1), x: cx + (props.handle.turn === null ? 0 : 34) },
     upright('foot', b.foot, foot, foot - b.foot, -1),
   ]
 })
