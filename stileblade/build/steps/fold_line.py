@@ -8,8 +8,8 @@ from enum import StrEnum
 from typing import Literal
 
 from stileblade.build.creasing import CreasingStep
+from stileblade.build.measured import Edge, Runs, edge_field, runs_field
 from stileblade.build.step import Caption, Handle, Setting, Stage, Step, Told, register_step
-from stileblade.build.steps.slice import Edge
 from stileblade.build.work import Fold, Made, Work
 from stileblade.card.creases import Crease, Direction
 from stileblade.errors import StepError
@@ -29,11 +29,6 @@ class By(StrEnum):
     POINTS = "points"
     ANGLE = "angle"
     SYMMETRY = "symmetry"
-
-
-class Runs(StrEnum):
-    UPRIGHT = "upright"
-    LEVEL = "level"
 
 
 class Purpose(StrEnum):
@@ -69,19 +64,8 @@ class FoldLine(CreasingStep):
         control="target",
         when={"by": ["place", "points", "angle"]},
     )
-    runs: Runs = choice(
-        Runs.UPRIGHT, "Runs", "Which way it runs.", upright="upright", level="level",
-        when={"by": ["place"]},
-    )  # fmt: skip
-    edge: Edge = choice(
-        Edge.NEAR,
-        "Measured from",
-        "Where the measure starts.",
-        near="left or head",
-        middle="the middle",
-        far="right or foot",
-        when={"by": ["place"]},
-    )
+    runs: Runs = runs_field(when={"by": ["place"]})
+    edge: Edge = edge_field(Edge.NEAR, when={"by": ["place"]})
     distance: float = offset(
         40,
         "Distance",
@@ -148,18 +132,10 @@ class FoldLine(CreasingStep):
             a = (box.left + self.x, box.head + self.y)
             turn = math.radians(self.angle)
             return Line.through(a, (a[0] + 100 * math.cos(turn), a[1] + 100 * math.sin(turn)))
-        return Line.on("x" if self.runs is Runs.UPRIGHT else "y", self._at(box))
-
-    def _origin(self, box: Box) -> tuple[float, float]:
-        low, high = (box.left, box.right) if self.runs is Runs.UPRIGHT else (box.head, box.foot)
-        if self.edge is Edge.NEAR:
-            return low, 1.0
-        if self.edge is Edge.FAR:
-            return high, -1.0
-        return (low + high) / 2, 1.0
+        return Line.on(self.runs.axis, self._at(box))
 
     def _at(self, box: Box) -> float:
-        origin, sign = self._origin(box)
+        origin, sign = self.edge.origin(box, self.runs.axis)
         return origin + sign * self.distance
 
     def apply(self, work: Work | None, setting: Setting) -> Work:
@@ -189,7 +165,7 @@ class FoldLine(CreasingStep):
         if self.by is not By.PLACE:
             return None
         box = work.box_of(self.target)
-        origin, sign = self._origin(box)
+        origin, sign = self.edge.origin(box, self.runs.axis)
         middle = work.paper.bounds.centre[0 if self.runs is Runs.UPRIGHT else 1]
         return round((middle - origin) * sign, 2)
 
@@ -244,13 +220,13 @@ class FoldLine(CreasingStep):
         if self.by is not By.PLACE:
             names = [("x", "y"), ("x2", "y2")][: 2 if self.by is By.POINTS else 1]
             return [self._point(box, x, y) for x, y in names]
-        origin, sign = self._origin(box)
+        origin, sign = self.edge.origin(box, self.runs.axis)
         return [
             Handle(
                 "line",
                 "distance",
                 self.distance,
-                axis="x" if self.runs is Runs.UPRIGHT else "y",
+                axis=self.runs.axis,
                 at=self._at(box),
                 origin=origin,
                 factor=sign,

@@ -6,6 +6,7 @@ import math
 from enum import StrEnum
 from typing import Final, Literal
 
+from stileblade.build.measured import Edge, edge_field
 from stileblade.build.step import (
     Caption,
     Handle,
@@ -29,12 +30,6 @@ class Keep(StrEnum):
     BELOW = "below"
     LEFT = "left"
     RIGHT = "right"
-
-
-class Edge(StrEnum):
-    NEAR = "near"
-    MIDDLE = "middle"
-    FAR = "far"
 
 
 class By(StrEnum):
@@ -83,15 +78,7 @@ class Slice(Step):
         control="target",
         when={"by": ["measure"]},
     )
-    edge: Edge = choice(
-        Edge.FAR,
-        "Measured from",
-        "Where the measure starts.",
-        near="head or left",
-        middle="the middle",
-        far="foot or right",
-        when={"by": ["measure"]},
-    )
+    edge: Edge = edge_field(Edge.FAR, when={"by": ["measure"]})
     distance: float = offset(
         4,
         "Distance",
@@ -103,20 +90,11 @@ class Slice(Step):
     def axis(self) -> Literal["x", "y"]:
         return "y" if self.keep in (Keep.ABOVE, Keep.BELOW) else "x"
 
-    def _origin(self, box: Box) -> tuple[float, float]:
-        """Where the measure starts, and the sign of its direction."""
-        low, high = (box.head, box.foot) if self.axis == "y" else (box.left, box.right)
-        if self.edge is Edge.NEAR:
-            return low, 1.0
-        if self.edge is Edge.FAR:
-            return high, -1.0
-        return (low + high) / 2, 1.0
-
     def apply(self, work: Work | None, setting: Setting) -> Work:
         work = self.needs(work)
         if self.by is By.RUN:
             return work.with_paper(self._cut(work, self._place_for_run(work)))
-        origin, sign = self._origin(work.box_of(self.target))
+        origin, sign = self.edge.origin(work.box_of(self.target), self.axis)
         at = origin + sign * self.distance
         paper = self._cut(work, at)
         box = work.paper.bounds
@@ -174,7 +152,7 @@ class Slice(Step):
     def handles(self, before: Work | None, setting: Setting) -> list[Handle]:
         if before is None or self.by is By.RUN:
             return []
-        origin, sign = self._origin(before.box_of(self.target))
+        origin, sign = self.edge.origin(before.box_of(self.target), self.axis)
         return [
             Handle(
                 "line",

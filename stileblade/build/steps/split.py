@@ -8,6 +8,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from stileblade.build.measured import Edge, Runs, edge_field, runs_field
 from stileblade.build.placement import Anchor
 from stileblade.build.placement import place_at as placed_at
 from stileblade.build.step import (
@@ -24,7 +25,7 @@ from stileblade.build.work import Parted, Work
 from stileblade.errors import StepError
 from stileblade.fields import angle, choice, length, offset, special
 from stileblade.geometry.distances import holds_any, inner_point
-from stileblade.geometry.region import Box, Region, gather
+from stileblade.geometry.region import Region, gather
 from stileblade.geometry.set_operations import cut_off, difference, intersection
 from stileblade.geometry.transforms import rotation
 from stileblade.outlines.catalogue import AnyFigure, figure_field
@@ -39,17 +40,6 @@ Share = Annotated[float, Field(ge=-10, le=11)]
 class By(StrEnum):
     LINE = "line"
     FIGURE = "figure"
-
-
-class Runs(StrEnum):
-    UPRIGHT = "upright"
-    LEVEL = "level"
-
-
-class Edge(StrEnum):
-    NEAR = "near"
-    MIDDLE = "middle"
-    FAR = "far"
 
 
 class Keep(StrEnum):
@@ -70,20 +60,9 @@ class Split(Step):
     words = "divide part cut apart strip separate halves pieces"
     kind: Literal["split"] = "split"
     by: By = choice(By.LINE, "Along", "What parts it.", line="a line or strip", figure="a figure")
-    runs: Runs = choice(
-        Runs.UPRIGHT, "Runs", "Which way the line runs.", upright="upright", level="level",
-        when=_LINE,
-    )  # fmt: skip
+    runs: Runs = runs_field(when=_LINE)
     target: str = special("card", "Measured on", "Whose box it is measured on.", control="target")
-    edge: Edge = choice(
-        Edge.MIDDLE,
-        "Measured from",
-        "Where the measure starts.",
-        near="head or left",
-        middle="the middle",
-        far="foot or right",
-        when=_LINE,
-    )
+    edge: Edge = edge_field(Edge.MIDDLE, when=_LINE)
     distance: float = offset(
         0, "Distance", "From there inwards; from the middle, down or right.", when=_LINE
     )
@@ -109,20 +88,8 @@ class Split(Step):
         when={"keep": ["picked"]},
     )
 
-    @property
-    def axis(self) -> Literal["x", "y"]:
-        return "x" if self.runs is Runs.UPRIGHT else "y"
-
-    def _origin(self, box: Box) -> tuple[float, float]:
-        low, high = (box.left, box.right) if self.axis == "x" else (box.head, box.foot)
-        if self.edge is Edge.NEAR:
-            return low, 1.0
-        if self.edge is Edge.FAR:
-            return high, -1.0
-        return (low + high) / 2, 1.0
-
     def _at(self, work: Work) -> float:
-        origin, sign = self._origin(work.box_of(self.target))
+        origin, sign = self.edge.origin(work.box_of(self.target), self.runs.axis)
         return origin + sign * self.distance
 
     def _figure(self, work: Work, setting: Setting) -> Region:
@@ -140,8 +107,8 @@ class Split(Step):
         else:
             at, half, field = self._at(work), self.strip / 2, "distance"
             halves = [
-                cut_off(work.paper, axis=self.axis, at=at - half, keep="less"),
-                cut_off(work.paper, axis=self.axis, at=at + half, keep="more"),
+                cut_off(work.paper, axis=self.runs.axis, at=at - half, keep="less"),
+                cut_off(work.paper, axis=self.runs.axis, at=at + half, keep="more"),
             ]
         if not all(halves):
             raise StepError(
@@ -192,9 +159,9 @@ class Split(Step):
                 box=figure.bounds.as_tuple(), outline=figure, word=self.outline.title.lower(),
             )  # fmt: skip
         else:
-            origin, sign = self._origin(before.box_of(self.target))
+            origin, sign = self.edge.origin(before.box_of(self.target), self.runs.axis)
             place = Handle(
-                "line", "distance", self.distance, axis=self.axis, at=self._at(before),
+                "line", "distance", self.distance, axis=self.runs.axis, at=self._at(before),
                 origin=origin, factor=sign, word="split",
             )  # fmt: skip
         if self.keep is Keep.LARGEST:

@@ -143,20 +143,15 @@ function removePiece(id: string) {
   goTo(next.pieces[0]!.id)
   changed(next)
 }
-function lineUp(moves: Record<string, Record<string, number>>) {
+function lineUp(moves: edits.Moves) {
   liningUp.value = false
-  if (!document_.value) return
-  let next = document_.value
-  for (const [id, values] of Object.entries(moves)) next = edits.setValues(next, pieceId.value, id, values)
-  if (next !== document_.value) changed(next)
+  if (document_.value) changed(edits.setAll(document_.value, pieceId.value, moves))
 }
-/** The closed card's measure, typed on a dimension line: a size of its own from then on. */
+/** The closed card's measure, typed on a dimension line. */
 function setMeasure(axis: 'x' | 'y', mm: number) {
-  const doc = document_.value
-  if (!doc || !(mm >= 10 && mm <= 1000)) return tell('A card is between 10 and 1000 mm wide and high.', 'warning')
-  const { size, turned } = doc.card
-  const side = (axis === 'x') === turned ? 'height' : 'width'
-  changed({ ...doc, card: { ...doc.card, size: { ...size, name: 'Own size', [side]: mm } } })
+  if (!document_.value) return
+  if (mm < edits.LEAST_CARD || mm > edits.MOST_CARD) return tell('A card is between 10 and 1000 mm wide and high.', 'warning')
+  changed(edits.setMeasure(document_.value, axis, mm))
 }
 
 async function useNewer(earlier: string, id: number) {

@@ -28,6 +28,23 @@ export function setValues(
   )
 }
 
+/** For each step, by its key, values to set. */
+export type Moves = Readonly<Record<string, Readonly<Record<string, unknown>>>>
+
+export function setAll(document: DesignData, piece: string, moves: Moves): DesignData {
+  return Object.entries(moves).reduce((doc, [id, values]) => setValues(doc, piece, id, values), document)
+}
+
+export const LEAST_CARD = 10
+export const MOST_CARD = 1000
+
+/** The closed card's width or height as it is held: a size of its own from then on. */
+export function setMeasure(document: DesignData, axis: 'x' | 'y', mm: number): DesignData {
+  const { size, turned } = document.card
+  const side = (axis === 'x') === turned ? 'height' : 'width'
+  return { ...document, card: { ...document.card, size: { ...size, name: 'Own size', [side]: mm } } }
+}
+
 /** Values set by their names; "outline.width" is the width of the step's figure, "angles.2" the third angle. */
 export function withValues(
   step: Readonly<Record<string, unknown>>,
