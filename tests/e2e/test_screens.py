@@ -158,7 +158,7 @@ def test_nothing_is_cut_off_and_the_flat_view_is_large(page: Page, name: str) ->
 
 def test_the_folded_view_opens_and_turns_and_rests(page: Page) -> None:
     page.goto("/")
-    page.get_by_role("button", name="Open: Lighthouse").click()
+    page.get_by_role("button", name="Open: Lighthouse", exact=True).click()
     Bench(page).opened()
     canvas = page.locator("canvas")
     expect(canvas).to_be_visible()

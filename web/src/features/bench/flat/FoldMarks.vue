@@ -27,6 +27,8 @@ const screen = (s: Stroke) => ({
 })
 const length = (s: Stroke) => Math.hypot(s[2] - s[0], s[3] - s[1])
 
+/** px at the right, where the tools of the view stand. */
+const TOOLS = 246
 /** Tags beside their folds, those that would lie over each other one below the other. */
 const tags = computed(() => {
   const { toX, toY, view } = props.viewport
@@ -36,7 +38,7 @@ const tags = computed(() => {
     const width = text.length * 6.65 + 14
     let x = 30
     let y = 30
-    if (fold.axis === 'x') x = Math.max(30, Math.min(toX(fold.at) - width / 2, view.width - width - 110))
+    if (fold.axis === 'x') x = Math.max(30, Math.min(toX(fold.at) - width / 2, view.width - width - TOOLS))
     else if (fold.axis === 'y') y = toY(fold.at) + 6
     else if (fold.spans[0]) {
       const s = screen(fold.spans[0].stroke)
