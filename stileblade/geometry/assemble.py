@@ -158,23 +158,56 @@ def meet(runs: Runs, curves: Curves, reach: Floats | None = None) -> Runs:
         t, s, found = crossings(curves, p[todo], t_end[todo], q, t_start[todo])
         spot = curves.points_at(q, s)
         found &= np.hypot(*(spot - vertex[todo]).T) < reach[todo]
+        # where curves turn back on themselves a search may run away: once more from the nearest places
+        again = np.flatnonzero(~found)
+        if len(again):
+            near = todo[again]
+            t[again] = _nearest_places(curves, p[near], t_end[near], vertex[near])
+            s[again] = _nearest_places(curves, runs.curve[near], t_start[near], vertex[near])
+            a, b, met = crossings(curves, p[near], t[again], runs.curve[near], s[again])
+            place = curves.points_at(runs.curve[near], b)
+            met &= np.hypot(*(place - vertex[near]).T) < reach[near]
+            hit = again[met]
+            t[hit], s[hit], spot[hit], found[hit] = a[met], b[met], place[met], True
         miss = todo[~found]
         if len(miss):
-            t[~found] = feet(curves, p[miss], t_end[miss], vertex[miss])
-            s[~found] = feet(curves, runs.curve[miss], t_start[miss], vertex[miss])
             spot[~found] = (
                 curves.points_at(p[miss], t[~found]) + curves.points_at(runs.curve[miss], s[~found])
             ) / 2
             # in a cusp feet are nowhere near: the kernel's own corner is
             lost = ~found & (np.hypot(*(spot - vertex[todo]).T) > TOLERANCE.crossing)
             spot[lost] = vertex[todo[lost]]
-            t[lost], s[lost] = t_end[todo[lost]], t_start[todo[lost]]
         if isinstance(curves, Segments):
             spot = _on_level_lines(curves, p[todo], _on_level_lines(curves, q, spot))
         t_end[todo], t_start[todo], point[todo] = t, s, spot
     t1 = runs.t1.copy()
     t1[before] = t_end
     return replace(runs, t0=t_start, t1=t1, point=point)
+
+
+_STARTS = 33
+"""From how many places of a curve its nearest one is looked for."""
+
+
+def _nearest_places(curves: Curves, index: Ints, t: Floats, points: Floats) -> Floats:
+    """Parameters of the places on the curves nearest to ``points``: from close guesses, and on
+    curves without end from these alone, else from all over the curve."""
+    found = feet(curves, index, t, points)
+    span = curves.span[index]
+    low, high = span.min(axis=1), span.max(axis=1)
+    short = np.flatnonzero(high - low <= 1 + 1e-9)
+    if not len(short):
+        return found
+    share = np.linspace(0, 1, _STARTS)
+    grid = low[short, None] + (high - low)[short, None] * share
+    places = curves.points_at(np.repeat(index[short], _STARTS), grid.ravel())
+    away = np.hypot(*(places.reshape(-1, _STARTS, 2) - points[short, None]).transpose(2, 0, 1))
+    start = grid[np.arange(len(short)), away.argmin(axis=1)]
+    other = feet(curves, index[short], start, points[short])
+    here = np.hypot(*(curves.points_at(index[short], found[short]) - points[short]).T)
+    there = np.hypot(*(curves.points_at(index[short], other) - points[short]).T)
+    found[short] = np.where(there < here - 1e-9, other, found[short])
+    return found
 
 
 def _on_level_lines(segments: Segments, curve: Ints, points: Floats) -> Floats:

@@ -19,8 +19,8 @@ import shapely
 from stileblade.errors import GeometryError
 from stileblade.geometry.corners import with_corners
 from stileblade.geometry.flatten import neighbours
-from stileblade.geometry.offset_tracing import BEVELLED, MITRED, ROUNDED, traced
-from stileblade.geometry.parallel import OffsetCurves, circular
+from stileblade.geometry.offset_tracing import traced
+from stileblade.geometry.parallel import BEVELLED, MITRED, ROUNDED, OffsetCurves, circular
 from stileblade.geometry.region import Region
 from stileblade.geometry.segments import Ints, Segments
 from stileblade.geometry.set_operations import run_kernel

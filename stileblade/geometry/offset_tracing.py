@@ -7,31 +7,36 @@ regions and outlines of strokes both come this way.
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
-from dataclasses import fields as dataclass_fields
+from dataclasses import dataclass
 from itertools import pairwise
-from typing import Final
 
 import numpy as np
 import shapely
 
-from stileblade.geometry.assemble import ResultEdges, Runs, join_edges, meet, rejoin
+from stileblade.geometry.assemble import ResultEdges, join_edges, meet, rejoin
 from stileblade.geometry.fit import as_segments
 from stileblade.geometry.flatten import Flat, neighbours
-from stileblade.geometry.parallel import OffsetCurves
+from stileblade.geometry.offset_joints import (
+    at_their_corners,
+    bridged,
+    reach_of,
+    same_turn,
+    slack_of,
+    with_bridges,
+    with_flat_mitres,
+    without_points,
+)
+from stileblade.geometry.parallel import MITRED, ROUNDED, OffsetCurves
 from stileblade.geometry.region import Region
-from stileblade.geometry.segments import TAU, Bools, Floats, Ints, Kind, lines
+from stileblade.geometry.segments import (
+    Bools,
+    Floats,
+    Ints,
+    Kind,
+    lines,
+)
 from stileblade.geometry.trace import ResultRings, result_rings
 from stileblade.tolerance import TOLERANCE
-
-ROUNDED: Final = 0
-BEVELLED: Final = 1
-MITRED: Final = 2
-_MISSING: Final = 4
-_BAYS: Final = 0.15
-"""By how much of the distance the kernel may misplace a corner, having left out a bay."""
-_POINT: Final = 1e-4
-"""mm: a parallel whose ends are this close is a point."""
 
 
 @dataclass(frozen=True, eq=False)
@@ -58,10 +63,10 @@ def traced(
         return [Region.empty()] * len(grown)
     rings = _without_specks(rings)
     edges = _match(rings, flat, curves, corners, ways)
-    runs = _without_points(join_edges(edges, _slack(curves)[edges.curve]), curves)
-    runs = _with_flat_mitres(runs, curves, corners)
-    runs = _at_their_corners(runs, curves)
-    runs = _same_turn(meet(runs, curves, _reach(runs, curves)), runs, curves)
+    runs = without_points(join_edges(edges, slack_of(curves)[edges.curve]), curves)
+    runs = with_flat_mitres(runs, curves, corners)
+    runs = at_their_corners(runs, curves)
+    runs = same_turn(meet(runs, curves, reach_of(runs, curves)), runs, curves)
     after, _ = neighbours(runs.ring)
     # a closed curve by itself, as a circle's parallel; other curves by themselves make a loop,
     # which starts and ends where they cross themselves
@@ -71,8 +76,11 @@ def traced(
     t1 = runs.t1.copy()
     forwards = np.where(runs.t1 >= runs.t0, 1.0, -1.0)
     t1[alone] = runs.t0[alone] + forwards[alone] * 2 * np.pi
-    lost = _lost(runs, curves, t1, end, rings.origin)
-    made, row = as_segments(curves, runs.curve, runs.t0, t1, runs.point, end)
+    start, joints, wide = bridged(runs, curves, t1, end, grown[rings.origin])
+    lost = set(rings.origin[runs.ring[wide]].tolist())
+    made, row = as_segments(curves, runs.curve, runs.t0, t1, start, end)
+    ends = end[neighbours(runs.ring)[1]]
+    made, row = with_bridges(made, row, ends, runs.point, start, joints)
     long_enough = (np.hypot(*(made.end - made.start).T) > 1e-7) | (
         np.abs(made.span[:, 1] - made.span[:, 0]) > 1
     )
@@ -88,15 +96,6 @@ def traced(
         r if g not in lost and _covers(r, grown[g]) else _as_lines(rings, g)
         for g, r in enumerate(found)
     ]
-
-
-def _lost(runs: Runs, curves: OffsetCurves, t1: Floats, end: Floats, origin: Ints) -> set[int]:
-    """The buffers of which a corner could not be found on the curves that meet there."""
-    off = np.maximum(
-        np.hypot(*(curves.points_at(runs.curve, runs.t0) - runs.point).T),
-        np.hypot(*(curves.points_at(runs.curve, t1) - end).T),
-    )
-    return set(origin[runs.ring[off > TOLERANCE.crossing]].tolist())
 
 
 def _covers(region: Region, shape: shapely.Geometry) -> bool:
@@ -115,141 +114,6 @@ def _as_lines(rings: ResultRings, group: int) -> Region:
     return Region(
         lines(points[edges], points[rings.after[edges]]), np.r_[0, np.cumsum(sizes)], first
     )
-
-
-def _slack(curves: OffsetCurves) -> Floats:
-    """How far t may jump within a run of each curve (5n,): a few edges of the flattened source may
-    be missing, but where a curve meets itself again, two of its stretches stay apart."""
-    own = np.where(curves.segments.kind == Kind.ARC, TAU, 1.0) / curves.segments.pieces_per_parent
-    own = np.where(curves.segments.kind == Kind.LINE, np.inf, _MISSING * own)
-    return np.concatenate([own, np.full(4 * curves.n, np.inf)])
-
-
-def _reach(runs: Runs, curves: OffsetCurves) -> Floats:
-    """How far the kernel's corners may be off: it leaves out bays that are shallow against the
-    distance, which moves corners along, most where parallels of neighbours, or a straight corner
-    and its sides, meet at a flat angle."""
-    _, before = neighbours(runs.ring)
-    p, q = runs.curve[before], runs.curve
-    n = curves.n
-    follow = (p < n) & ((q < n) | (q >= 2 * n)) & (curves.before[q % n] == p)
-    follow |= (p >= 2 * n) & (q < n) & (p % n == q)
-    beside = np.maximum(TOLERANCE.crossing, _BAYS * np.abs(curves.distance)[q % n])
-    return np.where(follow, TOLERANCE.grazing, beside)
-
-
-def _same_turn(met: Runs, runs: Runs, curves: OffsetCurves) -> Runs:
-    """Arcs that end in the turn in which the kernel's corner is: a search may go round and round."""
-    n = curves.n
-    arc = (runs.curve // n == 1) | (runs.curve < n) & (
-        curves.segments.kind[runs.curve % n] == Kind.ARC
-    )
-    ends = []
-    for found, near in ((met.t0, runs.t0), (met.t1, runs.t1)):
-        ends.append(np.where(arc, found - TAU * np.rint((found - near) / TAU), found))
-    return replace(met, t0=ends[0], t1=ends[1])
-
-
-def _without_points(runs: Runs, curves: OffsetCurves) -> Runs:
-    """Without the arcs whose radius is the distance: their parallel is a point, and what comes
-    before it meets what comes after."""
-    start, end = curves.offset_ends
-    point = (curves.segments.kind == Kind.ARC) & (np.hypot(*(end - start).T) < _POINT)
-    point &= (curves.segments.start != curves.segments.end).any(axis=1)
-    gone = (runs.curve < curves.n) & point[runs.curve % curves.n]
-    left = np.bincount(runs.ring[~gone], minlength=int(runs.ring.max(initial=0)) + 1)
-    gone &= left[runs.ring] >= 2
-    if not gone.any():
-        return runs
-    after, _ = neighbours(runs.ring)
-    meeting = runs.point.copy()
-    meeting[after[gone]] = start[runs.curve[gone]]
-    return replace(runs, point=meeting).take(np.flatnonzero(~gone))
-
-
-def _with_flat_mitres(runs: Runs, curves: OffsetCurves, corners: Ints) -> Runs:
-    """With the sides of mitres beside curves whose corner is so flat that the kernel has its tip
-    on the first edge of the flattened curve."""
-    n, kind = curves.n, curves.segments.kind
-    _, before = neighbours(runs.ring)
-    p, q = runs.curve[before], runs.curve
-    k = q % n
-    flat = (p < n) & (q < n) & (curves.before[k] == p % n) & (before != np.arange(len(runs)))
-    flat &= (corners[k] == MITRED) & curves.turns_outwards[k]
-    slack, span = _slack(curves)[:n], curves.segments.span
-    flat &= np.abs(runs.t1[before] - span[p % n, 1]) <= slack[p % n]
-    flat &= np.abs(runs.t0 - span[k, 0]) <= slack[k]
-    # one side of a mitre may lie so close to the curve beside it that its edges were taken for it
-    lone = (corners[k] == MITRED) & (before != np.arange(len(runs)))
-    to_tip = lone & (p < n) & (q // n == 4) & (curves.before[k] == p % n)
-    from_tip = lone & (p // n == 3) & (q < n) & (p % n == k)
-    sides = [
-        (np.flatnonzero(flat & (kind[p % n] != Kind.LINE) | to_tip), 3),
-        (np.flatnonzero(flat & (kind[k] != Kind.LINE) | from_tip), 4),
-    ]
-    count = sum(len(rows) for rows, _ in sides)
-    if not count:
-        return runs
-    row = np.concatenate([rows for rows, _ in sides])
-    group = np.concatenate([np.full(len(rows), g) for rows, g in sides])
-    put_in = Runs(
-        k[row] + group * n,
-        np.zeros(count),
-        np.ones(count),
-        np.zeros(count, bool),
-        np.zeros(count, bool),
-        runs.point[row],
-        runs.ring[row],
-    )
-    # before the run at ``row``, the incoming side first
-    place = np.concatenate([np.arange(len(runs)) + 0.9, row + 0.1 * (group - 2)])
-    fields = {
-        f.name: np.concatenate([getattr(runs, f.name), getattr(put_in, f.name)])
-        for f in dataclass_fields(Runs)
-    }
-    return Runs(**fields).take(np.argsort(place, kind="stable"))
-
-
-def _at_their_corners(runs: Runs, curves: OffsetCurves) -> Runs:
-    """Where a parallel goes over into the arc or mitre at its own corner, or that into the next,
-    they meet at the parallel's own end: no search for a touch finds it better. Parallels of
-    neighbours that run on into each other do as well."""
-    n = curves.n
-    _, before = neighbours(runs.ring)
-    p, q = runs.curve[before], runs.curve
-    start, end = curves.offset_ends
-    into = ((q // n == 1) | (q // n == 3)) & (p < n) & (curves.before[q % n] == p)
-    out = ((p // n == 1) | (p // n == 4)) & (q < n) & (p % n == q)
-    slack, span = np.minimum(_slack(curves)[:n], 0.5), curves.segments.span
-    into &= np.abs(runs.t1[before] - span[p % n, 1]) <= slack[p % n]
-    out &= np.abs(runs.t0 - span[q % n, 0]) <= slack[q % n]
-    t0, t1 = runs.t0.copy(), runs.t1.copy()
-    exact0, exact1 = runs.exact0.copy(), runs.exact1.copy()
-    for rows, arc_t, spots in (
-        (np.flatnonzero(into), t0, end[p[into]]),
-        (np.flatnonzero(out), t1, start[q[out]]),
-    ):
-        on_arc = rows if arc_t is t0 else before[rows]
-        on_line = before[rows] if arc_t is t0 else rows
-        gap = spots - curves.segments.start[runs.curve[on_arc] % n]
-        angle = np.arctan2(gap[:, 1], gap[:, 0])
-        turned = np.remainder(angle - arc_t[on_arc] + np.pi, 2 * np.pi) - np.pi
-        is_arc = runs.curve[on_arc] // n == 1
-        arc_t[on_arc] = np.where(is_arc, arc_t[on_arc] + turned, 0.0 if arc_t is t0 else 1.0)
-        own = curves.segments.span[runs.curve[on_line]]
-        if arc_t is t0:
-            t1[on_line] = own[:, 1]
-        else:
-            t0[on_line] = own[:, 0]
-        exact0[rows] = exact1[before[rows]] = True
-    # where the source runs on smoothly so do its parallels
-    smooth = (p < n) & (q < n) & (curves.before[q % n] == p) & curves.runs_on[q % n]
-    smooth &= np.abs(runs.t1[before] - span[p % n, 1]) <= slack[p % n]
-    smooth &= np.abs(runs.t0 - span[q % n, 0]) <= slack[q % n]
-    rows = np.flatnonzero(smooth)
-    t1[before[rows]], t0[rows] = span[p[rows], 1], span[q[rows], 0]
-    exact0[rows] = exact1[before[rows]] = True
-    return replace(runs, t0=t0, t1=t1, exact0=exact0, exact1=exact1)
 
 
 def _shared_out(whole: Region, origin: Ints, count: int) -> list[Region]:

@@ -10,6 +10,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from functools import cached_property
+from typing import Final
 
 import numpy as np
 
@@ -22,6 +23,11 @@ from stileblade.geometry.segments import (
     Kind,
     Segments,
 )
+
+ROUNDED: Final = 0
+BEVELLED: Final = 1
+MITRED: Final = 2
+"""How a corner is gone round."""
 
 
 def circular(segments: Segments) -> tuple[np.ndarray, Floats]:

@@ -27,8 +27,8 @@ from stileblade.geometry.offset import (
     buffered,
     without_closed_segments,
 )
-from stileblade.geometry.offset_tracing import BEVELLED, MITRED, ROUNDED, Ways, traced
-from stileblade.geometry.parallel import OffsetCurves
+from stileblade.geometry.offset_tracing import Ways, traced
+from stileblade.geometry.parallel import BEVELLED, MITRED, ROUNDED, OffsetCurves
 from stileblade.geometry.region import Region
 from stileblade.geometry.segments import Kind, Segments, concatenate, lines
 

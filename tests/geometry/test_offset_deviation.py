@@ -9,6 +9,7 @@ import numpy as np
 import pytest
 import shapely
 
+from bench.shapes import figure_300
 from stileblade.geometry.offset import Join, largest_inset, offset
 from stileblade.geometry.region import Region
 from stileblade.geometry.segments import Kind
@@ -63,6 +64,15 @@ def test_demo_outlines_keep_within_twice_their_nodes(path: Path, distance: float
     grown = offset(source, distance)
     assert 0 < grown.nodes <= 2 * source.nodes
     assert off(grown, source, distance) < 0.01
+
+
+@pytest.mark.parametrize("distance", [2.5, 1.0, -1.5, 4.0])
+def test_bends_tighter_than_the_distance_are_cut_off_where_they_cross(distance: float) -> None:
+    """300 cubics with 31 waves: parallels turn back in their troughs, and are no worn-down polygon."""
+    source = figure_300()
+    grown = offset(source, distance)
+    assert grown.nodes <= 1.1 * source.nodes
+    assert off(grown, source, distance) < 0.015
 
 
 @pytest.mark.parametrize("name", ["disc", "ring", "star"])
