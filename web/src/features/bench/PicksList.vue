@@ -1,20 +1,24 @@
 <script setup lang="ts">
-/** Openings with their areas, the largest first; a press closes one or gives it back. */
+/** Areas that can be picked, with their measure; a press takes one or gives it back. */
+import { computed } from 'vue'
 import type { Schemas } from '@/shared/api/client'
 import type { Unit } from '@/shared/api/document'
 import { formatFigure } from '@/shared/units/figures'
+import { wordsOf } from './picking'
 
-defineProps<{
+const props = defineProps<{
+  word: string
   candidates: readonly Schemas['CandidateView'][]
   hovered: number
   unit: Unit
 }>()
+const words = computed(() => wordsOf(props.word))
 const emit = defineEmits<{ toggle: [index: number]; hover: [index: number] }>()
 </script>
 
 <template>
-  <div class="picks" aria-label="Openings" role="group">
-    <p v-if="!candidates.length" class="soft">There is no opening.</p>
+  <div class="picks" :aria-label="words.group" role="group">
+    <p v-if="!candidates.length" class="soft">{{ words.none }}</p>
     <button
       v-for="(c, i) in candidates"
       :key="`${c.share}`"
@@ -26,7 +30,7 @@ const emit = defineEmits<{ toggle: [index: number]; hover: [index: number] }>()
       @pointerleave="emit('hover', -1)"
     >
       <span class="figure">{{ formatFigure(c.area, 'mm2', unit) }}</span>
-      <span class="soft">{{ c.taken ? 'filled' : 'open' }}</span>
+      <span class="soft">{{ c.taken ? words.taken : words.left }}</span>
     </button>
   </div>
 </template>

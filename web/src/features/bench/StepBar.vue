@@ -30,7 +30,7 @@ const kind = computed(() => (props.step ? catalogue.step(props.step.kind) : unde
   white-space: nowrap;
   display: flex;
   align-items: center;
-  gap: 2px;
+  gap: 1px;
   padding: 7px 12px 3px 16px;
 }
 .title {
@@ -42,7 +42,7 @@ const kind = computed(() => (props.step ? catalogue.step(props.step.kind) : unde
   padding-left: 4px;
 }
 button {
-  padding: 2px 5px;
+  padding: 2px 4px;
   border-radius: 4px;
   font-size: 12.5px;
   color: var(--ink-1);

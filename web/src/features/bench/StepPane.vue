@@ -153,6 +153,7 @@ function take(picked: PickedOutline) {
     <ToldList :told="flat.told" :unit="unit" />
     <PicksList
       v-if="pick"
+      :word="pick.word"
       :candidates="pick.candidates"
       :hovered="hovered"
       :unit="unit"

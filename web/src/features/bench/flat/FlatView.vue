@@ -250,6 +250,7 @@ defineExpose({ fit, near, zoom, stepLoupe, turnOver, toggleBare: () => (bare.val
         />
         <PickMarks
           v-if="pick"
+          :word="pick.word"
           :candidates="pick.candidates"
           :hovered="hovered"
           :viewport="viewport"

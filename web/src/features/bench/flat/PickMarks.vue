@@ -1,12 +1,14 @@
 <script setup lang="ts">
-/** Openings to be picked: each can be hit, however small it is on the screen. */
+/** Areas to be picked: each can be hit, however small it is on the screen. */
 import { computed } from 'vue'
 import type { Schemas } from '@/shared/api/client'
 import type { Unit } from '@/shared/api/document'
 import { formatFigure } from '@/shared/units/figures'
+import { wordsOf } from '../picking'
 import type { Viewport } from './useViewport'
 
 const props = defineProps<{
+  word: string
   candidates: readonly Schemas['CandidateView'][]
   hovered: number
   viewport: Viewport
@@ -15,6 +17,7 @@ const props = defineProps<{
 const emit = defineEmits<{ toggle: [index: number]; hover: [index: number] }>()
 
 const SMALL_PX = 18
+const words = computed(() => wordsOf(props.word))
 const marks = computed(() =>
   props.candidates.map((c) => {
     const { toX, toY, view } = props.viewport
@@ -23,7 +26,7 @@ const marks = computed(() =>
       x: toX((left + right) / 2),
       y: toY((head + foot) / 2),
       tiny: Math.max(right - left, foot - head) * view.scale < SMALL_PX,
-      label: `Opening of ${formatFigure(c.area, 'mm2', props.unit)}, ${c.taken ? 'filled' : 'open'}`,
+      label: `${words.value.one} of ${formatFigure(c.area, 'mm2', props.unit)}, ${c.taken ? words.value.taken : words.value.left}`,
     }
   }),
 )

@@ -1,0 +1,14 @@
+/** What areas that can be picked are called, and what becomes of them, by the word of their handle. */
+interface Words {
+  group: string
+  one: string
+  taken: string
+  left: string
+  none: string
+}
+const WORDS: Record<string, Words> = {
+  opening: { group: 'Openings', one: 'Opening', taken: 'filled', left: 'open', none: 'There is no opening.' },
+  part: { group: 'Parts to keep', one: 'Part', taken: 'stays', left: 'goes', none: 'There is no part.' },
+}
+
+export const wordsOf = (handle: string): Words => WORDS[handle] ?? WORDS.opening!
