@@ -6,7 +6,7 @@ from abc import ABC, abstractmethod
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 from enum import StrEnum
-from typing import ClassVar, Literal
+from typing import Annotated, ClassVar, Literal
 
 from pydantic import Field
 
@@ -52,6 +52,10 @@ class Setting:
 
     def layout(self) -> Layout:
         return self.folding.layout(*self.closed, self.paper.thickness)
+
+
+Share = Annotated[float, Field(ge=-10, le=11)]
+"""A place by its share of a box, by which picks are kept."""
 
 
 @dataclass(frozen=True, eq=False)

@@ -208,7 +208,7 @@ class Work:
         so that a step keeps its sense when it is moved past the mirror.
         """
         if target.startswith(FEATURE):
-            return self._opened(target, field).outline.bounds
+            return self.window_of(target.removeprefix(FEATURE), field=field).outline.bounds
         if not self.panels:
             if target in ("figure", "front", "card"):
                 return self.reference
@@ -238,20 +238,25 @@ class Work:
             field=field,
         )
 
-    def _opened(self, target: str, field: str) -> Opened:
-        step = target.removeprefix(FEATURE)
-        for opened in self.windows:
-            if opened.step == step:
+    def window_of(self, step: str, *, field: str = "window") -> Opened:
+        """The window that a step cut; the last one for "". StepError where there is none."""
+        if not self.windows:
+            raise StepError("There is no window yet.", hint="Cut a window first.", field=field)
+        for opened in reversed(self.windows):
+            if step in ("", opened.step):
                 return opened
+        known = ", ".join(dict.fromkeys(w.step for w in self.windows))
         raise StepError(
             f"There is no window of step {step!r} before this one.",
-            hint="Place it by a panel, or by a window that is cut earlier.",
+            hint=f"Windows: {known}.",
             field=field,
         )
 
     def panel_name(self, target: str) -> str:
         """What ``target`` lies on: the panel of a window, or itself."""
-        return self._opened(target, "target").panel if target.startswith(FEATURE) else target
+        if not target.startswith(FEATURE):
+            return target
+        return self.window_of(target.removeprefix(FEATURE), field="target").panel
 
     @cached_property
     def lines_on_paper(self) -> tuple[DrawnLine, ...]:

@@ -310,7 +310,8 @@ def test_a_window_is_placed_by_another_and_sized_by_margins() -> None:
     a, b = (w.outline.bounds for w in work_of(first, below).windows)
     assert (b.left, b.head) == pytest.approx((a.left, a.foot + 5), abs=1e-6)
     assert (
-        "There is no window of step 'gone'" in problem_of({**below, "target": "step:gone"}).message
+        "There is no window of step 'gone'"
+        in problem_of(first, {**below, "target": "step:gone"}).message
     )
     fill = {"kind": "window", "sized": "fill", "margin": 15,
             "outline": {"kind": "rectangle", "width": 12, "height": 8}}  # fmt: skip

@@ -77,7 +77,7 @@ def test_no_bar_floats_however_it_is_turned(angle: float, pattern: str) -> None:
 def test_a_grille_without_a_window_says_so() -> None:
     problem = last(grille()).problem
     assert problem is not None
-    assert problem.message == "There is no window yet that a grille could stand in."
+    assert problem.message == "There is no window yet."
     known = last(OPENING, grille(window="x")).problem
     assert known is not None
     assert known.hint == "Windows: w."

@@ -3,15 +3,14 @@
 from __future__ import annotations
 
 from enum import StrEnum
-from typing import Annotated, Literal
-
-from pydantic import Field
+from typing import Literal
 
 from stileblade.build.step import (
     Candidate,
     Caption,
     Handle,
     Setting,
+    Share,
     Stage,
     Step,
     Told,
@@ -24,7 +23,6 @@ from stileblade.geometry.fill import with_rings
 from stileblade.geometry.region import Region
 
 MOST_PICKS = 500
-Share = Annotated[float, Field(ge=-10, le=11)]
 
 
 class Which(StrEnum):

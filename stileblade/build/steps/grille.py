@@ -9,7 +9,7 @@ from typing import Literal
 import numpy as np
 
 from stileblade.build.step import Caption, Setting, Stage, Step, Told, register_step
-from stileblade.build.work import Opened, Work
+from stileblade.build.work import Work
 from stileblade.errors import StepError
 from stileblade.fields import angle as degrees
 from stileblade.fields import choice, length, number_of, special
@@ -57,23 +57,6 @@ class Grille(Step):
     spokes: int = number_of(
         8, "Spokes", "How many run to the frame.", least=1, most=120, when={"pattern": ["wheel"]}
     )
-
-    def _opened(self, work: Work) -> Opened:
-        if not work.windows:
-            raise StepError(
-                "There is no window yet that a grille could stand in.",
-                hint="Cut a window first.",
-                field="window",
-            )
-        if not self.window:
-            return work.windows[-1]
-        for window in work.windows:
-            if window.step == self.window:
-                return window
-        known = ", ".join(w.step for w in work.windows)
-        raise StepError(
-            f"There is no window {self.window!r}.", hint=f"Windows: {known}.", field="window"
-        )
 
     def bars(self, outline: Region) -> tuple[Region, int]:
         """The bars across an outline, reaching beyond it, and how many they are."""
@@ -143,7 +126,7 @@ class Grille(Step):
 
     def apply(self, work: Work | None, setting: Setting) -> Work:
         work = self.needs(work)
-        opened = self._opened(work)
+        opened = work.window_of(self.window)
         bars, _ = self.bars(opened.outline)
         standing = intersection(bars, opened.outline)
         if not difference(opened.outline, bars):
@@ -158,7 +141,7 @@ class Grille(Step):
     def tells(self, before: Work | None, after: Work, setting: Setting) -> list[Told]:
         if before is None:
             return []
-        outline = self._opened(before).outline
+        outline = before.window_of(self.window).outline
         bars, count = self.bars(outline)
         left = difference(outline, bars)
         return [

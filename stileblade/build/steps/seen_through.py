@@ -47,23 +47,9 @@ class SeenThrough(LiningStep):
         0, "Larger by", "All round; negative is smaller. A layer to be glued is larger."
     )
 
-    def _window(self, work: Work) -> Opened:
-        if not work.windows:
-            raise StepError(
-                "There is no window yet to see through.", hint="Cut one first.", field="window"
-            )
-        for opened in reversed(work.windows):
-            if self.window in ("", opened.step):
-                return opened
-        raise StepError(
-            f"There is no window of step {self.window!r} before this one.",
-            hint="Choose one of those there are.",
-            field="window",
-        )
-
     def _carried(self, work: Work) -> Region:
         """The window's outline on the panel behind."""
-        opened = self._window(work)
+        opened = work.window_of(self.window)
         source = opened.panel
         names = [p.name for p in work.panels]
         if source not in names:  # by the card, or by the figure: where its middle lies

@@ -4,9 +4,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 from enum import StrEnum
-from typing import Annotated, Literal
-
-from pydantic import Field
+from typing import Literal
 
 from stileblade.build.measured import Edge, Runs, edge_field, runs_field
 from stileblade.build.placement import Anchor
@@ -16,6 +14,7 @@ from stileblade.build.step import (
     Caption,
     Handle,
     Setting,
+    Share,
     Stage,
     Step,
     Told,
@@ -34,7 +33,6 @@ from stileblade.outlines.figures.round import Circle
 
 LEAST = 0.01
 """mm^2: what is smaller is no part."""
-Share = Annotated[float, Field(ge=-10, le=11)]
 
 
 class By(StrEnum):

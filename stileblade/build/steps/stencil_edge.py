@@ -139,7 +139,6 @@ class StencilEdge(Step):
                 origin=edge,
                 factor=sign,
                 least=0.1,
-                outline=surround,
                 word="cut back",
             )
         ]
