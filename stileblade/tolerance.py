@@ -18,6 +18,10 @@ class Tolerance:
     """Largest distance of a flattened edge from its curve. The kernel only decides what meets
     what; the curves come back by tracing, so this bounds what tiny crossings may be missed."""
 
+    flatten_strokes: float = 0.016
+    """The same for ways that a pen runs along: they are far more than outlines are, and what
+    their sides meet within this lies in the width of the pen."""
+
     conode: float = 1e-3
     """A corner this close to another outline's edge lies on it."""
 

@@ -73,8 +73,9 @@ class Runs:
         return len(self.curve)
 
 
-def assemble(edges: ResultEdges, segments: Segments, shell: Ints) -> Region:
-    """The region bounded by the edges, with stretches of ``segments`` for them."""
+def assemble(edges: ResultEdges, segments: Segments, shell: Ints) -> tuple[Region, Ints]:
+    """The region bounded by the edges, with stretches of ``segments`` for them, and the numbers
+    (r,) that its rings had."""
     runs = join_edges(edges, 1e-7)
     runs = _absorb(runs, segments)
     runs = meet(runs, segments)
@@ -89,7 +90,7 @@ def assemble(edges: ResultEdges, segments: Segments, shell: Ints) -> Region:
         runs.point[after],
     )
     _straighten(made)
-    return rejoin(made, runs.ring, shell, fresh=~kept)[0]
+    return rejoin(made, runs.ring, shell, fresh=~kept)
 
 
 def _straighten(segments: Segments) -> None:
@@ -349,9 +350,11 @@ def _same_line(runs: Runs, curves: Segments, i: int, between: Ints, k: int) -> b
 
 
 def rejoin(segments: Segments, ring: Ints, shell: Ints, *, fresh: Bools) -> tuple[Region, Ints]:
-    """Rings of segments as a region, and the numbers (r,) that its rings had; stretches that go on along one parent become one segment,
-    and so do lines that go straight on at a ``fresh`` joint (n,): a source's own corners stay,
-    however flat, or a finely drawn curve would be worn away."""
+    """Rings of segments as a region, and the numbers (r,) that its rings had.
+
+    Stretches that go on along one parent become one segment, and so do lines that go straight on
+    at a ``fresh`` joint (n,): a source's own corners stay, however flat, or a finely drawn curve
+    would be worn away."""
     n = len(segments)
     after, before = neighbours(ring)
     same = (

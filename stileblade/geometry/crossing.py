@@ -36,27 +36,35 @@ def crossings(
     """
     t, s = t.copy(), s.copy()
     found = np.zeros(len(p), bool)
-    both = np.concatenate([p, q])
     bounds_p, bounds_q = _bounds(curves, p), _bounds(curves, q)
+    rows = np.arange(len(p))
     for rounds in range(_ROUNDS):
-        ts = np.concatenate([t, s])
-        points, derivatives = curves.motion_at(both, ts)
-        gap = points[: len(p)] - points[len(p) :]
-        # every round starts where the last one stepped to: done when that was the crossing
-        if rounds and float(np.abs(gap[found]).max(initial=0.0)) < 1e-11:
+        n = len(rows)
+        both = np.concatenate([p[rows], q[rows]])
+        points, derivatives = curves.motion_at(both, np.concatenate([t[rows], s[rows]]))
+        gap = points[:n] - points[n:]
+        # every round starts where the last one stepped to: done where that was the crossing
+        if rounds:
+            left = ~found[rows] | (np.abs(gap).max(axis=1, initial=0.0) >= 1e-11)
+            rows, gap = rows[left], gap[left]
+            derivatives = derivatives[np.concatenate([left, left])]
+            n = len(rows)
+        if not n:
             break
-        a, b = derivatives[: len(p)], derivatives[len(p) :]
+        a, b = derivatives[:n], derivatives[n:]
         det = a[:, 1] * b[:, 0] - a[:, 0] * b[:, 1]
-        found = np.abs(det) > 1e-7 * np.hypot(*a.T) * np.hypot(*b.T)
-        safe = np.where(found, det, 1.0)
+        crosses = np.abs(det) > 1e-7 * np.hypot(*a.T) * np.hypot(*b.T)
+        safe = np.where(crosses, det, 1.0)
         dt = (gap[:, 0] * b[:, 1] - gap[:, 1] * b[:, 0]) / safe
         ds = (gap[:, 0] * a[:, 1] - gap[:, 1] * a[:, 0]) / safe
-        before = ts
-        t = np.clip(np.where(found, t + dt, t), *bounds_p)
-        s = np.clip(np.where(found, s + ds, s), *bounds_q)
-        if np.array_equal(before, np.concatenate([t, s])):
-            break
-    here, there = np.split(curves.points_at(both, np.concatenate([t, s])), 2)
+        found[rows] = crosses
+        before_t, before_s = t[rows], s[rows]
+        low, high = bounds_p[0][rows], bounds_p[1][rows]
+        t[rows] = np.clip(np.where(crosses, before_t + dt, before_t), low, high)
+        low, high = bounds_q[0][rows], bounds_q[1][rows]
+        s[rows] = np.clip(np.where(crosses, before_s + ds, before_s), low, high)
+        rows = rows[(t[rows] != before_t) | (s[rows] != before_s)]
+    here, there = np.split(curves.points_at(np.concatenate([p, q]), np.concatenate([t, s])), 2)
     gap = here - there
     return t, s, found & (np.hypot(*gap.T) < 1e-8)
 

@@ -26,15 +26,20 @@ class Drawing:
 
     def _reset(self) -> None:
         self._kind: list[int] = []
-        self._coef: list[tuple[float, ...]] = []
-        self._span: list[tuple[float, float]] = []
-        self._ends: list[tuple[float, float, float, float]] = []
+        self._rows: list[tuple[float, ...]] = []
+        """Of each segment its coefficients (8), span (2), start (2) and end (2)."""
 
-    def _add(self, kind: int, coef: tuple[float, ...], x: float, y: float) -> None:
+    def _add(
+        self,
+        kind: int,
+        coef: tuple[float, ...],
+        x: float,
+        y: float,
+        t0: float = 0.0,
+        t1: float = 1.0,
+    ) -> None:
         self._kind.append(kind)
-        self._coef.append(coef)
-        self._span.append((0.0, 1.0))
-        self._ends.append((self.x, self.y, x, y))
+        self._rows.append((*coef, t0, t1, self.x, self.y, x, y))
         self.x, self.y = x, y
 
     def move(self, x: float, y: float) -> None:
@@ -73,14 +78,12 @@ class Drawing:
             self.line(x, y)
             return
         coef, t0, t1 = centre_form(self.x, self.y, rx, ry, turn_deg, large, clockwise, x, y)
-        self._add(3, coef, x, y)
-        self._span[-1] = (t0, t1)
+        self._add(3, coef, x, y, t0, t1)
 
     def ellipse(self, cx: float, cy: float, rx: float, ry: float) -> None:
         """A whole ellipse, clockwise, as a contour of its own."""
         self.move(cx + rx, cy)
-        self._add(3, (cx, cy, rx, 0.0, 0.0, ry, 0.0, 0.0), cx + rx, cy)
-        self._span[-1] = (0.0, TAU)
+        self._add(3, (cx, cy, rx, 0.0, 0.0, ry, 0.0, 0.0), cx + rx, cy, 0.0, TAU)
         self.close()
 
     def close(self) -> None:
@@ -94,14 +97,14 @@ class Drawing:
 
     def _store(self, where: list[Segments]) -> None:
         if self._kind:
-            ends = np.array(self._ends, float)
+            rows = np.array(self._rows, float)
             where.append(
                 Segments(
                     np.array(self._kind, np.int8),
-                    np.array(self._coef, float),
-                    np.array(self._span, float),
-                    ends[:, :2],
-                    ends[:, 2:],
+                    rows[:, :8].copy(),
+                    rows[:, 8:10].copy(),
+                    rows[:, 10:12].copy(),
+                    rows[:, 12:].copy(),
                 )
             )
         elif self._still:

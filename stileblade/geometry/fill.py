@@ -20,9 +20,12 @@ from stileblade.geometry.nesting import Nesting, nested
 from stileblade.geometry.region import Region
 from stileblade.geometry.segments import Floats, Ints, Kind, Segments, concatenate
 from stileblade.geometry.set_operations import run_kernel
-from stileblade.geometry.trace import Sources, trace
+from stileblade.geometry.trace import Sources, trace_all
+from stileblade.tolerance import TOLERANCE
 
 FillRule = Literal["nonzero", "evenodd"]
+_PAIRS = 50_000
+"""Edges and spots are compared about this many at a time."""
 
 
 @dataclass(frozen=True, eq=False)
@@ -67,9 +70,14 @@ def fill_all(paintings: Sequence[Painted]) -> list[Region]:
             simple[np.searchsorted(starts, members[0])] = False
         else:
             found[job] = loose.region(nesting)
-    for a, b in zip(starts[~simple], ends[~simple], strict=True):
-        job = loose.job[a]
-        found[job] = _crossing(loose.part(int(a), int(b)), paintings[job].rule)
+    crossing = [(int(a), int(b)) for a, b in zip(starts[~simple], ends[~simple], strict=True)]
+    if crossing:
+        jobs = loose.job[[a for a, _ in crossing]]
+        regions = _crossing(
+            [loose.part(a, b) for a, b in crossing], [paintings[job].rule for job in jobs]
+        )
+        for job, region in zip(jobs, regions, strict=True):
+            found[job] = region
     return found
 
 
@@ -92,12 +100,16 @@ class _Loose:
         flat = flatten(segments, offsets)
         size = np.bincount(flat.ring, minlength=len(offsets) - 1)
         thick = size >= 3
-        if thick.any():
-            big = thick[flat.ring]
+        # of twice their signed area; what crosses itself may have none and yet enclose something
+        (x0, y0), (x1, y1) = flat.points.T, flat.ends.T
+        turned = np.bincount(flat.ring, x0 * y1 - x1 * y0, minlength=len(size))
+        unsure = thick & (np.abs(turned) < TOLERANCE.leftover)
+        if unsure.any():
+            big = unsure[flat.ring]
             hulls = shapely.linearrings(
-                flat.points[big], indices=(np.cumsum(thick) - 1)[flat.ring[big]]
+                flat.points[big], indices=(np.cumsum(unsure) - 1)[flat.ring[big]]
             )
-            thick[thick] = shapely.area(shapely.convex_hull(hulls)) > 0
+            thick[unsure] = shapely.area(shapely.convex_hull(hulls)) > 0
         loose = _Loose(segments, offsets, job[ring[offsets[:-1]]] if len(ring) else job[:0], flat)
         return loose if thick.all() else loose._only(np.flatnonzero(thick))
 
@@ -125,8 +137,9 @@ class _Loose:
         return Region(parts[0] if len(parts) == 1 else concatenate(parts), offsets, nesting.shell)
 
 
-def _crossing(loose: Region, rule: FillRule) -> Region:
-    return trace(_faces_inside(loose.flat, rule), Sources(loose.segments, loose.flat))
+def _crossing(loose: Sequence[Region], rules: Sequence[FillRule]) -> list[Region]:
+    shapes = [_faces_inside(part.flat, rule) for part, rule in zip(loose, rules, strict=True)]
+    return trace_all(shapes, Sources.of([(part.segments, part.flat) for part in loose]))
 
 
 def _faces_inside(flat: Flat, rule: FillRule) -> shapely.Geometry:
@@ -146,10 +159,13 @@ def winding_numbers(edges: Floats, spots: Floats) -> Ints:
     """How often directed edges (m, 2, 2) go round each of the points (k, 2)."""
     (x0, y0), (x1, y1) = edges[:, 0].T, edges[:, 1].T
     out = np.zeros(len(spots), np.int64)
-    for i, (x, y) in enumerate(spots):
+    block = max(1, _PAIRS // max(len(edges), 1))
+    for i in range(0, len(spots), block):
+        x, y = spots[i : i + block].T[..., None]
         up, down = (y0 <= y) & (y1 > y), (y1 <= y) & (y0 > y)
         side = (x1 - x0) * (y - y0) - (x - x0) * (y1 - y0)
-        out[i] = (up & (side > 0)).sum() - (down & (side < 0)).sum()
+        gone = (up & (side > 0)).sum(axis=1) - (down & (side < 0)).sum(axis=1)
+        out[i : i + block] = gone
     return out
 
 

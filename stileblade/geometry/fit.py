@@ -6,9 +6,19 @@ from dataclasses import dataclass, fields
 from functools import cached_property
 
 import numpy as np
+import numpy.typing as npt
 
 from stileblade.geometry.parallel import OffsetCurves, circular
-from stileblade.geometry.segments import Floats, Ints, Kind, Segments, beziers, concatenate, lines
+from stileblade.geometry.segments import (
+    Bools,
+    Floats,
+    Ints,
+    Kind,
+    Segments,
+    beziers,
+    concatenate,
+    lines,
+)
 from stileblade.tolerance import TOLERANCE
 
 _ON = 1e-3
@@ -97,17 +107,21 @@ def fit_parallels(
     Ends and end tangents are exact; the two handle lengths are the ones that fit best.
     """
     done: list[tuple[Ints, Floats, Floats]] = []
-    todo, parts = np.arange(len(curve)), 1
+    todo, parts = np.arange(len(curve)), np.ones(len(curve), np.int64)
     while len(todo):
         of, c, a, b, p, q = _in_parts(
             curves, parts, todo, curve[todo], t0[todo], t1[todo], start[todo], end[todo]
         )
         control, error = _fit_once(curves, c, a, b, p, q)
-        good = (error < TOLERANCE.fit) | _within(curves, c, a, b, p, q, 1e-4)
-        bad = ~good.reshape(-1, parts).all(axis=1) & (parts < _MOST_PARTS)
+        error[_within(curves, c, a, b, p, q, 1e-4)] = 0.0
+        worst = np.maximum.reduceat(error, np.cumsum(parts) - parts)
+        bad = (worst >= TOLERANCE.fit) & (parts < _MOST_PARTS)
         ready = np.repeat(~bad, parts)
         done.append((of[ready], a[ready], control[ready]))
-        todo, parts = todo[bad], parts + 1 + parts // 4
+        todo, parts, worst = todo[bad], parts[bad], worst[bad]
+        # the error of a cubic that fits at both ends falls with the sixth power of its length
+        wanted = (parts * (worst / TOLERANCE.fit) ** (1 / 6)).astype(np.int64)
+        parts = np.maximum(parts + 1 + parts // 4, np.minimum(wanted, 4 * parts))
     rows = np.concatenate([d[0] for d in done])
     begin = np.concatenate([d[1] for d in done])
     control = np.concatenate([d[2] for d in done])
@@ -121,7 +135,7 @@ _MOST_PARTS = 100
 
 def _in_parts(
     curves: OffsetCurves,
-    parts: int,
+    parts: Ints,
     row: Ints,
     curve: Ints,
     t0: Floats,
@@ -129,20 +143,27 @@ def _in_parts(
     start: Floats,
     end: Floats,
 ) -> tuple[Ints, Ints, Floats, Floats, Floats, Floats]:
-    """Each stretch cut into a number of even ones."""
+    """Each stretch cut into its number of even ones."""
     index = np.repeat(np.arange(len(row)), parts)
-    part = np.tile(np.arange(parts), len(row))
+    part = np.arange(len(index)) - np.repeat(np.cumsum(parts) - parts, parts)
     step = ((t1 - t0) / parts)[index]
     a = t0[index] + part * step
-    last = part == parts - 1
+    last = part == parts[index] - 1
     b = np.where(last, t1[index], t0[index] + (part + 1) * step)
-    p = np.where((part == 0)[:, None], start[index], curves.points_at(curve[index], a))
+    p = start[index]
+    inner = np.flatnonzero(part > 0)
+    p[inner] = curves.points_at(curve[index[inner]], a[inner])
     q = np.where(last[:, None], end[index], np.roll(p, -1, axis=0))
     return row[index], curve[index], a, b, p, q
 
 
 _SAMPLES = np.linspace(0, 1, 17)[1:-1]
-_EVEN, _LARGEST = 8, 4
+_EVEN, _LARGEST = 4, 2
+_HOPELESS = 20
+"""Times the tolerance: a stretch that is off by more after a few steps is parted at once."""
+
+Places = npt.NDArray[np.complex128]
+"""Points and directions as complex numbers x + iy: half as many operations as on pairs."""
 
 
 def _fit_once(
@@ -153,105 +174,112 @@ def _fit_once(
     distances to the curve, at last with large ones weighing more, so that the largest is small."""
     m, k = len(curve), len(_SAMPLES)
     t = t0[:, None] + (t1 - t0)[:, None] * _SAMPLES
-    index = np.repeat(curve, k)
-    target = curves.points_at(index, t.ravel()).reshape(m, k, 2)
-    turn = np.sign(t1 - t0)[:, None]
-    speed = [curves.motion_at(curve, t)[1] for t in (t0 + (t1 - t0) * 1e-6, t1 - (t1 - t0) * 1e-6)]
-    first, last = _unit(speed[0] * turn), -_unit(speed[1] * turn)
-    points = np.concatenate([p[:, None], target, q[:, None]], axis=1)
-    along = np.cumsum(np.hypot(*np.moveaxis(np.diff(points, axis=1), 2, 0)), axis=1)
-    length = np.maximum(along[:, -1], 1e-300)
-    ends = np.stack([first, last], axis=1)
+    target = _complex(curves.points_at(np.repeat(curve, k), t.ravel())).reshape(m, k)
+    turn = np.sign(t1 - t0)
+    inside = [(curve, t0 + (t1 - t0) * 1e-6), (curve, t1 - (t1 - t0) * 1e-6)]
+    speed = [_complex(curves.motion_at(*place)[1]) for place in inside]
+    ends = np.stack([_unit(speed[0] * turn), -_unit(speed[1] * turn)], axis=1)
+    first, last = _complex(p), _complex(q)
+    points = np.concatenate([first[:, None], target, last[:, None]], axis=1)
+    length = np.maximum(np.abs(np.diff(points, axis=1)).sum(axis=1), 1e-300)
     # the cubic that runs off and in as fast as the parallel itself is close already
-    handles = np.stack([np.hypot(*v.T) for v in speed], axis=1) * (np.abs(t1 - t0) / 3)[:, None]
+    handles = np.abs(np.stack(speed, axis=1)) * (np.abs(t1 - t0) / 3)[:, None]
     handles = np.clip(handles, 1e-3 * length[:, None], length[:, None])
-    fit = _Fit.of(p, q, ends, handles, np.tile(_SAMPLES, (m, 1)), target)
+    fit = _Fit.of(first, last, ends, handles, np.tile(_SAMPLES, (m, 1)), target)
     control, error = fit.control, fit.away.max(axis=1, initial=0)
     row, damping = np.arange(m), np.full(m, 1e-2)
     for round_ in range(_EVEN + _LARGEST):
         more = (error[row] > TOLERANCE.fit / 4) & (damping < 1e5)
+        if round_ >= _EVEN // 2:
+            more &= error[row] < _HOPELESS * TOLERANCE.fit
         row, damping, fit = row[more], damping[more], fit.take(more)
         if not len(row):
             break
         even = round_ < _EVEN
         handles = fit.stepped(damping, length[row], even=even)
-        tried = _Fit.of(p[row], q[row], ends[row], handles, fit.s, target[row])
+        tried = _Fit.of(first[row], last[row], ends[row], handles, fit.s, target[row])
         better = tried.cost(even=even) < fit.cost(even=even)
         damping = np.where(better, damping / 8, damping * 8)
         fit = fit.where(better, tried)
         control[row], error[row] = fit.control, fit.away.max(axis=1)
-    return control, error
+    return control.view(float).reshape(m, 4, 2), error
 
 
 @dataclass(frozen=True, eq=False)
 class _Fit:
-    """Cubics with unit directions ``ends`` (m, 2, 2) and lengths ``handles`` (m, 2) of their
+    """Cubics with unit directions ``ends`` (m, 2) and lengths ``handles`` (m, 2) of their
     handles, ``s`` (m, k) where they are nearest to the targets, and how far off they are."""
 
-    ends: Floats
+    ends: Places
     handles: Floats
-    control: Floats
+    control: Places
     s: Floats
-    gap: Floats
-    slope: Floats
+    gap: Places
+    slope: Places
 
     @classmethod
     def of(
-        cls, p: Floats, q: Floats, ends: Floats, handles: Floats, s: Floats, target: Floats
+        cls, p: Places, q: Places, ends: Places, handles: Floats, s: Floats, target: Places
     ) -> _Fit:
-        inner = np.stack([p, q], axis=1) + handles[..., None] * ends
+        inner = np.stack([p, q], axis=1) + handles * ends
         control = np.concatenate([p[:, None], inner, q[:, None]], axis=1)
         for _ in range(2):
             gap, slope = _off_fit(control, s, target)
-            move = (gap * slope).sum(axis=2) / np.maximum((slope * slope).sum(axis=2), 1e-300)
-            s = np.clip(s + move, 0, 1)
+            s = np.clip(s + _dot(gap, slope) / np.maximum(_dot(slope, slope), 1e-300), 0, 1)
         return cls(ends, handles, control, s, *_off_fit(control, s, target))
 
     @cached_property
     def away(self) -> Floats:
-        return np.hypot(self.gap[..., 0], self.gap[..., 1])
+        return np.abs(self.gap)
 
     def cost(self, *, even: bool) -> Floats:
         return (self.away**2).sum(axis=1) if even else self.away.max(axis=1)
 
     def stepped(self, damping: Floats, length: Floats, *, even: bool) -> Floats:
         """The handles' lengths (m, 2) after a step."""
-        size = np.maximum(np.hypot(self.slope[..., 0], self.slope[..., 1]), 1e-300)
-        normal = np.stack([-self.slope[..., 1], self.slope[..., 0]], axis=2) / size[..., None]
+        normal = 1j * _unit(self.slope)
         s, r = self.s, 1 - self.s
-        reach = (normal[:, None] * self.ends[:, :, None]).sum(axis=3)  # (m, 2, k)
-        a = reach * np.stack([3 * r * r * s, 3 * r * s * s], axis=1)
-        rest = (self.gap * normal).sum(axis=2)
-        weight = np.ones_like(rest)
+        a1 = _dot(normal, self.ends[:, :1]) * (3 * r * r * s)
+        a2 = _dot(normal, self.ends[:, 1:]) * (3 * r * s * s)
+        rest = _dot(self.gap, normal)
+        w1, w2 = a1, a2
         if not even:
-            weight = 0.05 + (self.away / np.maximum(self.away.max(axis=1), 1e-300)[:, None]) ** 2
-        wa = weight[:, None] * a
-        c11, c12, c22 = ((wa[:, i] * a[:, j]).sum(axis=1) for i, j in ((0, 0), (0, 1), (1, 1)))
-        x1, x2 = (wa[:, 0] * rest).sum(axis=1), (wa[:, 1] * rest).sum(axis=1)
+            weight = self.away / np.maximum(self.away.max(axis=1), 1e-300)[:, None]
+            weight = 0.05 + weight * weight
+            w1, w2 = weight * a1, weight * a2
+        c11, c12, c22 = ((w * a).sum(axis=1) for w, a in ((w1, a1), (w1, a2), (w2, a2)))
+        x1, x2 = (w1 * rest).sum(axis=1), (w2 * rest).sum(axis=1)
         c11, c22 = c11 * (1 + damping), c22 * (1 + damping)
         det = np.maximum(c11 * c22 - c12 * c12, 1e-300)
         step = np.stack([x1 * c22 - x2 * c12, c11 * x2 - c12 * x1], axis=1) / det[:, None]
         least, most = 1e-4 * length[:, None], 1.5 * length[:, None]
         return np.clip(self.handles + step, least, most)
 
-    def take(self, rows: np.ndarray) -> _Fit:
-        return _Fit(*(getattr(self, f.name)[rows] for f in fields(self)))
+    def take(self, rows: Bools) -> _Fit:
+        return self if rows.all() else _Fit(*(getattr(self, f.name)[rows] for f in fields(self)))
 
-    def where(self, better: np.ndarray, other: _Fit) -> _Fit:
+    def where(self, better: Bools, other: _Fit) -> _Fit:
+        if better.all():
+            return other
         pairs = ((getattr(self, f.name), getattr(other, f.name)) for f in fields(self))
-        return _Fit(*(np.where(better.reshape(-1, *[1] * (x.ndim - 1)), y, x) for x, y in pairs))
+        return _Fit(*(np.where(better[:, None], y, x) for x, y in pairs))
 
 
-def _off_fit(control: Floats, s: Floats, target: Floats) -> tuple[Floats, Floats]:
-    """From cubics (m, 4, 2) at s (m, k) to the targets (m, k, 2), and the cubics' derivatives."""
-    s, c = s[..., None], control[:, :, None]
-    d1, d2, d3 = (3 * (c[:, i + 1] - c[:, i]) for i in range(3))
-    r = 1 - s
-    slope = r * r * d1 + 2 * r * s * d2 + s * s * d3
-    b0, b1, b2, b3 = c[:, 0], c[:, 1], c[:, 2], c[:, 3]
-    point = r * r * (r * b0 + 3 * s * b1) + s * s * (3 * r * b2 + s * b3)
-    return target - point, slope
+def _off_fit(control: Places, s: Floats, target: Places) -> tuple[Places, Places]:
+    """From cubics (m, 4) at s (m, k) to the targets (m, k), and the cubics' derivatives."""
+    p0, p1, p2, p3 = (control[:, i, None] for i in range(4))
+    a, b, c = p3 - 3 * (p2 - p1) - p0, 3 * (p2 - 2 * p1 + p0), 3 * (p1 - p0)
+    point = ((a * s + b) * s + c) * s + p0
+    return target - point, (3 * a * s + 2 * b) * s + c
 
 
-def _unit(d: Floats) -> Floats:
-    return d / np.maximum(np.hypot(*d.T), 1e-300)[:, None]
+def _dot(a: Places, b: Places) -> Floats:
+    return a.real * b.real + a.imag * b.imag
+
+
+def _complex(points: Floats) -> Places:
+    return np.ascontiguousarray(points).view(complex)[..., 0]
+
+
+def _unit(d: Places) -> Places:
+    return d / np.maximum(np.abs(d), 1e-300)

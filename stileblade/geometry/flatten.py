@@ -89,9 +89,9 @@ def subdivide(segments: Segments, pieces: Ints | None = None) -> tuple[Ints, Flo
     return index, t
 
 
-def flatten(segments: Segments, offsets: Ints) -> Flat:
-    """Rings ``segments[offsets[r]:offsets[r + 1]]`` as polylines within the tolerance."""
-    index, t = subdivide(segments)
+def flatten(segments: Segments, offsets: Ints, pieces: Ints | None = None) -> Flat:
+    """Rings ``segments[offsets[r]:offsets[r + 1]]`` as polylines; ``pieces`` as for subdivide."""
+    index, t = subdivide(segments, pieces)
     m = len(index)
     points = np.empty((m, 2))
     first = np.ones(m, bool)

@@ -48,22 +48,25 @@ def _moments(segments: Segments) -> Floats:
 
 
 def signed_area(segments: Segments) -> float:
-    """Enclosed area in mm^2, positive where it runs clockwise as seen; closed forms for lines
-    and arcs (q x q' is u x v all along an arc about its centre)."""
-    total = 0.0
-    m = segments.kind == Kind.LINE
-    (x0, y0), (x1, y1) = segments.start[m].T, segments.end[m].T
-    total += float((x0 * y1 - x1 * y0).sum()) / 2
+    """Enclosed area in mm^2, positive where it runs clockwise as seen."""
+    return float(signed_areas(segments).sum())
+
+
+def signed_areas(segments: Segments) -> Floats:
+    """What each segment (n,) of closed contours adds to their area; closed forms for lines and
+    arcs (q x q' is u x v all along an arc about its centre)."""
+    (x0, y0), (x1, y1) = segments.start.T, segments.end.T
+    total = (x0 * y1 - x1 * y0) / 2
     m = segments.kind == Kind.ARC
     if m.any():
         cx, cy, ux, uy, vx, vy = segments.coef[m, :6].T
         dx, dy = (segments.end[m] - segments.start[m]).T
         sweep = segments.span[m, 1] - segments.span[m, 0]
-        total += float((cx * dy - cy * dx + (ux * vy - uy * vx) * sweep).sum()) / 2
+        total[m] = (cx * dy - cy * dx + (ux * vy - uy * vx) * sweep) / 2
     m = (segments.kind == Kind.QUAD) | (segments.kind == Kind.CUBIC)
     if m.any():
         p, d, w = _quadrature(segments.take(m), 3)
-        total += float(((p[..., 0] * d[..., 1] - p[..., 1] * d[..., 0]) * w).sum()) / 2
+        total[m] = ((p[..., 0] * d[..., 1] - p[..., 1] * d[..., 0]) * w).sum(axis=1) / 2
     return total
 
 

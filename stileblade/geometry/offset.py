@@ -109,7 +109,7 @@ def buffered(
     The kernel cuts a mitre beyond its limit short; where that would happen it makes bevels, and
     the tips of the other corners are put on.
     """
-    flatness = TOLERANCE.flatten / abs(distance)
+    flatness = curves.flatness / abs(distance)
     quarter = max(4, int(np.ceil(np.pi / 4 / np.arccos(max(1 - flatness, 0.7)))))
     outer = own[curves.turns_outwards[own]]
     by_hand = join is Join.MITRE and bool((corners[outer] == BEVELLED).any())

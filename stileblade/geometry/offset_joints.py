@@ -37,7 +37,8 @@ _POINT: Final = 1e-4
 def slack_of(curves: OffsetCurves) -> Floats:
     """How far t may jump within a run of each curve (5n,): a few edges of the flattened source may
     be missing, but where a curve meets itself again, two of its stretches stay apart."""
-    own = np.where(curves.segments.kind == Kind.ARC, TAU, 1.0) / curves.segments.pieces_per_parent
+    pieces = curves.segments.pieces_within(curves.flatness)
+    own = np.where(curves.segments.kind == Kind.ARC, TAU, 1.0) / pieces
     own = np.where(curves.segments.kind == Kind.LINE, np.inf, _MISSING * own)
     return np.concatenate([own, np.full(4 * curves.n, np.inf)])
 

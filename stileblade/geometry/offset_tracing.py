@@ -8,7 +8,6 @@ regions and outlines of strokes both come this way.
 from __future__ import annotations
 
 from dataclasses import dataclass
-from itertools import pairwise
 
 import numpy as np
 import shapely
@@ -16,6 +15,7 @@ import shapely
 from stileblade.geometry.assemble import ResultEdges, join_edges, meet, rejoin
 from stileblade.geometry.fit import as_segments
 from stileblade.geometry.flatten import Flat, neighbours
+from stileblade.geometry.measurement import signed_areas
 from stileblade.geometry.offset_joints import (
     at_their_corners,
     bridged,
@@ -35,7 +35,7 @@ from stileblade.geometry.segments import (
     Kind,
     lines,
 )
-from stileblade.geometry.trace import ResultRings, result_rings
+from stileblade.geometry.trace import ResultRings, result_rings, shared_out
 from stileblade.tolerance import TOLERANCE
 
 
@@ -91,16 +91,14 @@ def traced(
     mitred = (group > 2) | (group[before] > 2)
     fresh = mitred | (np.abs(source - source[before]) > 1)
     whole, present = rejoin(made, ring, rings.shell, fresh=fresh)
-    found = _shared_out(whole, rings.origin[present], len(grown))
-    return [
-        r if g not in lost and _covers(r, grown[g]) else _as_lines(rings, g)
-        for g, r in enumerate(found)
-    ]
-
-
-def _covers(region: Region, shape: shapely.Geometry) -> bool:
-    """Whether it is as large as the kernel's polygon: no arc runs the long way round."""
-    return abs(region.area - shape.area) <= TOLERANCE.crossing * shape.length + TOLERANCE.leftover
+    found = shared_out(whole, rings.origin[present], len(grown))
+    # as large as the kernel's polygon, so that no arc runs the long way round
+    group = np.repeat(rings.origin[present], np.diff(whole.rings))
+    area = np.bincount(group, signed_areas(whole.segments), minlength=len(grown))
+    allowed = TOLERANCE.crossing * shapely.length(grown) + TOLERANCE.leftover
+    good = np.abs(area - shapely.area(grown)) <= allowed
+    good[list(lost)] = False
+    return [r if good[g] else _as_lines(rings, g) for g, r in enumerate(found)]
 
 
 def _as_lines(rings: ResultRings, group: int) -> Region:
@@ -114,19 +112,6 @@ def _as_lines(rings: ResultRings, group: int) -> Region:
     return Region(
         lines(points[edges], points[rings.after[edges]]), np.r_[0, np.cumsum(sizes)], first
     )
-
-
-def _shared_out(whole: Region, origin: Ints, count: int) -> list[Region]:
-    """The rings of ``whole`` as one region for each origin (r,), which does not decrease."""
-    if count == 1:
-        return [whole]
-    first = np.searchsorted(origin, np.arange(count + 1))
-    found = []
-    for a, b in pairwise(first.tolist()):
-        rings = whole.rings[a : b + 1]
-        segments = whole.segments.take(slice(int(rings[0]), int(rings[-1])))
-        found.append(Region(segments, rings - rings[0], whole.shell[a:b] - a))
-    return found
 
 
 def _without_specks(rings: ResultRings) -> ResultRings:
@@ -181,50 +166,106 @@ def _match(
     return edges if keep.all() else edges.take(np.flatnonzero(keep))
 
 
-def _nearest(lines: Floats, edges: Floats, distance: float) -> Ints:
-    """The number of the line (m, 2, 2) that each edge (k, 2, 2) of the buffer runs along, else of
-    the one nearest to it: beside a flat cap or a bevel a corner lies nearer that has no part."""
-    shapes = shapely.linestrings(lines)
-    tree = shapely.STRtree(shapes)
-    spots = shapely.points(edges.mean(axis=1))
-    spot, line = tree.query(spots, predicate="dwithin", distance=distance + TOLERANCE.flatten)
-    away = shapely.distance(spots[spot], shapes[line])
-    a, b = lines[line, 0], lines[line, 1]
-    size = np.maximum(((b - a) ** 2).sum(axis=1), 1e-300)
-    share = ((edges[spot].mean(axis=1) - a) * (b - a)).sum(axis=1) / size
+_BOX = 8
+"""Long lines are looked up by boxes of about this many times the reach, slanting ones having large
+boxes."""
+_APART = 1e4
+"""mm: jobs are looked up side by side, further from each other than any reaches."""
+
+
+def _nearest(
+    lines: Floats,
+    line_job: Ints,
+    edges: Floats,
+    edge_job: Ints,
+    distance: Floats,
+    flatness: float,
+) -> Ints:
+    """The number of the line (m, 2, 2) of its job that each edge (k, 2, 2) of a buffer runs along,
+    else of the one nearest to it: beside a flat cap or a bevel a corner lies nearer that has no
+    part. ``distance`` is each job's (jobs,)."""
+    middle = edges.mean(axis=1)
+    reach = distance + flatness
+    run = lines[:, 1] - lines[:, 0]
+    size = np.maximum((run * run).sum(axis=1), 1e-300)
+    spot, line = _close_pairs(lines, run, line_job, middle, edge_job, reach)
+    gap, along, most = middle[spot] - lines[line, 0], run[line], reach[edge_job[spot]]
+    across = gap[:, 0] * along[:, 1] - gap[:, 1] * along[:, 0]
+    near = np.flatnonzero(across * across <= most * most * size[line])
+    spot, line, gap, along, most = spot[near], line[near], gap[near], along[near], most[near]
+    share = (gap * along).sum(axis=1) / size[line]
+    away = np.hypot(*(gap - np.clip(share, 0, 1)[:, None] * along).T)
+    near = np.flatnonzero(away <= most)
+    spot, line, share, away, along = spot[near], line[near], share[near], away[near], along[near]
     way = edges[spot, 1] - edges[spot, 0]
-    turned = np.abs(way[:, 0] * (b - a)[:, 1] - way[:, 1] * (b - a)[:, 0])
-    length = np.hypot(*way.T) * np.sqrt(size)
-    beside = (share > 0) & (share < 1) & (turned < 0.1 * length)
-    beside &= np.abs(away - distance) < 2 * TOLERANCE.flatten
+    turned = np.abs(way[:, 0] * along[:, 1] - way[:, 1] * along[:, 0])
+    beside = (share > 0) & (share < 1) & (turned < 0.1 * np.hypot(*way.T) * np.sqrt(size[line]))
+    beside &= np.abs(away - distance[edge_job[spot]]) < 2 * flatness
     order = np.lexsort((away, ~beside, spot))
     first = order[np.r_[True, spot[order][1:] != spot[order][:-1]]] if len(order) else order
-    nearest = np.full(len(spots), -1, np.int64)
+    nearest = np.full(len(edges), -1, np.int64)
     nearest[spot[first]] = line[first]
     far = np.flatnonzero(nearest < 0)
     if len(far):
-        which, hit = tree.query_nearest(spots[far], all_matches=False)
+        aside = (line_job * _APART)[:, None, None] * [1.0, 0.0]
+        whole = shapely.STRtree(shapely.linestrings(lines + aside))
+        spots = shapely.points(middle[far] + (edge_job[far] * _APART)[:, None] * [1.0, 0.0])
+        which, hit = whole.query_nearest(spots, all_matches=False)
         nearest[far[which]] = hit
     return nearest
+
+
+def _close_pairs(
+    lines: Floats, run: Floats, line_job: Ints, spots: Floats, spot_job: Ints, reach: Floats
+) -> tuple[Ints, Ints]:
+    """Numbers of spots and of lines of the same job that may be nearer than its reach, to be sorted
+    out by their distances: those that share a cell of a grid, of which each job has its own."""
+    length = np.hypot(*run.T)
+    step = np.maximum(_BOX * reach, float(length.sum()) / len(spots))
+    cell = step + 2 * reach
+    times = np.ceil(np.maximum(length / step[line_job], 1)).astype(np.int64)
+    owner = np.repeat(np.arange(len(lines)), times)
+    part = np.arange(len(owner)) - np.repeat(np.cumsum(times) - times, times)
+    shift = run[owner] / times[owner, None]
+    start = lines[owner, 0] + part[:, None] * shift
+    job = line_job[owner]
+    wide, size = reach[job][:, None], cell[job][:, None]
+    low = np.floor((np.minimum(start, start + shift) - wide) / size).astype(np.int64)
+    high = np.floor((np.maximum(start, start + shift) + wide) / size).astype(np.int64)
+    keys, owners = [], []
+    for x, y in ((0, 0), (1, 0), (0, 1), (1, 1)):  # a part of a line reaches no further
+        there = ((low + (x, y)) <= high).all(axis=1)
+        keys.append(_cell_key(job[there], low[there] + (x, y)))
+        owners.append(owner[there])
+    key, line = np.concatenate(keys), np.concatenate(owners)
+    order = np.argsort(key)
+    key, line = key[order], line[order]
+    wanted = _cell_key(spot_job, np.floor(spots / cell[spot_job, None]).astype(np.int64))
+    first = np.searchsorted(key, wanted, "left")
+    count = np.searchsorted(key, wanted, "right") - first
+    spot = np.repeat(np.arange(len(spots)), count)
+    nth = np.arange(len(spot)) - np.repeat(np.cumsum(count) - count, count)
+    return spot, line[np.repeat(first, count) + nth]
+
+
+def _cell_key(job: Ints, cell: Ints) -> Ints:
+    """One integer for each cell (m, 2) of each job; of cells so far out that they share one the
+    distances tell."""
+    return (job << 42) + ((cell[:, 0] & 0x1FFFFF) << 21) + (cell[:, 1] & 0x1FFFFF)
 
 
 def _nearest_edges(
     flat: Flat, curves: OffsetCurves, u: Floats, v: Floats, origin: Ints, ways: Ways | None
 ) -> Ints:
     """The source edge nearest to each result edge; of twins the one that runs its way."""
-    lines = np.stack([flat.points, flat.ends], axis=1)
-    edges = np.stack([u, v], axis=1)
-    distance = np.abs(curves.distance)[flat.segment]
+    there = np.arange(len(flat.points)) if ways is None else np.flatnonzero(~ways.back)
+    job = np.zeros(len(there), np.int64) if ways is None else ways.job[there]
+    lines = np.stack([flat.points[there], flat.ends[there]], axis=1)
+    distance = np.zeros(int(job.max()) + 1)
+    distance[job] = np.abs(curves.distance)[flat.segment[there]]
+    edge = there[_nearest(lines, job, np.stack([u, v], axis=1), origin, distance, curves.flatness)]
     if ways is None:
-        return _nearest(lines, edges, float(distance[0]))
-    edge = np.empty(len(u), np.int64)
-    there = np.flatnonzero(~ways.back)
-    first = np.searchsorted(ways.job[there], np.arange(ways.job[-1] + 2))
-    bounds = np.searchsorted(origin, np.arange(len(first)))
-    for job in np.unique(origin):
-        own = there[first[job] : first[job + 1]]
-        part = slice(bounds[job], bounds[job + 1])
-        edge[part] = own[_nearest(lines[own], edges[part], float(distance[own[0]]))]
+        return edge
     along = ((v - u) * (flat.ends[edge] - flat.points[edge])).sum(axis=1)
     return np.where(along >= 0, edge, ways.twin[edge])
 

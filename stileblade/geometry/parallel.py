@@ -23,6 +23,7 @@ from stileblade.geometry.segments import (
     Kind,
     Segments,
 )
+from stileblade.tolerance import TOLERANCE
 
 ROUNDED: Final = 0
 BEVELLED: Final = 1
@@ -44,11 +45,13 @@ def circular(segments: Segments) -> tuple[np.ndarray, Floats]:
 
 @dataclass(frozen=True, eq=False)
 class OffsetCurves:
-    """The curves at ``distance`` (n,) of ``segments``; ``before`` (n,) are the predecessors."""
+    """The curves at ``distance`` (n,) of ``segments``; ``before`` (n,) are the predecessors,
+    ``flatness`` how far the kernel's polylines are off the segments."""
 
     segments: Segments
     distance: Floats
     before: Ints
+    flatness: float = TOLERANCE.flatten
 
     def round_(self, curve: Ints) -> np.ndarray:
         """Which of the curves are circles or arcs of them."""
@@ -76,46 +79,61 @@ class OffsetCurves:
         return np.concatenate([own, arcs, straight])
 
     def points_at(self, index: Ints, t: Floats) -> Floats:
-        return self.motion_at(index, t)[0]
+        """Points (m, 2) of curves ``index``."""
+        return self._along(index, t, moving=False)[0]
 
     def motion_at(self, index: Ints, t: Floats) -> tuple[Floats, Floats]:
         """Points (m, 2) and derivatives by t (m, 2) of curves ``index``."""
+        return self._along(index, t, moving=True)
+
+    def _along(self, index: Ints, t: Floats, *, moving: bool) -> tuple[Floats, Floats]:
         n = self.n
+        if not len(index) or int(index.max()) < n:
+            return self._parallel(index, t, moving=moving)
         p, dp = np.empty((len(index), 2)), np.empty((len(index), 2))
-        group = index // n
-        own = group == 0
-        if own.any():
-            p[own], dp[own] = self._parallel(index[own], t[own])
-        corner = index % n
-        m = group == 1
-        if m.any():
-            c, s = np.cos(t[m]), np.sin(t[m])
-            r = np.abs(self.distance[corner[m], None])
-            p[m] = self.segments.start[corner[m]] + r * np.stack([c, s], 1)
-            dp[m] = r * np.stack([-s, c], 1)
+        group, corner = np.divmod(index, n)
+        own = np.flatnonzero(group == 0)
+        if len(own):
+            p[own], dp[own] = self._parallel(index[own], t[own], moving=moving)
+        m = np.flatnonzero(group == 1)
+        if len(m):
+            turned = np.stack([np.cos(t[m]), np.sin(t[m])], 1)
+            turned *= np.abs(self.distance[corner[m], None])
+            p[m] = self.segments.start[corner[m]] + turned
+            dp[m] = np.stack([-turned[:, 1], turned[:, 0]], 1)
         for g, (a, b) in ((2, self.bevels), (3, self.mitres[0]), (4, self.mitres[1])):
-            m = group == g
-            if m.any():
+            m = np.flatnonzero(group == g)
+            if len(m):
                 k = corner[m]
-                p[m] = a[k] + (b[k] - a[k]) * t[m, None]
-                dp[m] = b[k] - a[k]
+                d = b[k] - a[k]
+                p[m], dp[m] = a[k] + d * t[m, None], d
         return p, dp
 
-    def _parallel(self, index: Ints, t: Floats) -> tuple[Floats, Floats]:
+    def _parallel(self, index: Ints, t: Floats, *, moving: bool) -> tuple[Floats, Floats]:
+        """Points and, where ``moving``, derivatives by t."""
         s = self.segments
-        sign = np.where(s.span[index, 1] >= s.span[index, 0], 1.0, -1.0)
-        d1, d2 = s.derivatives_at(index, t), s.second_derivatives_at(index, t)
-        weak = np.flatnonzero(np.hypot(*d1.T) < WEAK * s.chords[index] + 1e-7)
+        sign = self._signs[index]
+        d1 = s.derivatives_at(index, t)
+        speed = np.hypot(d1[:, 0], d1[:, 1])
+        weak = np.flatnonzero(speed < WEAK * s.chords[index] + 1e-7)
         if len(weak):  # a control point on its end point: the direction a little further in
             middle = s.span[index[weak]].mean(axis=1)
             inner = t[weak] * (1 - NUDGE) + middle * NUDGE
             d1[weak] = s.derivatives_at(index[weak], inner)
-        size = np.maximum(np.hypot(*d1.T), 1e-12)
-        normal = np.stack([d1[:, 1], -d1[:, 0]], 1) / size[:, None] * sign[:, None]
+            speed[weak] = np.hypot(*d1[weak].T)
+        size = np.maximum(speed, 1e-12)
+        distance = self.distance[index] * sign
+        normal = np.stack([d1[:, 1], -d1[:, 0]], 1) * (distance / size)[:, None]
+        points = s.points_at(index, t) + normal
+        if not moving:
+            return points, d1
+        d2 = s.second_derivatives_at(index, t)
         bend = (d1[:, 0] * d2[:, 1] - d1[:, 1] * d2[:, 0]) / size**3
-        distance = self.distance[index]
-        stretch = 1 + distance * sign * bend
-        return s.points_at(index, t) + distance[:, None] * normal, d1 * stretch[:, None]
+        return points, d1 * (1 + distance * bend)[:, None]
+
+    @cached_property
+    def _signs(self) -> Floats:
+        return np.where(self.segments.span[:, 1] >= self.segments.span[:, 0], 1.0, -1.0)
 
     @cached_property
     def offset_ends(self) -> tuple[Floats, Floats]:

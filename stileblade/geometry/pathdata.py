@@ -47,14 +47,19 @@ class _Reader:
             if not seen_move and letter not in "Mm":
                 raise self.error("it must start with a move (M)", match.start())
             seen_move = True
-            rows = self.arguments(letter, rest, match.start())
-            total += max(len(rows), 1)
+            size = _ARGUMENTS[letter.upper()]
+            numbers = self.arguments(letter, size, rest, match.start())
+            total += len(numbers) // size if size else 1
             if total > MOST_SEGMENTS:
                 raise ReadingError(
                     f"The path has more than {MOST_SEGMENTS} segments.",
                     hint="Simplify the drawing before reading it.",
                 )
-            self.run(letter, rows)
+            if size:
+                self.run(letter, size, numbers)
+            else:
+                self.drawing.close()
+                self.handle = ("", 0.0, 0.0)
         if self.text[at:].strip(" \t\r\n,"):
             raise self.error("no command", at)
         self.drawing.finish()
@@ -64,71 +69,72 @@ class _Reader:
         near = self.text[at : at + 16].strip()
         return ReadingError(f"Path data at character {at + 1} ({near!r}): {what}.")
 
-    def arguments(self, letter: str, rest: str, at: int) -> list[list[float]]:
+    def arguments(self, letter: str, size: int, rest: str, at: int) -> list[float]:
+        """All numbers of a command, ``size`` to a row."""
         if letter in "Aa":
-            rows: list[list[float]] = []
+            numbers: list[float] = []
             end = 0
             while match := _ARC.match(rest, end):
-                rows.append([float(g) for g in match.groups()])
+                numbers += map(float, match.groups())
                 end = match.end()
-            if rest[end:].strip(" \t\r\n,") or not rows:
+            if rest[end:].strip(" \t\r\n,") or not numbers:
                 raise self.error("an arc has seven numbers, two of them flags 0 or 1", at)
         else:
             numbers = self.numbers(rest, at)
-            size = _ARGUMENTS[letter.upper()]
             if size == 0:
                 if numbers:
                     raise self.error("a close has no numbers", at)
-                return []
+                return numbers
             if not numbers or len(numbers) % size:
                 raise self.error(f"{letter} takes {size} numbers at a time", at)
-            rows = [numbers[i : i + size] for i in range(0, len(numbers), size)]
-        for row in rows:
-            for n in row:
+        if not sum(map(abs, numbers)) <= FARTHEST:  # seldom; and then not all of them together
+            for n in numbers:
                 if not abs(n) <= FARTHEST:
                     raise self.error("a number is too large", at)
-        return rows
+        return numbers
 
     def numbers(self, text: str, at: int) -> list[float]:
         try:
-            return [float(n) for n in text.replace(",", " ").split()]
+            return list(map(float, text.replace(",", " ").split()))
         except ValueError:  # written without spaces, as in 1-2 or .5.5
             pass
         if _NUMBER.sub("", text).strip(" \t\r\n,"):
             raise self.error("a number is not understood", at)
-        return [float(n) for n in _NUMBER.findall(text)]
+        return list(map(float, _NUMBER.findall(text)))
 
-    def run(self, letter: str, rows: list[list[float]]) -> None:
+    def run(self, letter: str, size: int, numbers: list[float]) -> None:
+        """Draws rows of ``size`` numbers; the last handle is kept for what may mirror it."""
         d, upper = self.drawing, letter.upper()
-        if upper == "Z":
-            d.close()
-            self.handle = ("", 0.0, 0.0)
-            return
         relative = letter != upper
-        for i, a in enumerate(rows):
-            ox, oy = (d.x, d.y) if relative else (0.0, 0.0)
+        ox = oy = 0.0
+        for i in range(0, len(numbers), size):
+            a = numbers[i : i + size]
+            if relative:
+                ox, oy = d.x, d.y
+            if upper == "C":
+                handle = ("C", ox + a[2], oy + a[3])
+                d.cubic(ox + a[0], oy + a[1], handle[1], handle[2], ox + a[4], oy + a[5])
+                self.handle = handle
+                continue
             handle = ("", 0.0, 0.0)
-            if upper == "M" and i == 0:
-                d.move(ox + a[0], oy + a[1])
-            elif upper in "ML":
+            if upper == "L" or (upper == "M" and i):
                 d.line(ox + a[0], oy + a[1])
+            elif upper == "M":
+                d.move(ox + a[0], oy + a[1])
             elif upper == "H":
                 d.line(ox + a[0], d.y)
             elif upper == "V":
                 d.line(d.x, oy + a[0])
-            elif upper == "C":
-                handle = ("C", ox + a[2], oy + a[3])
-                d.cubic(ox + a[0], oy + a[1], *handle[1:], ox + a[4], oy + a[5])
             elif upper == "S":
                 first = self.reflected("C")
                 handle = ("C", ox + a[0], oy + a[1])
-                d.cubic(*first, *handle[1:], ox + a[2], oy + a[3])
+                d.cubic(*first, handle[1], handle[2], ox + a[2], oy + a[3])
             elif upper == "Q":
                 handle = ("Q", ox + a[0], oy + a[1])
-                d.quad(*handle[1:], ox + a[2], oy + a[3])
+                d.quad(handle[1], handle[2], ox + a[2], oy + a[3])
             elif upper == "T":
                 handle = ("Q", *self.reflected("Q"))
-                d.quad(*handle[1:], ox + a[0], oy + a[1])
+                d.quad(handle[1], handle[2], ox + a[0], oy + a[1])
             else:
                 d.arc(a[0], a[1], a[2], a[3] == 1, a[4] == 1, ox + a[5], oy + a[6])
             self.handle = handle

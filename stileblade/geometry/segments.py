@@ -14,7 +14,7 @@ Parents, by kind, as eight numbers (four points):
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from enum import IntEnum
 from functools import cached_property
@@ -43,7 +43,8 @@ class Kind(IntEnum):
     ARC = 3
 
 
-_LINE, _QUAD, _CUBIC, _ARC = (int(k) for k in Kind)  # an enum's members are slow to look up
+_PLACES = np.array([[1, 1, 0, 0], [1, 1, 1, 0], [1, 1, 1, 1], [1, 0, 0, 0]], float)[..., None]
+"""Which of a kind's four pairs of coefficients are places, which a shift moves."""
 
 
 @dataclass(frozen=True, eq=False)
@@ -132,11 +133,7 @@ class Segments:
         """Mapped by the 2x3 ``matrix`` [[a, c, e], [b, d, f]]: exact for every kind."""
         linear, shift = matrix[:, :2], matrix[:, 2]
         quads = self.coef.reshape(-1, 4, 2) @ linear.T
-        is_arc = self.kind == Kind.ARC
-        quads[~is_arc] += shift
-        quads[is_arc, 0] += shift
-        used = np.array([2, 3, 4, 3])[self.kind]
-        quads[np.arange(4)[None, :] >= used[:, None]] = 0.0
+        quads += _PLACES[self.kind] * shift
         return Segments(
             self.kind,
             quads.reshape(-1, 8),
@@ -148,7 +145,11 @@ class Segments:
     @cached_property
     def pieces_per_parent(self) -> Ints:
         """Into how many equal steps of t the parent's whole range is cut for flattening (n,)."""
-        return parent_pieces(self.kind, self.coef, TOLERANCE.flatten)
+        return self.pieces_within(TOLERANCE.flatten)
+
+    def pieces_within(self, tolerance: float) -> Ints:
+        """The same for chords within ``tolerance`` mm."""
+        return parent_pieces(self.kind, self.coef, tolerance)
 
 
 def parent_pieces(kind: NDArray[np.int8], coef: Floats, tolerance: float) -> Ints:
@@ -181,89 +182,95 @@ def parent_pieces(kind: NDArray[np.int8], coef: Floats, tolerance: float) -> Int
     return np.maximum(n, 1)
 
 
-def _evaluate(kind: NDArray[np.int8], coef: Floats, t: Floats) -> Floats:
-    if len(kind) and kind[0] == _LINE and not kind.any():
-        return coef[:, :2] + (coef[:, 2:4] - coef[:, :2]) * t[:, None]
+def _by_kind(
+    of: Sequence[Callable[[Floats, Floats], Floats]],
+    kind: NDArray[np.int8],
+    coef: Floats,
+    t: Floats,
+) -> Floats:
+    """What the kind's own function in ``of`` makes of coefficients (m, 4, 2) and t (m, 1)."""
+    places, t = coef.reshape(-1, 4, 2), t[:, None]
+    if not len(kind):
+        return np.empty((0, 2))
+    present = np.flatnonzero(np.bincount(kind, minlength=len(of))).tolist()
+    if len(present) == 1:  # the masks would cost more than the rest
+        return of[present[0]](places, t)
     out = np.empty((len(kind), 2))
-    q = coef.reshape(-1, 4, 2)
-    m = kind == _LINE
-    if m.any():
-        c = q[m]
-        out[m] = c[:, 0] + (c[:, 1] - c[:, 0]) * t[m, None]
-    m = kind == _QUAD
-    if m.any():
-        c = q[m]
-        s = t[m, None]
-        r = 1 - s
-        out[m] = r * r * c[:, 0] + 2 * r * s * c[:, 1] + s * s * c[:, 2]
-    m = kind == _CUBIC
-    if m.any():
-        c = q[m]
-        s = t[m, None]
-        r = 1 - s
-        out[m] = (
-            r * r * r * c[:, 0]
-            + 3 * r * r * s * c[:, 1]
-            + 3 * r * s * s * c[:, 2]
-            + s * s * s * c[:, 3]
-        )
-    m = kind == _ARC
-    if m.any():
-        c = q[m]
-        out[m] = c[:, 0] + c[:, 1] * np.cos(t[m, None]) + c[:, 2] * np.sin(t[m, None])
+    for k in present:
+        m = np.flatnonzero(kind == k)
+        out[m] = of[k](places[m], t[m])
     return out
+
+
+def _evaluate(kind: NDArray[np.int8], coef: Floats, t: Floats) -> Floats:
+    return _by_kind(_PLACE, kind, coef, t)
 
 
 def _differentiate(kind: NDArray[np.int8], coef: Floats, t: Floats) -> Floats:
-    if len(kind) and kind[0] == _LINE and not kind.any():
-        return coef[:, 2:4] - coef[:, :2]
-    out = np.empty((len(kind), 2))
-    q = coef.reshape(-1, 4, 2)
-    m = kind == _LINE
-    if m.any():
-        c = q[m]
-        out[m] = c[:, 1] - c[:, 0]
-    m = kind == _QUAD
-    if m.any():
-        c = q[m]
-        s = t[m, None]
-        out[m] = 2 * ((1 - s) * (c[:, 1] - c[:, 0]) + s * (c[:, 2] - c[:, 1]))
-    m = kind == _CUBIC
-    if m.any():
-        c = q[m]
-        s = t[m, None]
-        r = 1 - s
-        out[m] = 3 * (
-            r * r * (c[:, 1] - c[:, 0])
-            + 2 * r * s * (c[:, 2] - c[:, 1])
-            + s * s * (c[:, 3] - c[:, 2])
-        )
-    m = kind == _ARC
-    if m.any():
-        c = q[m]
-        out[m] = c[:, 2] * np.cos(t[m, None]) - c[:, 1] * np.sin(t[m, None])
-    return out
+    return _by_kind(_SPEED, kind, coef, t)
 
 
 def _differentiate_twice(kind: NDArray[np.int8], coef: Floats, t: Floats) -> Floats:
-    out = np.zeros((len(kind), 2))
-    q = coef.reshape(-1, 4, 2)
-    m = kind == _QUAD
-    if m.any():
-        c = q[m]
-        out[m] = 2 * (c[:, 0] - 2 * c[:, 1] + c[:, 2])
-    m = kind == _CUBIC
-    if m.any():
-        c = q[m]
-        s = t[m, None]
-        out[m] = 6 * (
-            (1 - s) * (c[:, 0] - 2 * c[:, 1] + c[:, 2]) + s * (c[:, 1] - 2 * c[:, 2] + c[:, 3])
-        )
-    m = kind == _ARC
-    if m.any():
-        c = q[m]
-        out[m] = -c[:, 1] * np.cos(t[m, None]) - c[:, 2] * np.sin(t[m, None])
-    return out
+    return _by_kind(_TURN, kind, coef, t)
+
+
+def _line_at(c: Floats, s: Floats) -> Floats:
+    return c[:, 0] + (c[:, 1] - c[:, 0]) * s
+
+
+def _quad_at(c: Floats, s: Floats) -> Floats:
+    r = 1 - s
+    return r * r * c[:, 0] + 2 * r * s * c[:, 1] + s * s * c[:, 2]
+
+
+def _cubic_at(c: Floats, s: Floats) -> Floats:
+    r = 1 - s
+    a, b, d, e = r * r * r, 3 * r * r * s, 3 * r * s * s, s * s * s
+    return a * c[:, 0] + b * c[:, 1] + d * c[:, 2] + e * c[:, 3]
+
+
+def _arc_at(c: Floats, s: Floats) -> Floats:
+    return c[:, 0] + c[:, 1] * np.cos(s) + c[:, 2] * np.sin(s)
+
+
+def _line_speed(c: Floats, s: Floats) -> Floats:
+    return c[:, 1] - c[:, 0]
+
+
+def _quad_speed(c: Floats, s: Floats) -> Floats:
+    return 2 * ((1 - s) * (c[:, 1] - c[:, 0]) + s * (c[:, 2] - c[:, 1]))
+
+
+def _cubic_speed(c: Floats, s: Floats) -> Floats:
+    r = 1 - s
+    d = c[:, 1:] - c[:, :-1]
+    return 3 * (r * r * d[:, 0] + 2 * r * s * d[:, 1] + s * s * d[:, 2])
+
+
+def _arc_speed(c: Floats, s: Floats) -> Floats:
+    return c[:, 2] * np.cos(s) - c[:, 1] * np.sin(s)
+
+
+def _line_turn(c: Floats, s: Floats) -> Floats:
+    return np.zeros((len(c), 2))
+
+
+def _quad_turn(c: Floats, s: Floats) -> Floats:
+    return 2 * (c[:, 0] - 2 * c[:, 1] + c[:, 2])
+
+
+def _cubic_turn(c: Floats, s: Floats) -> Floats:
+    first, last = c[:, 0] - 2 * c[:, 1] + c[:, 2], c[:, 1] - 2 * c[:, 2] + c[:, 3]
+    return 6 * ((1 - s) * first + s * last)
+
+
+def _arc_turn(c: Floats, s: Floats) -> Floats:
+    return -c[:, 1] * np.cos(s) - c[:, 2] * np.sin(s)
+
+
+_PLACE = (_line_at, _quad_at, _cubic_at, _arc_at)
+_SPEED = (_line_speed, _quad_speed, _cubic_speed, _arc_speed)
+_TURN = (_line_turn, _quad_turn, _cubic_turn, _arc_turn)
 
 
 def concatenate(parts: Sequence[Segments]) -> Segments:

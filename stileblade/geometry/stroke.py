@@ -19,7 +19,7 @@ from stileblade.errors import GeometryError
 from stileblade.geometry.along import dashed
 from stileblade.geometry.drawing import Drawing
 from stileblade.geometry.fill import fill
-from stileblade.geometry.flatten import neighbours
+from stileblade.geometry.flatten import flatten, neighbours
 from stileblade.geometry.offset import (
     CORNERS,
     Join,
@@ -31,9 +31,10 @@ from stileblade.geometry.offset_tracing import Ways, traced
 from stileblade.geometry.parallel import BEVELLED, MITRED, ROUNDED, OffsetCurves
 from stileblade.geometry.region import Region
 from stileblade.geometry.segments import Kind, Segments, concatenate, lines
+from stileblade.tolerance import TOLERANCE
 
-MOST_VERTICES = 40_000
-"""Strokes are worked on together up to about this many vertices."""
+MOST_SEGMENTS = 4_000
+"""Strokes are worked on together up to about this many segments."""
 
 
 class Cap(StrEnum):
@@ -103,9 +104,9 @@ def stroke_all(strokes: Sequence[Stroked]) -> list[Region]:
     size = 0
     for one in strokes:
         ways = one.ways()
-        size += sum(int(w.pieces_per_parent.sum()) for w, _ in ways)
+        size += sum(len(w) for w, _ in ways)
         batch.append((one.pen, ways))
-        if size > MOST_VERTICES:
+        if size > MOST_SEGMENTS:
             found += _together(batch)
             batch, size = [], 0
     found += _together(batch)
@@ -143,7 +144,8 @@ def _together(strokes: list[tuple[Pen, list[tuple[Segments, bool]]]]) -> list[Re
     whole = without_closed_segments(
         Region(concatenate(both), rings, np.arange(len(sizes), dtype=np.int64))
     )
-    flat = whole.flat
+    flatness = TOLERANCE.flatten_strokes
+    flat = flatten(whole.segments, whole.rings, whole.segments.pieces_within(flatness))
     # of each way: the first of its segments and of its vertices, and half of how many those are
     way_of_ring = np.repeat(np.arange(len(ways)), [2 if ring else 1 for _, ring, _ in ways])
     way_of_segment = way_of_ring[np.repeat(np.arange(len(sizes)), np.diff(whole.rings))]
@@ -160,7 +162,7 @@ def _together(strokes: list[tuple[Pen, list[tuple[Segments, bool]]]]) -> list[Re
     job_of_segment = job[way_of_segment]
     _, before = neighbours(np.repeat(np.arange(len(sizes)), np.diff(whole.rings)))
     radius = np.array([pen.width / 2 for pen in pens])
-    curves = OffsetCurves(whole.segments, radius[job_of_segment], before)
+    curves = OffsetCurves(whole.segments, radius[job_of_segment], before, flatness)
     corners = np.array([CORNERS[pen.join] for pen in pens])[job_of_segment]
     limit = np.array([pen.mitre_limit for pen in pens])[job_of_segment]
     corners[(corners == MITRED) & (curves.mitre_ratio > limit)] = BEVELLED

@@ -7,7 +7,9 @@ cut are looked up by place. ``assemble`` then makes curves of them.
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
+from itertools import pairwise
 
 import numpy as np
 import shapely
@@ -91,12 +93,31 @@ def result_rings(result: shapely.Geometry | np.ndarray) -> ResultRings | None:
 
 def trace(result: shapely.Geometry, sources: Sources) -> Region:
     """The kernel's ``result`` with the source curves put back."""
-    rings = result_rings(result)
+    return trace_all([result], sources)[0]
+
+
+def trace_all(results: Sequence[shapely.Geometry], sources: Sources) -> list[Region]:
+    """Each of the kernel's ``results`` with the source curves put back."""
+    rings = result_rings(np.array(results, object))
     if rings is None:
-        return Region.empty()
+        return [Region.empty()] * len(results)
     edges, own = match(rings, sources)
     segments = sources.segments if own is None else concatenate([sources.segments, own])
-    return assemble(edges, segments, rings.shell)
+    whole, present = assemble(edges, segments, rings.shell)
+    return shared_out(whole, rings.origin[present], len(results))
+
+
+def shared_out(whole: Region, origin: Ints, count: int) -> list[Region]:
+    """The rings of ``whole`` as one region for each origin (r,), which does not decrease."""
+    if count == 1:
+        return [whole]
+    first = np.searchsorted(origin, np.arange(count + 1))
+    found = []
+    for a, b in pairwise(first.tolist()):
+        rings = whole.rings[a : b + 1]
+        segments = whole.segments.take(slice(int(rings[0]), int(rings[-1])))
+        found.append(Region(segments, rings - rings[0], whole.shell[a:b] - a))
+    return found
 
 
 def match(rings: ResultRings, sources: Sources) -> tuple[ResultEdges, Segments | None]:

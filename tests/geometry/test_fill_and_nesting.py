@@ -149,3 +149,18 @@ def test_runs_of_points_edges_and_what_is_too_long() -> None:
     foot = region_from_path("M0 0H40V30H0Z")
     assert depth_for_run(foot, "foot", 40)[0] == pytest.approx(0, abs=1e-6)
     assert run_at(foot, "y", 30) == pytest.approx(40)
+
+
+def test_crossing_contours_made_together_are_what_each_is_alone() -> None:
+    """Also where they lie on each other to the last bit, as a word painted twice does."""
+    bow = read_path_to_error("M0 0C40 60 60 -60 100 0L100 40C60 -20 40 100 0 40Z")[0].contours
+    knot = read_path_to_error("M10 10A20 20 0 1 1 50 30L10 30A20 20 0 1 0 50 10Z")[0].contours
+    half = read_path_to_error("M10 10A20 20 0 1 1 50 30L10 30Z")[0].contours
+    paintings = [Painted(bow), Painted(knot), Painted(bow), Painted(half), Painted(knot, "evenodd")]
+    together = fill_all(paintings)
+    for painting, region in zip(paintings, together, strict=True):
+        alone = fill(painting.contours, painting.rule)
+        assert region.area == pytest.approx(alone.area, abs=1e-9)
+        assert region.nodes == alone.nodes
+        assert region.shell.tolist() == alone.shell.tolist()
+        assert not shapely.symmetric_difference(region.polygons, alone.polygons).area > 1e-9

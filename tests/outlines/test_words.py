@@ -5,6 +5,8 @@ from __future__ import annotations
 import pytest
 
 from stileblade.errors import StepError
+from stileblade.geometry.fill import fill
+from stileblade.geometry.measurement import signed_area
 from stileblade.outlines.figures.word import SizedBy, Word
 from stileblade.outlines.text.shipped import Face, shipped, stand_in
 
@@ -51,3 +53,15 @@ def test_what_cannot_be_set_is_said(text: str, message: str) -> None:
 )
 def test_a_shipped_font_stands_in_for_each_kind(families: str, face: Face) -> None:
     assert stand_in(families) is face
+
+
+def test_letters_drawn_in_parts_across_each_other_are_one_outline() -> None:
+    """A font of variable weight has its letters so: united once, they need it in no line."""
+    size = 20.0
+    for letter in "amR":
+        contours = shipped(Face.SANS).set_line(letter, size).contours
+        together = fill(contours)
+        assert len(list(together.contours)) == len(contours)
+        assert sum(map(signed_area, contours)) == pytest.approx(together.area, rel=1e-9)
+    inner = {c: len(shipped(Face.SANS).set_line(c, size).contours) for c in "mBi"}
+    assert inner == {"m": 1, "B": 3, "i": 2}

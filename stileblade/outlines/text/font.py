@@ -16,12 +16,18 @@ import uharfbuzz as hb
 from fontTools.pens.basePen import BasePen
 from fontTools.ttLib import TTFont
 
-from stileblade.errors import ReadingError
+from stileblade.errors import GeometryError, ReadingError
 from stileblade.geometry.drawing import Drawing
+from stileblade.geometry.fill import Painted, fill_all
 from stileblade.geometry.segments import Segments
 from stileblade.geometry.transforms import after, scaling, translation
 
 MOST_BYTES = 12_000_000
+_WORKING_EM = 200.0
+"""mm: the size at which the parts of a letter are united."""
+_BROKEN = ReadingError(
+    "This is no font that can be read.", hint="Choose a TTF, OTF, WOFF or WOFF2 file."
+)
 
 
 @dataclass(frozen=True)
@@ -58,8 +64,10 @@ class Font:
             if file is None:
                 missing += run
                 continue
-            for glyph, dx, dy, advance in file.shaped(run, kerned=spacing == 0):
-                scale = size / file.em
+            shaped = file.shaped(run, kerned=spacing == 0)
+            file.unite({glyph for glyph, *_ in shaped})
+            scale = size / file.em
+            for glyph, dx, dy, advance in shaped:
                 matrix = after(translation(x + dx * scale, -dy * scale), scaling(scale, scale))
                 contours += [c.transformed(matrix) for c in file.glyph(glyph)]
                 x += advance * scale + spacing
@@ -84,26 +92,30 @@ class _File:
             self.font = TTFont(io.BytesIO(content), lazy=True, fontNumber=0)
             self.cmap: dict[int, str] = self.font.getBestCmap() or {}
             self.em = float(self.font["head"].unitsPerEm)
-            self.glyphs = self.font.getGlyphSet()
-            self._hb = self._harfbuzz(content)
-        except ReadingError:
-            raise
         except Exception as error:  # in a broken font the parser runs into anything
-            raise ReadingError(
-                "This is no font that can be read.", hint="Choose a TTF, OTF, WOFF or WOFF2 file."
-            ) from error
+            raise _BROKEN from error
         if not self.cmap or not 16 <= self.em <= 16384:
             raise ReadingError("The font has no letters.", hint="Choose another font.")
+        self._content = content
         self._contours: dict[str, list[Segments]] = {}
 
-    def _harfbuzz(self, content: bytes) -> Any:
-        if content[:4] in (b"wOFF", b"wOF2"):
-            plain = TTFont(io.BytesIO(content), fontNumber=0)
-            plain.flavor = None
-            out = io.BytesIO()
-            plain.save(out, reorderTables=False)
-            content = out.getvalue()
-        return hb.Font(hb.Face(content))
+    # what takes long is done when letters of this file are set: many texts need one file of two
+
+    @cached_property
+    def _unpacked(self) -> tuple[Any, Any]:
+        """The glyphs as fontTools has them, and the font as HarfBuzz does."""
+        font, content = self.font, self._content
+        try:
+            if content[:4] in (b"wOFF", b"wOF2"):
+                plain = TTFont(io.BytesIO(content), fontNumber=0, recalcBBoxes=False)
+                plain.flavor = None
+                out = io.BytesIO()
+                plain.save(out, reorderTables=False)
+                content = out.getvalue()
+                font = TTFont(io.BytesIO(content), lazy=True)
+            return font.getGlyphSet(), hb.Font(hb.Face(content))
+        except Exception as error:  # as above
+            raise _BROKEN from error
 
     @cached_property
     def name(self) -> str:
@@ -128,7 +140,7 @@ class _File:
         buffer.add_str(text)
         buffer.guess_segment_properties()
         # spread letters are set one by one: ligatures would keep theirs together
-        hb.shape(self._hb, buffer, {"kern": True, "liga": kerned, "clig": kerned})
+        hb.shape(self._unpacked[1], buffer, {"kern": True, "liga": kerned, "clig": kerned})
         order = self.font.getGlyphOrder()
         return [
             (order[i.codepoint], p.x_offset, p.y_offset, p.x_advance)
@@ -136,16 +148,33 @@ class _File:
         ]
 
     def glyph(self, name: str) -> list[Segments]:
-        """The glyph's closed contours in font units, y downwards."""
-        if name not in self._contours:
-            pen = _DrawingPen(self.glyphs)
-            try:
-                self.glyphs[name].draw(pen)
-            except Exception as error:  # as above
-                raise ReadingError(f"The font's glyph {name[:40]!r} is broken.") from error
-            pen.drawing.finish()
-            self._contours[name] = pen.drawing.contours
+        """The glyph's closed contours in font units, y downwards, none of which cross."""
+        self.unite({name})
         return self._contours[name]
+
+    def unite(self, names: set[str]) -> None:
+        """Parts of letters that were drawn across each other made one, for all of a line
+        together: done once, it need not be done for each line that they stand in."""
+        new = sorted(names - self._contours.keys())
+        drawn = [self._drawn(name) for name in new]
+        to_work = scaling(_WORKING_EM / self.em, _WORKING_EM / self.em)
+        back = scaling(self.em / _WORKING_EM, self.em / _WORKING_EM)
+        paintings = [Painted([c.transformed(to_work) for c in contours]) for contours in drawn]
+        try:
+            for name, region in zip(new, fill_all(paintings), strict=True):
+                self._contours[name] = [c.segments.transformed(back) for c in region.contours]
+        except GeometryError:  # they stay as they were drawn
+            self._contours.update(zip(new, drawn, strict=True))
+
+    def _drawn(self, name: str) -> list[Segments]:
+        glyphs, _ = self._unpacked
+        pen = _DrawingPen(glyphs)
+        try:
+            glyphs[name].draw(pen)
+        except Exception as error:  # as above
+            raise ReadingError(f"The font's glyph {name[:40]!r} is broken.") from error
+        pen.drawing.finish()
+        return pen.drawing.contours
 
 
 class _DrawingPen(BasePen):  # type: ignore[misc]

@@ -7,6 +7,7 @@ declarations of each above the others (CSS Cascade 4, chapter 6).
 
 from __future__ import annotations
 
+from functools import lru_cache
 from typing import Any
 
 import cssselect2
@@ -119,12 +120,18 @@ class Cascade:
                     (important if strong else plain)[name] = value
         style = element.get("style")
         if style:
-            for name, (value, strong) in _declarations(style[:MOST_TEXT]).items():
+            for name, (value, strong) in _written(style[:MOST_TEXT]).items():
                 if strong:
                     important[name] = value
                 else:
                     plain[name] = value
         return {**plain, **important}
+
+
+@lru_cache(maxsize=2000)
+def _written(style: str) -> dict[str, tuple[str, bool]]:
+    """The declarations of a style attribute: drawings repeat a few of them over and over."""
+    return _declarations(style)
 
 
 def _declarations(content: Any) -> dict[str, tuple[str, bool]]:

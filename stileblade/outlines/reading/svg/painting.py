@@ -51,7 +51,15 @@ class Place:
 
     @property
     def scale(self) -> float:
-        return math.sqrt(abs(float(np.linalg.det(self.matrix[:, :2]))))
+        (a, c, _), (b, d, _) = self.matrix.tolist()
+        return math.sqrt(abs(a * d - b * c))
+
+    @property
+    def even(self) -> bool:
+        """Whether it keeps shapes: scaled alike in all directions."""
+        (a, c, _), (b, d, _) = self.matrix.tolist()
+        most = 1e-9 * max(a * a + b * b, c * c + d * d)
+        return abs(a * c + b * d) <= most and abs(a * a + b * b - c * c - d * d) <= most
 
     @property
     def hidden(self) -> bool:
@@ -240,8 +248,8 @@ class Painter:
 
     def _stroking(
         self, drawing: Drawing, style: Style, place: Place
-    ) -> tuple[Stroked, Floats] | None:
-        """The stroke at the drawing's scale, and how it is then stretched as it is."""
+    ) -> tuple[Stroked, Floats | None] | None:
+        """The stroke at the drawing's scale, and how it is then stretched, if at all."""
         s = place.scale
         width = style.width * (1.0 if style.fixed_stroke else s)
         if width < 1e-4:
@@ -252,13 +260,16 @@ class Painter:
         pen = Pen(width, join, Cap(style.cap), style.mitre_limit, dashes, style.phase * s)
         to_scale, rest = scaling(s, s), place.matrix.copy()
         rest[:, :2] /= s
+        even = place.even and not drawing.dots  # whose squares a pen draws upright
+        if even:
+            to_scale = place.matrix
         stroked = Stroked(
             pen,
             [w.transformed(to_scale) for w in drawing.contours],
             [w.transformed(to_scale) for w in drawing.open],
             [(x * s, y * s) for x, y in drawing.dots],
         )
-        return stroked, rest
+        return stroked, None if even else rest
 
     def united(self, parts: list[Region]) -> Region:
         parts = [p for p in parts if p]

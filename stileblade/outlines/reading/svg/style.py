@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
+from functools import lru_cache
 
 import tinycss2.color3
 
@@ -65,6 +66,13 @@ def styled(outer: Style, given: Mapping[str, str], diagonal: float) -> Style:
 
     ``diagonal`` is what percentages of widths of strokes are parts of.
     """
+    return _styled(outer, tuple(given.items()), diagonal)
+
+
+@lru_cache(maxsize=2000)
+def _styled(outer: Style, declared: tuple[tuple[str, str], ...], diagonal: float) -> Style:
+    """Drawings repeat a few sets of declarations over and over."""
+    given = dict(declared)
     size = _font_size(given, outer.size)
     changes: dict[str, object] = {
         "size": size,

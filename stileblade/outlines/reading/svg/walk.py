@@ -192,12 +192,14 @@ class _Walk:
 
     def _within(self, element: etree._Element, style: Style, outer: _Inside) -> _Inside | None:
         """What holds inside the element; None where nothing of it can be seen."""
-        matrix = measures.transform(style.transform)
-        if matrix is None:
-            self.found.left_out["transforms that are not understood"] += 1
-            matrix = identity()
-        place = replace(outer.place, matrix=after(outer.place.matrix, matrix))
-        if np.abs(place.matrix).max() > 1e7 or abs(np.linalg.det(place.matrix[:, :2])) < 1e-12:
+        place = outer.place
+        if style.transform:
+            matrix = measures.transform(style.transform)
+            if matrix is None:
+                self.found.left_out["transforms that are not understood"] += 1
+                matrix = identity()
+            place = replace(place, matrix=after(place.matrix, matrix))
+        if np.abs(place.matrix).max() > 1e7 or place.scale < 1e-6:
             return None
         for what, there in (("masks", style.masked), ("filters", style.filtered)):
             if there:
