@@ -295,7 +295,10 @@ def designs() -> dict[str, Design]:
                  "dy": 30, "bridge": 1.6},
                 {"kind": "stencil", "outline": {"kind": "ring", "diameter": 70, "opening": 52},
                  "dy": -28, "bridges": 4, "placed_by": "own", "first": 45},
-                {"kind": "shaped-edge", "side": "right", "motif": "wave", "depth": 5, "pitch": 18},
+                {"kind": "shaped-edge", "side": "right", "motif": "wave", "depth": 5, "pitch": 18,
+                 "ends": "full", "plain": 8},
+                {"kind": "soften", "radius": 5, "which": "picked",
+                 "picks": [[0, 0], [1, 0], [0, 1], [1, 1]]},
             ],
         ),
         "17-stitched": design(

@@ -46,11 +46,12 @@ class FoldView(BaseModel):
 
 
 class CandidateView(BaseModel):
-    """An opening that can be picked: its outline, area, box, the share of the figure's box by
-    which a pick names it, and whether it is closed now."""
+    """Something that can be picked: its outline, the figure that is told of it, its box, the share
+    of the figure's box by which a pick names it, and whether it is taken now."""
 
     path: str
-    area: float
+    value: float
+    unit: str
     box: Bounds
     share: Point
     taken: bool
@@ -81,6 +82,7 @@ class HandleView(BaseModel):
     box: Bounds
     outline: str
     candidates: list[CandidateView]
+    picked_by: str
     word: str
     centre: Point
     sizing: SizingView | None

@@ -252,13 +252,15 @@ def _handle(h: Handle) -> HandleView:
         candidates=[
             CandidateView(
                 path=path_data(c.outline, 3),
-                area=c.outline.area,
+                value=c.told[0],
+                unit=c.told[1],
                 box=box_of(c.outline.bounds),
                 share=c.share,
                 taken=c.taken,
             )
             for c in h.candidates
         ],
+        picked_by=h.picked_by,
         word=h.word,
         centre=h.centre,
         sizing=SizingView(

@@ -60,12 +60,18 @@ Share = Annotated[float, Field(ge=-10, le=11)]
 
 @dataclass(frozen=True, eq=False)
 class Candidate:
-    """An opening that can be picked: its outline, the share of the reference box by which a pick
-    names it, and whether the step closes it."""
+    """Something that can be picked: its outline, the share of the reference box by which a pick
+    names it, whether the step takes it, and the figure that tells it from others, by itself its
+    area."""
 
     outline: Region
     share: tuple[float, float]
     taken: bool
+    figure: tuple[float, str] | None = None
+
+    @property
+    def told(self) -> tuple[float, str]:
+        return self.figure or (self.outline.area, "mm2")
 
 
 @dataclass(frozen=True)
@@ -99,7 +105,8 @@ class Handle:
     dy * factor_y to ``field_y``.
     "around": a place in ``box`` that moves round ``centre``; its angle about it, clockwise, 0 to
     the right, is the value of ``field``, which may be the nth of a list, as "angles.3".
-    "pick": ``candidates``; the value of ``field`` is the list of the shares of those taken.
+    "pick": ``candidates``; the value of ``field`` is the list of the shares of those taken, which
+    count where the choice ``picked_by`` is "picked".
     """
 
     shape: Literal["line", "box", "around", "pick"]
@@ -117,6 +124,7 @@ class Handle:
     box: tuple[float, float, float, float] = (0.0, 0.0, 0.0, 0.0)
     outline: Region | None = None
     candidates: tuple[Candidate, ...] = ()
+    picked_by: str = ""
     word: str = ""
     centre: tuple[float, float] = (0.0, 0.0)
     sizing: Sizing | None = None

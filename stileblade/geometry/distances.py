@@ -81,6 +81,12 @@ def holds_any(region: Region, spots: Sequence[Point]) -> bool:
     return bool(shapely.contains_xy(region.polygons, x, y).any())
 
 
+def touching(region: Region, places: Floats) -> Ints:
+    """Numbers of the places (n, 2) that lie in the region or within a hundredth of a mm of it."""
+    spots = shapely.points(places)
+    return np.flatnonzero(shapely.dwithin(spots, region.polygons, 0.01))
+
+
 def rings_round(region: Region, rings: Sequence[int], spots: Sequence[Point]) -> set[int]:
     """Those of the region's rings, taken by themselves, that have one of the places inside."""
     if not rings or not spots:

@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from typing import Any
 
+import numpy as np
 import pytest
 
 from stileblade.build.evaluation import Outcome, evaluate
@@ -13,6 +14,8 @@ from stileblade.folding.flat import fold_flat
 from stileblade.folding.hinge import hinge_length, perforation
 from stileblade.formats.plan import Operation, plan_of
 from stileblade.geometry.measurement import signed_area
+from stileblade.geometry.segments import Kind
+from stileblade.geometry.turns import corners_of
 from tests.conftest import design_of
 
 BLANK = {"kind": "blank"}
@@ -151,6 +154,65 @@ def test_softened_corners_are_arcs(which: str, change: float) -> None:
     assert work.paper.area - 18415 == pytest.approx(change, abs=1e-6)
     assert signed_area(work.paper.segments) == pytest.approx(18415 + change, abs=1e-6)
     assert work.paper.nodes == (4 if which == "inner" else 8)
+
+
+@pytest.mark.parametrize("picks", [[(0, 0)], [(1, 0.99), (0.02, 1)], [(0, 0), (1, 0), (1, 1)]])
+def test_picked_corners_alone_are_rounded(picks: list[tuple[float, float]]) -> None:
+    """Each right angle rounded with r = 5 loses (1 - pi / 4) r^2 and becomes an arc."""
+    step = {"kind": "soften", "radius": 5, "which": "picked", "picks": picks}
+    work = made(PLATE, step)
+    lost = len(picks) * (1 - math.pi / 4) * 25
+    assert 18415 - work.paper.area == pytest.approx(lost, abs=1e-6)
+    assert work.paper.nodes == 4 + len(picks)
+    kinds = work.paper.segments.kind.tolist()
+    assert (kinds.count(Kind.ARC), kinds.count(Kind.LINE)) == (len(picks), 4)
+
+
+def test_an_inner_and_an_outer_corner_are_picked_together_and_told_apart() -> None:
+    """A plate with a notch of 40 x 20 in its edge: one corner of the notch's ground gains what one
+    of its mouth loses."""
+    notch = {"kind": "cut-away", "outline": {"kind": "rectangle", "width": 40, "height": 40},
+             "at": "head"}  # fmt: skip
+    before = made(PLATE, notch)
+    box = before.paper.bounds
+    corners = corners_of(before.paper)
+    assert len(corners) == 8
+    assert sorted(round(a) for a in corners.inside()) == [90] * 6 + [270] * 2
+    inner = corners.places[corners.turn < 0][0]
+    mouth = corners.places[(corners.turn > 0) & (np.abs(corners.places[:, 0] - inner[0]) < 1e-6)][0]
+    picks = [((x - box.left) / box.width, (y - box.head) / box.height) for x, y in (inner, mouth)]
+    after = made(PLATE, notch, {"kind": "soften", "radius": 4, "which": "picked", "picks": picks})
+    assert after.paper.area == pytest.approx(before.paper.area, abs=1e-6)
+    assert after.paper.nodes == before.paper.nodes + 2
+
+
+def test_corners_that_cannot_be_rounded_alone_say_so() -> None:
+    """A radius that takes the whole end of a narrow plate takes corners that are not picked."""
+    narrow = {"kind": "figure", "outline": {"kind": "rectangle", "width": 60, "height": 12}}
+    step = {"kind": "soften", "radius": 5, "which": "picked"}
+    found = outcomes(narrow, {**step, "picks": []})[-1].problem
+    assert found is not None
+    assert found.message == "No corner is picked yet."
+    wide = {**step, "radius": 6.5, "picks": [(0, 0)]}
+    whole = outcomes(narrow, wide)[-1].problem
+    assert whole is not None
+    assert whole.field == "radius"
+    plate = {"kind": "figure", "outline": {"kind": "rectangle", "width": 120, "height": 80}}
+    pole = {"kind": "cut-away", "outline": {"kind": "rectangle", "width": 105, "height": 100},
+            "dy": -40}  # fmt: skip
+    sides = [{**pole, "at": "left"}, {**pole, "at": "right"}]
+    shape = made(plate, *sides).paper
+    x, y = shape.segments.start[np.lexsort(shape.segments.start.T)[0]]
+    share = ((x - shape.bounds.left) / 120, (y - shape.bounds.head) / shape.bounds.height)
+    tip = outcomes(plate, *sides, {**step, "radius": 12, "picks": [share]})[-1].problem
+    assert tip is not None
+    assert tip.message == "A radius of 12 mm takes corners with it that are not picked."
+    assert tip.would_do == pytest.approx(6)
+    far = outcomes(narrow, {**step, "picks": [(0.5, 0.5)]})[-1].problem
+    assert far is not None
+    assert far.message == "No corner is picked yet."
+    both = made(narrow, {**step, "picks": [(0, 0), (0, 1)]})
+    assert 720 - both.paper.area == pytest.approx(2 * (1 - math.pi / 4) * 25, abs=1e-6)
 
 
 def test_too_large_a_radius_says_what_would_do() -> None:

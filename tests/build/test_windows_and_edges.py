@@ -224,6 +224,37 @@ def test_the_areas_of_the_motifs() -> None:
         assert open_area(edge(motif=motif)) == pytest.approx(strip * share, abs=1e-3), motif
 
 
+@pytest.mark.parametrize("plain", [0, 12])
+@pytest.mark.parametrize(("ends", "kept"), [("deep", 0), ("full", 1)])
+def test_the_corners_of_a_shaped_edge(ends: str, kept: int, plain: float) -> None:
+    """139.7 - 2 x plain are shaped; the plain ends lie at the deepest places or stand full, and
+    then the panel's corners are where they were."""
+    shares = {"zigzag": 0.5, "wave": 0.5, "scallop": 1 - math.pi / 4, "battlement": 0.5}
+    for motif, share in shares.items():
+        step = edge(motif=motif, ends=ends, plain=plain)
+        lost = (139.7 - 2 * plain) * 4 * share + (1 - kept) * 2 * plain * 4
+        assert open_area(step) == pytest.approx(lost, abs=1e-3), motif
+        work = made(step)
+        at_corner = [p for p in work.paper.segments.start.tolist() if p[0] > 215.9 - 1e-6]
+        heights = {round(y, 6) for _, y in at_corner}
+        assert heights >= {0.0, 139.7} if kept else not heights & {0.0, 139.7}
+        grown = made(edge(motif=motif, ends=ends, plain=plain, keep="added"))
+        added = (139.7 - 2 * plain) * 4 * (1 - share) + kept * 2 * plain * 4
+        assert grown.paper.area - made().paper.area == pytest.approx(added, abs=1e-3), motif
+    assert told(edge(plain=12))["Pitch"].value == pytest.approx(115.7 / 6)
+
+
+def test_plain_ends_leave_room_for_the_motif() -> None:
+    problem = last(edge(plain=70)).problem
+    assert problem is not None
+    assert problem.message == "Two plain ends of 70 mm leave nothing of the edge's 139.7 mm."
+    assert (problem.field, problem.would_do) == ("plain", 14.0)
+    tapered = made(edge(motif="wave", ends="full", taper=0.25, keep="added"))
+    ends = sorted(p for p in tapered.paper.segments.start.tolist() if p[1] in (0.0, 139.7))
+    assert max(x for x, y in ends if y == 0.0) == pytest.approx(219.9)
+    assert max(x for x, y in ends if y == 139.7) == pytest.approx(216.9)
+
+
 def test_a_torn_edge_is_torn_the_same_way_again() -> None:
     assert open_area(edge(motif="deckle")) == open_area(edge(motif="deckle"))
     assert open_area(edge(motif="deckle")) != open_area(edge(motif="deckle", seed=2))

@@ -107,7 +107,7 @@ class Fill(Step):
                 (y - box.head) / max(box.height, 1e-9),
             )
             found.append(Candidate(outline, share, ring in taken))
-        return [Handle("pick", "picks", candidates=tuple(found), word="opening")]
+        return [Handle("pick", "picks", candidates=tuple(found), picked_by="which", word="opening")]
 
     @classmethod
     def sample(cls) -> list[Step]:

@@ -40,6 +40,11 @@ class Keep(StrEnum):
     ADDED = "added"
 
 
+class Ends(StrEnum):
+    DEEP = "deep"
+    FULL = "full"
+
+
 @register_step
 class ShapedEdge(Step):
     """A motif along an edge, a whole number of times: cut into the panel, so that the closed size
@@ -73,8 +78,8 @@ class ShapedEdge(Step):
     keep: Keep = choice(
         Keep.SHORTENED,
         "Panel",
-        "What becomes of its measure.",
-        shortened="keeps its size, cut back by the depth",
+        "What becomes of its measure: it is cut back by the depth, or grows by it.",
+        shortened="keeps its size",
         added="grows by the depth",
     )
     taper: float = share(
@@ -84,64 +89,109 @@ class ShapedEdge(Step):
         least=0.0,
         most=1.0,
     )
+    ends: Ends = choice(
+        Ends.DEEP,
+        "At the corners",
+        "How it comes to its ends: cut back as between two tips, or as half a tip.",
+        deep="cut back",
+        full="standing full",
+        when={"motif": ["scallop", "wave", "zigzag", "battlement", "deckle"]},
+    )
+    plain: float = length(
+        0, "Plain at the corners", "A straight stretch left at either end.", least=0, most=400
+    )
     seed: int = number_of(
         1, "Seed", "Another one tears it otherwise.", least=0, most=9999,
         when={"motif": ["deckle"]},
     )  # fmt: skip
 
+    def _free(self, along: float) -> float:
+        """What the plain ends leave of the edge's length for the motif."""
+        free = along - 2 * self.plain
+        if free < 0.5:
+            raise StepError(
+                "Two plain ends of {} leave nothing of the edge's {}.",
+                self.plain,
+                along,
+                field="plain",
+                would_do=round(along / 10, 1),
+            )
+        return free
+
     def repeats(self, along: float) -> int:
-        return max(1, round(along / self.pitch))
+        return max(1, round(self._free(along) / self.pitch))
 
     def _box(self, work: Work) -> Box:
         return work.box_of(self.target)
 
     def _depths(self, n: int) -> list[float]:
-        """Of the repeats, from the first, at the left or head, to the last."""
+        """Of n tips, from the first, at the left or head, to the last."""
         found = [self.depth * (1 + (self.taper - 1) * i / max(n - 1, 1)) for i in range(n)]
         # the edge runs clockwise: from the right along the foot, from the foot up along the left
         return found[::-1] if self.side in (Side.LEFT, Side.FOOT) else found
 
-    def curve(self, along: float) -> str:
-        """Path data of the motif from (0, 0) to (along, 0), its tips at y = -depth."""
+    def curve(self, along: float) -> tuple[float, str, float]:
+        """Where it starts, path data of the motif from (0, start) to (along, end), its tips at
+        y = -depth, and where it ends."""
         n = self.repeats(along)
-        p = along / n
-        depths = self._depths(n)
-        if self.motif is Motif.DECKLE:
-            return self._torn(along, depths)
+        free = self._free(along)
+        p, x = free / n, self.plain
+        full = self.ends is Ends.FULL
+        depths = self._depths(n + 1 if full else n)
+        start, end = (-depths[0], -depths[-1]) if full else (0.0, 0.0)
         found = []
-        for i, depth in enumerate(depths):
-            s, d = i * p, -depth
-            if self.motif is Motif.SCALLOP:
-                found.append(f"A{p / 2!r} {max(-d, 1e-6)!r} 0 0 1 {s + p!r} 0")
-            elif self.motif is Motif.ZIGZAG:
-                found.append(f"L{s + p / 2!r} {d!r}L{s + p!r} 0")
-            elif self.motif is Motif.BATTLEMENT:
-                a, b = s + p / 4, s + 3 * p / 4
-                found.append(f"L{a!r} 0V{d!r}H{b!r}V0H{s + p!r}")
-            elif self.motif is Motif.WAVE:
-                h = p / 2 * _SINE
-                found.append(f"C{s + h!r} 0 {s + p / 2 - h!r} {d!r} {s + p / 2!r} {d!r}")
-                found.append(f"C{s + p / 2 + h!r} {d!r} {s + p - h!r} 0 {s + p!r} 0")
-        return "".join(found)
+        if self.motif is Motif.DECKLE:
+            found.append(self._torn(free, depths[:n], start, end))
+        elif full:
+            found.append(self._half(x, x + p / 2, start, 0.0))
+            x += p / 2
+            for depth in depths[1:-1]:
+                found.append(self._whole(x, p, -depth))
+                x += p
+            found.append(self._half(x, x + p / 2, 0.0, end))
+        else:
+            for i, depth in enumerate(depths):
+                found.append(self._whole(x + i * p, p, -depth))
+        ends = (f"H{self.plain!r}", f"H{along!r}") if self.plain else ("", "")
+        return start, "".join([ends[0], *found, ends[1]]), end
 
-    def _torn(self, along: float, depths: list[float]) -> str:
+    def _whole(self, x: float, p: float, tip: float) -> str:
+        """One repeat of length p, from a deepest place to the next."""
+        if self.motif is Motif.SCALLOP:
+            return f"A{p / 2!r} {max(-tip, 1e-6)!r} 0 0 1 {x + p!r} 0"
+        middle = x + p / 2
+        return self._half(x, middle, 0.0, tip) + self._half(middle, x + p, tip, 0.0)
+
+    def _half(self, a: float, b: float, y: float, z: float) -> str:
+        """From (a, y) to (b, z), one of which is a tip and the other a deepest place."""
+        if self.motif is Motif.SCALLOP:
+            return f"A{b - a!r} {max(abs(z - y), 1e-6)!r} 0 0 1 {b!r} {z!r}"
+        if self.motif is Motif.ZIGZAG:
+            return f"L{b!r} {z!r}"
+        if self.motif is Motif.BATTLEMENT:
+            return f"H{(a + b) / 2!r}V{z!r}H{b!r}"
+        h = (b - a) * _SINE
+        return f"C{a + h!r} {y!r} {b - h!r} {z!r} {b!r} {z!r}"
+
+    def _torn(self, free: float, depths: list[float], start: float, end: float) -> str:
         """Uneven bumps, smooth at their tips; the same for the same seed."""
         rng, n = random.Random(self.seed), len(depths)
-        places = [along * (i + rng.uniform(-0.3, 0.3) * (0 < i < n)) / n for i in range(n + 1)]
-        heights = [0.0, *(-depths[i] * rng.uniform(0, 1) for i in range(1, n)), 0.0]
+        places = [free * (i + rng.uniform(-0.3, 0.3) * (0 < i < n)) / n for i in range(n + 1)]
+        heights = [start, *(-depths[i] * rng.uniform(0, 1) for i in range(1, n)), end]
         if n > 1:  # tips reach the depth, troughs the edge
             tallest = rng.randrange(1, n)
             heights[tallest] = -depths[tallest]
         found = []
         for (a, b), (g, h) in zip(pairwise(places), pairwise(heights), strict=True):
             third = (b - a) * _SINE
+            a, b = a + self.plain, b + self.plain
             found.append(f"C{a + third!r} {g!r} {b - third!r} {h!r} {b!r} {h!r}")
         return "".join(found)
 
     def _figures(self, along: float, setting: Setting) -> Region:
         """Copies of the figure as wide as the pitch, each standing out by its depth."""
         n = self.repeats(along)
-        p = along / n
+        p = self._free(along) / n
         one = filled(outline_of(self.outline, setting.shelf))
         one = one.transformed(scaling(p / one.bounds.width, p / one.bounds.width))
         box = one.bounds
@@ -156,7 +206,7 @@ class ShapedEdge(Step):
             )
         return together(
             [
-                one.transformed(translation(i * p - box.left, -depth - box.head))
+                one.transformed(translation(self.plain + i * p - box.left, -depth - box.head))
                 for i, depth in enumerate(self._depths(n))
             ]
         )
@@ -191,15 +241,19 @@ class ShapedEdge(Step):
         along = self.side.length_in(box)
         if self.motif is Motif.FIGURE:
             return self._with_figures(work, box, self._at_edge(self._figures(along, setting), box))
-        curve = self.curve(along)
+        start, curve, end = self.curve(along)
+        # along the panel's own edge, or along the line of the deepest places
+        level = 0.0 if self.keep is Keep.ADDED else -self.depth
+        up, down = (
+            (f"V{start!r}" if start != level else ""),
+            (f"V{level!r}" if end != level else ""),
+        )
+        shape = self._placed(f"M0 {level!r}{up}{curve}{down}Z", box)
         if self.keep is Keep.ADDED:
-            motif = self._placed(f"M0 0{curve}Z", box)
-            return work.with_paper(union(work.paper, motif))
-        d = -self.depth
-        gone = self._placed(f"M0 {d!r}V0{curve}V{d!r}Z", box)
-        if not intersection(work.paper, gone):
+            return work.with_paper(union(work.paper, shape))
+        if not intersection(work.paper, shape):
             raise StepError("There is no paper along that edge.", field="side")
-        return work.with_paper(difference(work.paper, gone))
+        return work.with_paper(difference(work.paper, shape))
 
     def _with_figures(self, work: Work, box: Box, figures: Region) -> Work:
         paper = work.paper
@@ -224,7 +278,8 @@ class ShapedEdge(Step):
             return []
         along = self.side.length_in(self._box(before))
         n = self.repeats(along)
-        return [Told("Repeats", n, "count"), Told("Pitch", along / n, note="as it comes out")]
+        pitch = self._free(along) / n
+        return [Told("Repeats", n, "count"), Told("Pitch", pitch, note="as it comes out")]
 
     def caption(self) -> Caption:
         return Caption(self.motif.value, self.depth)

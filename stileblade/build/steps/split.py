@@ -172,7 +172,8 @@ class Split(Step):
             x, y = inner_point(part)
             share = ((x - box.left) / box.width, (y - box.head) / box.height)
             candidates.append(Candidate(part, share, i in kept))
-        return [place, Handle("pick", "picks", candidates=tuple(candidates), word="part")]
+        picks = Handle("pick", "picks", candidates=tuple(candidates), picked_by="keep", word="part")
+        return [place, picks]
 
     def caption(self) -> Caption:
         if self.by is By.FIGURE:

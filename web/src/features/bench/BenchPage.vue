@@ -115,14 +115,12 @@ function setOutline(field: string, picked: PickedOutline) {
   changed(edits.setValues(next, pieceId.value, step.value.id, values))
 }
 
-/** An opening closed or given back; from then on the picked ones count. */
+/** Something picked or given back; from then on the picked ones count. */
 function toggle(candidate: number) {
-  const all = outcome.value?.flat.handles.find((h) => h.shape === 'pick')?.candidates ?? []
-  if (!all[candidate]) return
-  const taken = all.filter((c, i) => c.taken !== (i === candidate))
-  // openings are picked in a fill, parts in a split
-  const choice = step.value && 'keep' in step.value ? { keep: 'picked' } : { which: 'picked' }
-  setValues({ ...choice, picks: taken.map((c) => c.share) })
+  const pick = outcome.value?.flat.handles.find((h) => h.shape === 'pick')
+  if (!pick?.candidates[candidate]) return
+  const taken = pick.candidates.filter((c, i) => c.taken !== (i === candidate))
+  setValues({ [pick.picked_by]: 'picked', [pick.field]: taken.map((c) => c.share) })
 }
 
 /** A part that the split in hand left over, as a piece of its own. */

@@ -29,7 +29,7 @@ const emit = defineEmits<{ toggle: [index: number]; hover: [index: number] }>()
       @pointerenter="emit('hover', i)"
       @pointerleave="emit('hover', -1)"
     >
-      <span class="figure">{{ formatFigure(c.area, 'mm2', unit) }}</span>
+      <span class="figure">{{ formatFigure(c.value, c.unit, unit) }}</span>
       <span class="soft">{{ c.taken ? words.taken : words.left }}</span>
     </button>
   </div>

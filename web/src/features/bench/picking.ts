@@ -8,6 +8,7 @@ interface Words {
 }
 const WORDS: Record<string, Words> = {
   opening: { group: 'Openings', one: 'Opening', taken: 'filled', left: 'open', none: 'There is no opening.' },
+  corner: { group: 'Corners', one: 'Corner', taken: 'rounded', left: 'left sharp', none: 'There is no sharp corner.' },
   part: { group: 'Parts to keep', one: 'Part', taken: 'stays', left: 'goes', none: 'There is no part.' },
 }
 

@@ -29,6 +29,7 @@ export function ownHandles(document: DesignData): Handle[] {
       box: [0, 0, 0, 0],
       outline: '',
       candidates: [],
+      picked_by: '',
       word: `panel ${i + 1}`,
       centre: [0, 0],
       sizing: null,

@@ -26,7 +26,7 @@ const marks = computed(() =>
       x: toX((left + right) / 2),
       y: toY((head + foot) / 2),
       tiny: Math.max(right - left, foot - head) * view.scale < SMALL_PX,
-      label: `${words.value.one} of ${formatFigure(c.area, 'mm2', props.unit)}, ${c.taken ? words.value.taken : words.value.left}`,
+      label: `${words.value.one} of ${formatFigure(c.value, c.unit, props.unit)}, ${c.taken ? words.value.taken : words.value.left}`,
     }
   }),
 )

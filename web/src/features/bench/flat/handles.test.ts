@@ -31,7 +31,7 @@ function viewport(inside = false): Viewport {
 const box: Handle = {
   shape: 'box', field: 'dx', value: 0, axis: '', at: 0, origin: 0, factor: 1, least: null,
   field_y: 'dy', value_y: 0, factor_y: 1, least_y: null, box: [40, 30, 60, 50], outline: '',
-  candidates: [], word: 'circle', centre: [0, 0], sizing: null, turn: null,
+  candidates: [], picked_by: '', word: 'circle', centre: [0, 0], sizing: null, turn: null,
 }
 
 function handle(more: Partial<Handle> = {}, inside = false, effect: Schemas['EffectView'] | null = null) {
