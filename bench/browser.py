@@ -5,7 +5,6 @@ from __future__ import annotations
 import json
 import statistics
 import tempfile
-import time
 from pathlib import Path
 from typing import Any
 
@@ -62,12 +61,53 @@ def measure(
     return times
 
 
-MOVES = 60
+MOVES = 90
 DRAG_AIM_MS = 16.0
+DRAWN_AIM = 30
+PAUSE_AIM_MS = 100
+# a move of the pointer in every frame that the browser draws, for as many frames; the pointer was
+# put down before, so that the thing has caught it
+_DRAG = """([name, x, y, moves]) => new Promise((done) => {
+    const outline = document.querySelector('.handle .outline, .handle .frame')
+    let n = 0, drawn = 0, started = 0, seen = ''
+    function frame(now) {
+        if (!n) started = now
+        const shape = outline.outerHTML
+        if (shape !== seen) drawn += 1
+        seen = shape
+        if (n === moves) return done([drawn, now - started])
+        n += 1
+        const [dx, dy] = [3 + 0.5 * n, 0.3 * n]
+        document.querySelector(`[data-handle=${name}]`).dispatchEvent(new PointerEvent('pointermove', {
+            bubbles: true, pointerId: 1, isPrimary: true, buttons: 1, clientX: x + dx, clientY: y + dy,
+        }))
+        requestAnimationFrame(frame)
+    }
+    requestAnimationFrame(frame)
+})"""
+# moves, then rests: milliseconds from the last move to the frame with its exact outcome
+_PAUSE = """([name, x, y, nth]) => new Promise((done) => {
+    const path = document.querySelector('[data-testid=flat-path]')
+    let n = 0, last = 0, changed = 0
+    const seen = new MutationObserver(() => requestAnimationFrame(() => (changed = performance.now())))
+    seen.observe(path, {attributes: true, attributeFilter: ['d']})
+    function frame() {
+        n += 1
+        last = performance.now()
+        document.querySelector(`[data-handle=${name}]`).dispatchEvent(new PointerEvent('pointermove', {
+            bubbles: true, pointerId: 1, isPrimary: true, buttons: 1, clientX: x + nth + 0.7 * n, clientY: y - 0.4 * n,
+        }))
+        if (n < 20) return requestAnimationFrame(frame)
+        setTimeout(() => { seen.disconnect(); done(changed - last) }, 900)
+    }
+    requestAnimationFrame(frame)
+})"""
+PAUSES = 8
 
 
-def dragged(page: Page, design: str, step: str, handle: str) -> tuple[float, float]:
-    """Milliseconds of script for one move of a drag, and moves that were drawn in a second."""
+def dragged(page: Page, design: str, step: str, handle: str) -> tuple[float, float, float]:
+    """Milliseconds of script for one move of a drag, moves that were drawn in a second, and
+    milliseconds (median) from a pause to its exact outcome."""
     page.goto("/")
     page.get_by_role("button", name=f"Open: {design}", exact=True).click()
     page.locator("[data-step]", has_text=step).first.click()
@@ -85,30 +125,27 @@ def dragged(page: Page, design: str, step: str, handle: str) -> tuple[float, flo
     page.mouse.move(x, y)
     page.mouse.down()
     page.mouse.move(x + 3, y, steps=3)
-    page.evaluate(
-        "() => { window.drawn = 0; const path = document.querySelector('.handle .outline, .handle .frame');"
-        " new MutationObserver(() => window.drawn++).observe(path, {attributes: true}) }"
-    )
-    before, started = script(), time.perf_counter()
-    for n in range(MOVES):
-        page.mouse.move(x + 3 + 0.5 * n, y + 0.3 * n)
-    seconds = time.perf_counter() - started
+    before = script()
+    drawn, milliseconds = page.evaluate(_DRAG, [handle, x, y, MOVES])
     spent = (script() - before) / MOVES * 1e3
-    drawn = int(page.evaluate("() => window.drawn"))
+    page.wait_for_timeout(500)
+    pauses = [float(page.evaluate(_PAUSE, [handle, x, y, 3 * n])) for n in range(PAUSES)]
     page.mouse.up()
-    return spent, drawn / seconds
+    return spent, drawn / milliseconds * 1e3, statistics.median(pauses)
 
 
 def drags(page: Page) -> None:
-    print(f"{'one move of a drag, ms of script':44}{'ms':>8}{'aim':>8}{'drawn/s':>10}")
+    print(f"{'one move of a drag, ms of script':44}{'ms':>8}{'aim':>8}{'drawn/s':>10}{'aim':>6}"
+          f"{'exact, ms after a pause':>26}{'aim':>6}")  # fmt: skip
     for design, step, handle in (
         ("Porthole with a grille", "Window", "dx"),
         ("Sail over the edge", "Overhang", "out"),
         ("Tides, cut as a stencil", "Stencil", "dx"),
     ):
-        spent, drawn = dragged(page, design, step, handle)
+        spent, drawn, pause = dragged(page, design, step, handle)
         title = f"{design}: {step.lower()}"
-        print(f"{title:44}{spent:8.1f}{DRAG_AIM_MS:8.0f}{drawn:10.0f}")
+        print(f"{title:44}{spent:8.1f}{DRAG_AIM_MS:8.0f}{drawn:10.0f}{DRAWN_AIM:6}"
+              f"{pause:26.0f}{PAUSE_AIM_MS:6}")  # fmt: skip
 
 
 def report() -> None:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from enum import StrEnum
+from functools import lru_cache
 
 from stileblade.build.carrying import carried
 from stileblade.build.repeating import (
@@ -143,8 +144,7 @@ class PlacedStep(Step):
 
     def turned_figure(self, work: Work, setting: Setting) -> Region:
         """The figure in its size and turn, wherever it is."""
-        region = outline_of(self.outline, setting.shelf)
-        return region.transformed(rotation(self.turn, about=region.bounds.centre))
+        return turned(outline_of(self.outline, setting.shelf), self.turn)
 
     def _first(self, work: Work, setting: Setting) -> Region:
         """The figure and its repeats, without those at other sides and on other panels."""
@@ -199,6 +199,13 @@ class PlacedStep(Step):
                 turn=self.turn if alone else None,
             )
         ]
+
+
+@lru_cache(maxsize=128)
+def turned(region: Region, turn: float) -> Region:
+    """The region turned about its middle: one and the same for one and the same, so that what is
+    made of it is remembered."""
+    return region.transformed(rotation(turn, about=region.bounds.centre)) if turn else region
 
 
 def sizing_of(

@@ -15,7 +15,7 @@ from stileblade.geometry.segments import Floats
 
 _PLACES = 1500
 """How many places of an island's edge are looked at."""
-_ROUNDS, _SAMPLES, _ZOOMS = 4, 17, 10
+_ROUNDS, _SAMPLES, _ZOOMS = 4, 17, 6
 _ALIKE = 0.02
 """mm: of ways that are alike the one nearest to the middle of its sector is taken."""
 
@@ -30,6 +30,10 @@ class Bridge:
     @property
     def length(self) -> float:
         return math.dist(self.start, self.end)
+
+    def moved(self, dx: float, dy: float) -> Bridge:
+        (ax, ay), (bx, by) = self.start, self.end
+        return Bridge((ax + dx, ay + dy), (bx + dx, by + dy))
 
 
 def bridges_of(

@@ -81,6 +81,10 @@ class Contour:
 
     def as_region(self) -> Region:
         """What the contour encloses, as if nothing were cut out of it."""
+        return self._region
+
+    @cached_property
+    def _region(self) -> Region:
         segments = self.segments.reversed() if self.opening else self.segments
         return Region(segments, np.array([0, len(segments)]), np.zeros(1, np.int64))
 

@@ -53,9 +53,10 @@ class Artwork(Values):
         return "\n".join([repr(self.scale), *(f"{la.rule}:{la.path}" for la in self.layers)])
 
 
-@dataclass(frozen=True, eq=False)
+@dataclass(frozen=True)
 class LayerOutlines:
-    """The outlines of an artwork's layers in mm."""
+    """The outlines of an artwork's layers in mm. Read once more they are the same regions, and
+    so equal."""
 
     name: str
     layers: tuple[Region, ...]

@@ -61,13 +61,14 @@ class Sizes:
 
 
 @lru_cache(maxsize=256)
-def _outline_of(figure: Figure) -> Region:
-    return figure.outline({})
+def _outline_of(figure: Figure, read: tuple[tuple[str, LayerOutlines], ...]) -> Region:
+    return figure.outline(dict(read))
 
 
 def outline_of(figure: Figure, shelf: Mapping[str, LayerOutlines]) -> Region:
-    """The figure's outline, remembered by its values where those are all that it reads."""
-    return figure.outline(shelf) if figure.reads() else _outline_of(figure)
+    """The figure's outline, remembered by its values and what it reads: one and the same region,
+    so that what is made of it is remembered, too."""
+    return _outline_of(figure, tuple((n, shelf[n]) for n in figure.reads() if n in shelf))
 
 
 def register_figure(cls: type[Figure]) -> type[Figure]:

@@ -51,6 +51,36 @@ def test_pieces_of_a_stroke_meet() -> None:
         assert np.abs(way.end[:-1] - way.start[1:]).max(initial=0) < 1e-12
 
 
+@pytest.mark.parametrize("face", PenFace)
+@pytest.mark.parametrize(
+    ("marked", "plain"), [*zip("äéñôåčçÄÉ", "aenoaccAE", strict=True), ("i\u0308", "ï")]
+)
+def test_marked_letters_are_their_letters_with_a_mark_that_touches_nothing(
+    face: PenFace, marked: str, plain: str
+) -> None:
+    with_mark, without = (set_strokes(text, face, 21) for text in (marked, plain))
+    assert (with_mark.missing, with_mark.advance) == ("", without.advance)
+    count = len(without.ways)
+    if marked == "i\u0308":  # the same letter, written in two ways
+        assert len(with_mark.ways) == count
+        return
+    marks, letter = with_mark.ways[count:], with_mark.ways[:count]
+    assert marks
+    for one, other in zip(letter, without.ways, strict=True):
+        assert np.array_equal(one.start, other.start)
+    head = min(w.start[:, 1].min() for w in letter)
+    for mark in marks:
+        if marked != "ç":
+            assert max(mark.start[:, 1].max(), mark.end[-1, 1]) < head - 1
+
+
+@pytest.mark.parametrize("face", PenFace)
+def test_a_mark_stands_for_the_dot_of_an_i(face: PenFace) -> None:
+    dotted, marked = (set_strokes(text, face, 21) for text in "ií")
+    assert len(marked.ways) == len(dotted.ways)
+    assert set_strokes("Grüße aus Sjöbo – it’s „Šumava“ …", PenFace.SCRIPT, 8).missing == ""
+
+
 def test_what_has_no_strokes_is_told() -> None:
-    assert set_strokes("Küste", PenFace.PLAIN, 10).missing == "ü"
+    assert set_strokes("Küste 海, Ω", PenFace.PLAIN, 10).missing == "海Ω"
     assert set_strokes("", PenFace.PLAIN, 10).advance == 0

@@ -6,7 +6,7 @@ from enum import StrEnum
 from typing import Literal
 
 from stileblade.build.edges import Side, must_be_open, side_field
-from stileblade.build.placement import sizing_of
+from stileblade.build.placement import sizing_of, turned
 from stileblade.build.step import Caption, Handle, Setting, Stage, Step, Told, register_step
 from stileblade.build.work import Opened, Work
 from stileblade.errors import StepError
@@ -14,7 +14,7 @@ from stileblade.fields import angle, choice, length, offset, special
 from stileblade.geometry.fill import filled
 from stileblade.geometry.region import Region
 from stileblade.geometry.set_operations import difference, union
-from stileblade.geometry.transforms import rotation, scaling, translation
+from stileblade.geometry.transforms import scaling, translation
 from stileblade.outlines.catalogue import AnyFigure, figure_field
 from stileblade.outlines.figure import outline_of
 from stileblade.outlines.figures.round import Circle
@@ -68,7 +68,7 @@ class Overhang(Step):
         """The figure where it is welded."""
         box = work.box_of(self.target)
         region = outline_of(self.outline, setting.shelf)
-        region = region.transformed(rotation(self.turn, about=region.bounds.centre))
+        region = turned(region, self.turn)
         if self.sized is Sized.EDGE:
             wished = self.side.length_in(box) - 2 * self.margin
             if wished <= 0:

@@ -7,7 +7,7 @@ from enum import StrEnum
 from typing import Literal
 
 from stileblade.build.measured import Edge, Runs, edge_field, runs_field
-from stileblade.build.placement import Anchor
+from stileblade.build.placement import Anchor, turned
 from stileblade.build.placement import place_at as placed_at
 from stileblade.build.step import (
     Candidate,
@@ -26,7 +26,6 @@ from stileblade.fields import angle, choice, length, offset, special
 from stileblade.geometry.distances import holds_any, inner_point
 from stileblade.geometry.region import Region, gather
 from stileblade.geometry.set_operations import cut_off, difference, intersection
-from stileblade.geometry.transforms import rotation
 from stileblade.outlines.catalogue import AnyFigure, figure_field
 from stileblade.outlines.figure import outline_of
 from stileblade.outlines.figures.round import Circle
@@ -92,7 +91,7 @@ class Split(Step):
 
     def _figure(self, work: Work, setting: Setting) -> Region:
         region = outline_of(self.outline, setting.shelf)
-        region = region.transformed(rotation(self.turn, about=region.bounds.centre))
+        region = turned(region, self.turn)
         spot = self.at.of(work.box_of(self.target))
         return placed_at(region, spot, Anchor.CENTRE, self.dx, self.dy)
 

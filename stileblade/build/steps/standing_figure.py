@@ -9,7 +9,7 @@ from typing import Literal
 import numpy as np
 
 from stileblade.build.across import AcrossFold
-from stileblade.build.placement import sizing_of
+from stileblade.build.placement import sizing_of, turned
 from stileblade.build.repeating import together
 from stileblade.build.step import Caption, Handle, Setting, Stage, Step, Told, register_step
 from stileblade.build.work import DrawnLine, Fold, How, Opened, Work
@@ -20,7 +20,7 @@ from stileblade.geometry.fill import filled
 from stileblade.geometry.region import Region
 from stileblade.geometry.segments import Segments
 from stileblade.geometry.set_operations import cut_off, difference
-from stileblade.geometry.transforms import rotation, translation
+from stileblade.geometry.transforms import translation
 from stileblade.outlines.catalogue import AnyFigure, figure_field
 from stileblade.outlines.figure import outline_of
 from stileblade.outlines.figures.round import Circle
@@ -74,7 +74,7 @@ class StandingFigure(AcrossFold):
     def placed(self, work: Work, setting: Setting) -> Region:
         fold = self.fold_of(work)
         region = filled(outline_of(self.outline, setting.shelf))
-        region = region.transformed(rotation(self.turn, about=region.bounds.centre))
+        region = turned(region, self.turn)
         box, upright = region.bounds, fold.axis == "x"
         low, high = (box.left, box.right) if upright else (box.head, box.foot)
         tip = low if self._sign < 0 else high

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from dataclasses import dataclass
 from enum import StrEnum
 from functools import lru_cache
 from typing import Annotated, Literal
@@ -10,13 +11,15 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from stileblade.build.placement import PlacedStep
+from stileblade.build.repeating import Also, Repeat
 from stileblade.build.step import Caption, Handle, Setting, Stage, Step, Told, register_step
 from stileblade.build.work import Opened, Work
 from stileblade.errors import StepError
 from stileblade.fields import angle, choice, length, number_of, special
 from stileblade.geometry.bridges import Bridge, bridges_of
+from stileblade.geometry.fill import filled
 from stileblade.geometry.region import Box, Region
-from stileblade.geometry.set_operations import difference, intersection, rectangle, union
+from stileblade.geometry.set_operations import difference, intersection, rectangle
 from stileblade.geometry.transforms import after, rotation, translation
 from stileblade.outlines.catalogue import AnyFigure, figure_field
 from stileblade.outlines.figures.round import Ring
@@ -73,61 +76,55 @@ class Stencil(PlacedStep):
         when=_BRIDGED,
     )
 
-    def _bridges(self, figure: Region) -> list[Bridge]:
+    def _cut_out(self, work: Work, setting: Setting) -> _CutOut:
+        """All of it where it is placed. A figure that is set once is bridged wherever it is, and
+        moved: its bridges are the same all along a drag."""
+        figure = self.placed(work, setting)
         turn = self.first if self.placed_by is Sectors.OWN else None
-        return _found(figure, self.bridges, turn, self.angles) if self.bridged else []
-
-    def cut(self, figure: Region) -> Region:
-        """What is cut out: the figure less its bridges; its islands with it where there are none."""
-        if not self.bridged:
-            for opening in figure.openings:
-                figure = union(figure, opening.as_region())
-            return figure
-        for bridge in self._bridges(figure):
-            figure = difference(figure, _strip(bridge, self.bridge))
-        return figure
+        wish = (self.bridges, turn, self.angles, self.bridge) if self.bridged else None
+        if self.repeat is not Repeat.ONCE or self.also is not Also.NO or self.also_on:
+            return _bridged(figure, wish)
+        home = self.turned_figure(work, setting)
+        made, box = _bridged(home, wish), figure.bounds
+        return made.moved(figure, box.left - home.bounds.left, box.head - home.bounds.head)
 
     def apply(self, work: Work | None, setting: Setting) -> Work:
         work = self.needs(work)
-        figure = self.placed(work, setting)
-        cut = self.cut(figure)
-        if not intersection(work.paper, cut):
+        made = self._cut_out(work, setting)
+        if not intersection(work.paper, made.cut):
             raise StepError(
                 "There is no paper under the figure: nothing is cut out.",
                 hint="Move it on to the paper.",
                 field="dx",
             )
-        paper = difference(work.paper, cut)
+        paper = difference(work.paper, made.cut)
         if not paper:
             raise StepError(
                 "The figure covers the whole piece: nothing would be left.", field="outline"
             )
         # with its islands filled: what is cut inside it is meant
-        whole = figure
-        for opening in figure.openings:
-            whole = union(whole, opening.as_region())
-        opened = Opened(self.id, work.panel_name(self.target), whole, crosses=False)
+        opened = Opened(self.id, work.panel_name(self.target), filled(made.figure), crosses=False)
         return work.with_paper(paper, windows=(*work.windows, opened))
 
     def tells(self, before: Work | None, after: Work, setting: Setting) -> list[Told]:
         if before is None:
             return []
-        figure = self.placed(before, setting)
-        bridges = self._bridges(figure)
+        made = self._cut_out(before, setting)
+        bridges = made.bridges
         note = f"the longest {max(b.length for b in bridges):.1f} mm" if bridges else ""
         return [
-            Told("Islands", len(figure.openings), "count"),
+            Told("Islands", len(made.figure.openings), "count"),
             Told("Bridges", len(bridges), "count", note),
-            Told("Cut out", self.cut(figure).area, "mm2"),
+            Told("Cut out", made.cut.area, "mm2"),
         ]
 
     def handles(self, before: Work | None, setting: Setting) -> list[Handle]:
         found = super().handles(before, setting)
         if before is None or not self.bridged:
             return found
-        figure = self.placed(before, setting)
-        islands = [c.bounds.centre for c in figure.openings]
-        for number, bridge in enumerate(self._bridges(figure)[:MOST_HANDLES]):
+        made = self._cut_out(before, setting)
+        islands = [c.bounds.centre for c in made.figure.openings]
+        for number, bridge in enumerate(made.bridges[:MOST_HANDLES]):
             cx, cy = islands[number // self.bridges]
             x, y = (a + (b - a) / 2 for a, b in zip(bridge.start, bridge.end, strict=True))
             angle = math.degrees(math.atan2(bridge.start[1] - cy, bridge.start[0] - cx))
@@ -148,21 +145,44 @@ class Stencil(PlacedStep):
         return [Blank(), cls(outline=Ring(diameter=76, opening=40), bridge=6)]
 
 
+_Wish = tuple[int, float | None, tuple[float | None, ...], float]
+"""How many bridges for each island, where the first is, those moved by hand, and how wide."""
+
+
+@dataclass(frozen=True, eq=False)
+class _CutOut:
+    """A figure, its bridges, and what is cut out of it: the figure less its bridges, or with its
+    islands where none is bridged."""
+
+    figure: Region
+    cut: Region
+    bridges: tuple[Bridge, ...] = ()
+
+    def moved(self, figure: Region, dx: float, dy: float) -> _CutOut:
+        """The same for the figure where it has been moved to."""
+        bridges = tuple(b.moved(dx, dy) for b in self.bridges)
+        return _CutOut(figure, self.cut.transformed(translation(dx, dy)), bridges)
+
+
 @lru_cache(maxsize=64)
-def _found(
-    figure: Region, count: int, turn: float | None, own: tuple[float | None, ...]
-) -> list[Bridge]:
-    found: list[Bridge] = []
+def _bridged(figure: Region, wish: _Wish | None) -> _CutOut:
+    if wish is None:
+        return _CutOut(figure, filled(figure))
+    count, turn, own, width = wish
+    bridges: list[Bridge] = []
     for ring, shell in enumerate(figure.shell.tolist()):
         if shell != ring:
-            found += bridges_of(
+            bridges += bridges_of(
                 figure.contour(ring),
                 figure.contour(int(shell)),
                 count,
                 turn_deg=turn,
-                own=own[len(found) : len(found) + count],
+                own=own[len(bridges) : len(bridges) + count],
             )
-    return found
+    cut = figure
+    for bridge in bridges:
+        cut = difference(cut, _strip(bridge, width))
+    return _CutOut(figure, cut, tuple(bridges))
 
 
 def _strip(bridge: Bridge, width: float) -> Region:

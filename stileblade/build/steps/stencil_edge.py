@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+from functools import lru_cache
 from typing import Literal
 
 from stileblade.build.edges import Side, must_be_open, side_field
+from stileblade.build.placement import turned
 from stileblade.build.step import Caption, Handle, Setting, Stage, Step, Told, register_step
 from stileblade.build.work import Opened, Work
 from stileblade.errors import StepError
@@ -13,7 +15,7 @@ from stileblade.geometry.fill import filled
 from stileblade.geometry.offset import offset as grown_by
 from stileblade.geometry.region import Region
 from stileblade.geometry.set_operations import difference, rectangle, union
-from stileblade.geometry.transforms import rotation, scaling, translation
+from stileblade.geometry.transforms import scaling, translation
 from stileblade.outlines.catalogue import AnyFigure, figure_field
 from stileblade.outlines.figure import outline_of
 from stileblade.outlines.figures.round import Ellipse
@@ -53,8 +55,7 @@ class StencilEdge(Step):
     def placed(self, work: Work, setting: Setting) -> tuple[Region, Region]:
         """The figure, and its surround without openings, where they are welded on."""
         box = work.box_of(self.target)
-        region = outline_of(self.outline, setting.shelf)
-        region = region.transformed(rotation(self.turn, about=region.bounds.centre))
+        region = turned(outline_of(self.outline, setting.shelf), self.turn)
         edge = self.side.length_in(box)
         wished = edge - 2 * self.margin - 2 * self.surround
         if wished <= 0:
@@ -66,13 +67,13 @@ class StencilEdge(Step):
                 would_do=3.0,
             )
         share = wished / self.side.length_in(region.bounds)
-        region = region.transformed(scaling(share, share))
+        region, surround = _surrounded(region, share, self.surround)
         own = region.bounds
         to_edge = self.side.at(box) - self.side.outwards * self.surround - self.side.at(own)
         to_middle = self.side.middle(box) - self.side.middle(own)
         shift = (to_edge, to_middle) if self.side.upright else (to_middle, to_edge)
-        region = region.transformed(translation(*shift))
-        return region, grown_by(filled(region), self.surround)
+        matrix = translation(*shift)
+        return region.transformed(matrix), surround.transformed(matrix)
 
     def apply(self, work: Work | None, setting: Setting) -> Work:
         work = self.needs(work)
@@ -151,3 +152,10 @@ class StencilEdge(Step):
         from stileblade.build.steps.blank import Blank
 
         return [Blank(), cls(surround=6)]
+
+
+@lru_cache(maxsize=32)
+def _surrounded(region: Region, share: float, surround: float) -> tuple[Region, Region]:
+    """The region scaled, and its surround without openings, wherever they are then moved to."""
+    region = region.transformed(scaling(share, share))
+    return region, grown_by(filled(region), surround)

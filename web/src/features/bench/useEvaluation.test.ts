@@ -1,5 +1,5 @@
 import { flushPromises } from '@vue/test-utils'
-import { beforeEach, expect, it, vi } from 'vitest'
+import { afterEach, beforeEach, expect, it, vi } from 'vitest'
 import { effectScope, ref, shallowRef } from 'vue'
 import type { DesignData } from '@/shared/api/document'
 import { useEvaluation } from './useEvaluation'
@@ -44,7 +44,9 @@ async function answerLast() {
 
 beforeEach(() => {
   asked = []
+  vi.useFakeTimers({ toFake: ['setTimeout', 'performance'] })
 })
+afterEach(() => vi.useRealTimers())
 
 it('asks for everything once, then for the flat view before the rest', async () => {
   const { document, outcome } = started()
@@ -70,10 +72,39 @@ it('has one request under way, and then only of the newest document', async () =
   }
   expect(asked).toHaveLength(2)
   await answerLast()
+  await vi.advanceTimersByTimeAsync(30)
   expect(asked.map((a) => `${a.part} ${a.name}`)).toEqual(['all first', 'flat a', 'flat c'])
   await answerLast()
   await answerLast()
   expect(asked.map((a) => `${a.part} ${a.name}`).slice(-1)).toEqual(['rest c'])
+})
+
+it('rests while changes keep coming, for as long as the outcome took, and no longer than a pause', async () => {
+  const { document } = started()
+  await answerLast()
+  document.value = named('a')
+  await flushPromises()
+  // an outcome that takes 80 ms, with a change every 10 ms: the next is asked for 80 ms later
+  async function moving(ms: number) {
+    for (let t = 0; t < ms; t += 10) {
+      document.value = named(`at ${performance.now()}`)
+      await vi.advanceTimersByTimeAsync(10)
+    }
+  }
+  await moving(80)
+  await answerLast()
+  await moving(70)
+  expect(asked).toHaveLength(2)
+  await moving(20)
+  expect(asked).toHaveLength(3)
+  // the outcome comes at once, but changes pause 30 ms before it would have rested long enough
+  await moving(80)
+  document.value = named('last')
+  await answerLast()
+  await vi.advanceTimersByTimeAsync(25)
+  expect(asked).toHaveLength(3)
+  await vi.advanceTimersByTimeAsync(10)
+  expect(asked.at(-1)).toMatchObject({ name: 'last', part: 'flat' })
 })
 
 it('keeps pictures and says which it has', async () => {

@@ -1,7 +1,8 @@
 /**
- * What the server computes of the document: one request at a time, always of the newest state,
- * so that a drag gets outcomes as fast as they can be made and none is waited for twice. The
- * flat view comes first; the rest follows when nothing newer is waiting.
+ * What the server computes of the document: one request at a time, always of the newest state.
+ * While changes keep coming, as in a drag, it rests after each outcome for as long as that took,
+ * so that what follows the pointer is drawn in time; when they pause it computes at once. The flat
+ * view comes first; the rest follows when nothing newer is waiting.
  */
 import { ref, shallowRef, watch, type Ref } from 'vue'
 import { answer, client, type Schemas } from '@/shared/api/client'
@@ -11,6 +12,9 @@ import { ApiError } from '@/shared/api/errors'
 export type Picture = NonNullable<Schemas['StripView']['picture']>
 export type Outcome = Schemas['RestView'] & { flat: Schemas['FlatView'] }
 const MOST_PICTURES = 600
+/** Milliseconds without a change that count as a pause, and the longest rest while there is none. */
+const PAUSE = 30
+const LONGEST_REST = 150
 
 export function useEvaluation(
   document: Ref<DesignData | null>,
@@ -22,6 +26,7 @@ export function useEvaluation(
   const trouble = ref('')
   const busy = ref(false)
   let stale = false
+  let changed = 0
 
   async function ask(sent: DesignData, part: 'all' | 'flat' | 'rest') {
     const body = {
@@ -53,7 +58,19 @@ export function useEvaluation(
     outcome.value = { ...rest, flat }
   }
 
+  /** Until changes pause, or for ``most`` milliseconds. */
+  async function rest(most: number) {
+    const end = performance.now() + most
+    for (;;) {
+      const now = performance.now()
+      const left = Math.min(changed + PAUSE, end) - now
+      if (left <= 0) return
+      await new Promise<void>((done) => setTimeout(done, left))
+    }
+  }
+
   async function run() {
+    changed = performance.now()
     if (busy.value) {
       stale = true
       return
@@ -63,6 +80,7 @@ export function useEvaluation(
       stale = false
       const sent = document.value
       if (!sent) break
+      const started = performance.now()
       try {
         await compute(sent)
         trouble.value = ''
@@ -72,6 +90,7 @@ export function useEvaluation(
         if (error.isOffline) await new Promise((wait) => setTimeout(wait, 1500))
         stale = stale || error.isOffline
       }
+      if (stale) await rest(Math.min(performance.now() - started, LONGEST_REST))
     } while (stale)
     busy.value = false
   }
