@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 import re
 from pathlib import Path
 
@@ -9,6 +10,7 @@ import pytest
 from lxml import etree
 from playwright.sync_api import Page, expect
 
+from stileblade.geometry.segments import Kind
 from stileblade.geometry.transforms import scaling
 from stileblade.outlines.reading.kinds import read_file
 from tests.e2e.bench import Bench
@@ -112,3 +114,43 @@ def test_stitches_and_a_word_for_the_pen(page: Page, tmp_path: Path) -> None:
 
     assert paths("draw") == 78 + 1
     assert (paths("cut-outer"), paths("cut-inner"), paths("score")) == (1, 0, 1)
+
+
+def test_an_edge_ends_plain_and_its_corners_alone_are_rounded(page: Page, tmp_path: Path) -> None:
+    """Zigzags along 148 - 2 x 10, standing full at the corners; two of six corners rounded with
+    r = 6, one by the pointer, one by the key; the zigzag's own stay sharp."""
+    bench = Bench(page)
+    bench.new(size="ISO A6", way="Side fold")
+    bench.add("shaped edge")
+    bench.choose("Motif", "zigzag")
+    bench.type("Depth", "5")
+    bench.type("Pitch", "16")
+    bench.choose("At the corners", "standing full")
+    bench.type("Plain at the corners", "10")
+    bench.settled()
+    bench.add("soften")
+    bench.type("Radius", "6")
+    bench.choose("Corners", "picked ones")
+    corners = page.locator(".picks").get_by_role("checkbox")
+    square = corners.filter(
+        has=page.locator("xpath=self::*[starts-with(@aria-label, 'Corner of 90°')]")
+    )
+    expect(square).to_have_count(4)
+    expect(page.get_by_label("Step in hand").get_by_role("alert")).to_contain_text(
+        "No corner is picked"
+    )
+    # those at the right are the front's; which comes first is the outline's own affair
+    boxes = [(square.nth(i).bounding_box() or {"x": 0})["x"] for i in range(4)]
+    right = [i for i in range(4) if boxes[i] > sum(boxes) / 4]
+    square.nth(right[0]).click()
+    bench.settled()
+    square.nth(right[1]).focus()
+    page.keyboard.press("Enter")
+    bench.settled()
+    expect(square.nth(right[1])).to_have_attribute("aria-checked", "true")
+    region = exported(bench, tmp_path)
+    # eight zigzags of 16 x 5 take half of their strip
+    lost = 128 * 5 / 2 + 2 * (1 - math.pi / 4) * 36
+    assert region.area == pytest.approx(210 * 148 - lost, abs=0.05)
+    kinds = region.segments.kind.tolist()
+    assert kinds.count(Kind.ARC) == 2
