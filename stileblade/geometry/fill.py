@@ -24,8 +24,9 @@ from stileblade.geometry.trace import Sources, trace_all
 from stileblade.tolerance import TOLERANCE
 
 FillRule = Literal["nonzero", "evenodd"]
-_PAIRS = 50_000
+_PAIRS = 200_000
 """Edges and spots are compared about this many at a time."""
+_MOST_BANDS = 4096
 
 
 @dataclass(frozen=True, eq=False)
@@ -156,16 +157,41 @@ def _faces_inside(flat: Flat, rule: FillRule) -> shapely.Geometry:
 
 
 def winding_numbers(edges: Floats, spots: Floats) -> Ints:
-    """How often directed edges (m, 2, 2) go round each of the points (k, 2)."""
-    (x0, y0), (x1, y1) = edges[:, 0].T, edges[:, 1].T
+    """How often directed edges (m, 2, 2) go round each of the points (k, 2): edges count that cross
+    a point's level on one side of it, and bands of height tell which of them may."""
     out = np.zeros(len(spots), np.int64)
-    block = max(1, _PAIRS // max(len(edges), 1))
-    for i in range(0, len(spots), block):
-        x, y = spots[i : i + block].T[..., None]
-        up, down = (y0 <= y) & (y1 > y), (y1 <= y) & (y0 > y)
-        side = (x1 - x0) * (y - y0) - (x - x0) * (y1 - y0)
-        gone = (up & (side > 0)).sum(axis=1) - (down & (side < 0)).sum(axis=1)
-        out[i : i + block] = gone
+    if not len(edges) or not len(spots):
+        return out
+    y = edges[..., 1]
+    low, high = y.min(axis=1), y.max(axis=1)
+    base, top = float(low.min()), float(high.max())
+    # bands about as high as the edges are, so that each edge lies in two or three
+    wanted = (top - base) / max(float((high - low).mean()), 1e-9)
+    bands = int(min(max(wanted, 1), _MOST_BANDS))
+    scale = bands / max(top - base, 1e-9)
+
+    def band(at: Floats) -> Ints:
+        return np.clip(((at - base) * scale).astype(np.int64), 0, bands - 1)
+
+    first, last = band(low), band(high)
+    times = last - first + 1
+    edge = np.repeat(np.arange(len(edges)), times)
+    of_edge = first[edge] + np.arange(len(edge)) - np.repeat(np.cumsum(times) - times, times)
+    edge = edge[np.argsort(of_edge, kind="stable")]
+    begin = np.r_[0, np.cumsum(np.bincount(of_edge, minlength=bands))]
+    own = band(spots[:, 1])
+    count = np.diff(begin)[own]
+    block = np.cumsum(count) // _PAIRS
+    for part in np.split(np.arange(len(spots)), np.flatnonzero(np.diff(block)) + 1):
+        spot = np.repeat(part, count[part])
+        nth = np.arange(len(spot)) - np.repeat(np.cumsum(count[part]) - count[part], count[part])
+        pair = edge[np.repeat(begin[own[part]], count[part]) + nth]
+        (x0, y0), (x1, y1) = edges[pair, 0].T, edges[pair, 1].T
+        px, py = spots[spot].T
+        up, down = (y0 <= py) & (y1 > py), (y1 <= py) & (y0 > py)
+        side = (x1 - x0) * (py - y0) - (px - x0) * (y1 - y0)
+        turns = (up & (side > 0)).astype(np.int64) - (down & (side < 0))
+        out += np.bincount(spot, turns, minlength=len(spots)).astype(np.int64)
     return out
 
 

@@ -12,7 +12,14 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from stileblade.errors import GeometryError
-from stileblade.geometry.fill import Painted, fill, fill_all, filled, with_rings
+from stileblade.geometry.fill import (
+    Painted,
+    fill,
+    fill_all,
+    filled,
+    winding_numbers,
+    with_rings,
+)
 from stileblade.geometry.flat_run import depth_for_run, run_at
 from stileblade.geometry.nesting import figures_of
 from stileblade.geometry.pathdata import read_path_to_error, region_from_path
@@ -164,3 +171,18 @@ def test_crossing_contours_made_together_are_what_each_is_alone() -> None:
         assert region.nodes == alone.nodes
         assert region.shell.tolist() == alone.shell.tolist()
         assert not shapely.symmetric_difference(region.polygons, alone.polygons).area > 1e-9
+
+
+@pytest.mark.parametrize("count", [3, 10, 200, 3000])
+def test_winding_numbers_are_sums_of_angles(count: int) -> None:
+    """Corners on whole numbers, so that many lie on the same heights as others and as spots do."""
+    rng = np.random.default_rng(count)
+    corners = rng.integers(0, 50, (count, 2)).astype(float)
+    edges = np.stack([corners, np.roll(corners, -1, axis=0)], axis=1)
+    spots = rng.integers(-3, 53, (80, 2)) + [[0.0137, 0.0]]  # on no edge
+    a, b = (edges[None, :, i] - spots[:, None] for i in (0, 1))
+    turn = np.arctan2(a[..., 0] * b[..., 1] - a[..., 1] * b[..., 0], (a * b).sum(axis=2))
+    clear = np.abs(np.abs(turn) - np.pi).min(axis=1) > 1e-9
+    expected = np.rint(turn.sum(axis=1) / (2 * np.pi))
+    assert clear.sum() > 30
+    assert winding_numbers(edges, spots)[clear].tolist() == expected[clear].tolist()
