@@ -71,11 +71,14 @@ def crossings(
 
 def feet(curves: Curves, index: Ints, t: Floats, points: Floats) -> Floats:
     """Parameters of the points on the curves nearest to ``points``, from close guesses."""
-    bounds = _bounds(curves, index)
+    low, high = _bounds(curves, index)
+    t, rows = t.copy(), np.arange(len(index))
     for _ in range(6):
-        here, d = curves.motion_at(index, t)
-        step = ((points - here) * d).sum(axis=1) / np.maximum((d * d).sum(axis=1), 1e-300)
-        before, t = t, np.clip(t + step, *bounds)
-        if float(np.abs(t - before).max(initial=0.0)) < 1e-12:
+        if not len(rows):
             break
+        here, d = curves.motion_at(index[rows], t[rows])
+        step = ((points[rows] - here) * d).sum(axis=1) / np.maximum((d * d).sum(axis=1), 1e-300)
+        before = t[rows]
+        t[rows] = np.clip(before + step, low[rows], high[rows])
+        rows = rows[np.abs(t[rows] - before) >= 1e-12]
     return t

@@ -3,15 +3,16 @@ what is made of one that no search finds."""
 
 from __future__ import annotations
 
+from dataclasses import dataclass, replace
 from dataclasses import fields as dataclass_fields
-from dataclasses import replace
-from typing import Final
+from typing import Final, Literal
 
 import numpy as np
 import shapely
 
 from stileblade.geometry.assemble import Runs
-from stileblade.geometry.flatten import neighbours
+from stileblade.geometry.crossing import feet
+from stileblade.geometry.flatten import Flat, neighbours
 from stileblade.geometry.parallel import MITRED, OffsetCurves
 from stileblade.geometry.segments import (
     TAU,
@@ -23,6 +24,7 @@ from stileblade.geometry.segments import (
     concatenate,
     lines,
 )
+from stileblade.geometry.trace import ResultRings
 from stileblade.tolerance import TOLERANCE
 
 _MISSING: Final = 4
@@ -30,6 +32,16 @@ _BAYS: Final = 0.15
 """By how much of the distance the kernel may misplace a corner, having left out a bay."""
 _GAP: Final = 0.01
 """mm: two runs whose corner is off their curves by more are bridged."""
+_BESIDE: Final = 0.02
+"""mm: joints farther from the kernel's corners are looked at again."""
+_ON: Final = 0.006
+"""mm: a place of the kernel's polygon this near to a curve is on it."""
+_LEFT_OUT: Final = 0.01
+"""Bays that are shallower than this share of the distance the kernel leaves out."""
+_ROUNDS: Final = 4
+_SIDES: Final[tuple[Literal["left"], Literal["right"]]] = ("left", "right")
+_FARTHEST: Final = 12
+"""How many places of the kernel's polygon are tried on either side of a bridge."""
 _POINT: Final = 1e-4
 """mm: a parallel whose ends are this close is a point."""
 
@@ -180,39 +192,188 @@ def _forwards(curves: OffsetCurves, index: Ints, end: int) -> Bools:
     return np.asarray((moving * way).sum(axis=1) > 0)
 
 
-def bridged(
-    runs: Runs, curves: OffsetCurves, t1: Floats, end: Floats, shapes: np.ndarray
-) -> tuple[Floats, Ints, Ints]:
-    """Where the corner between two runs lies on neither curve, since the kernel has left out what is
-    between them, each ends on its own: in the starts that are returned, and in ``end``, in place.
-    The runs before which a bridge is wanted, and those before which none would do: the gap is too
-    wide, or its middle not on the kernel's polygon, of ``shapes`` (r,) for each ring."""
+@dataclass(frozen=True, eq=False)
+class Bridge:
+    """What lies before a run whose joint with the one before it no search has found: places of the
+    kernel's polygon (k, 2), between the end of the one and the start of the other."""
+
+    row: int
+    places: Floats
+
+
+@dataclass(frozen=True, eq=False)
+class Joined:
+    """Where runs start and end, in points and parameters, bridges between them, and those runs
+    before which there is a gap that cannot be bridged."""
+
+    t0: Floats
+    t1: Floats
+    start: Floats
+    end: Floats
+    bridges: list[Bridge]
+    gaps: set[int]
+
+
+def joined(
+    runs: Runs,
+    corners: Floats,
+    t1: Floats,
+    curves: OffsetCurves,
+    kernel: Kernel,
+) -> tuple[Runs, Joined]:
+    """Runs with their joints; ``corners`` (n, 2) are the kernel's, before any search for them.
+
+    Where a joint is wrong the kernel's own polygon bridges, from where both sides are on their
+    curves again. Runs that come to nothing between two bridges are left out, and bridged over.
+    """
+    wrong = _wrong(runs, t1, corners, curves, kernel)
+    for rounds in range(_ROUNDS + 1):
+        after, before = neighbours(runs.ring)
+        found = Joined(runs.t0.copy(), t1.copy(), runs.point.copy(), runs.point[after], [], set())
+        _bridge(np.flatnonzero(wrong), before, runs, corners, curves, kernel, found)
+        changed = (found.t0 != runs.t0) | (found.t1 != t1)
+        turned = changed & ((found.t1 - found.t0) * (t1 - runs.t0) <= 0)
+        found.gaps.update(np.flatnonzero(turned).tolist())
+        left = np.bincount(runs.ring, minlength=int(runs.ring.max(initial=0)) + 1)
+        gone = np.array([row for row in found.gaps if left[runs.ring[row]] > 2], np.int64)
+        if not len(gone) or rounds == _ROUNDS:
+            break
+        keep = np.ones(len(runs), bool)
+        keep[gone] = False
+        for row in gone.tolist():
+            k = int(after[row])
+            while not keep[k]:
+                k = int(after[k])
+            wrong[k] = True
+        rows = np.flatnonzero(keep)
+        runs, corners, t1, wrong = runs.take(rows), corners[rows], t1[rows], wrong[rows]
+    return runs, found
+
+
+def _wrong(runs: Runs, t1: Floats, corners: Floats, curves: OffsetCurves, kernel: Kernel) -> Bools:
+    """Joints, before each run, that are on neither of their curves, or nearer to the source than
+    the distance: the kernel has left out what is between the two, or a turn about a vertex was
+    taken for nothing."""
     _, before = neighbours(runs.ring)
+    alone = before == np.arange(len(runs))
     here = curves.points_at(runs.curve, runs.t0)
     there = curves.points_at(runs.curve, t1)[before]
-    off = np.maximum(np.hypot(*(here - runs.point).T), np.hypot(*(there - end[before]).T))
-    gap = np.hypot(*(here - there).T)
-    most = np.maximum(_BAYS * np.abs(curves.distance)[runs.curve % curves.n], _GAP)
-    joints = np.flatnonzero((off > _GAP) & (before != np.arange(len(runs))))
-    boundary = shapely.boundary(shapes[runs.ring[joints]])
-    sides = [(runs.point + ends)[joints] / 2 for ends in (here, there)]
-    away = np.max([shapely.distance(shapely.points(s), boundary) for s in sides], axis=0)
-    wide = (gap[joints] > most[joints]) | (away > 2 * _GAP)
-    start = runs.point.copy()
-    bridged = joints[~wide]
-    start[bridged], end[before[bridged]] = here[bridged], there[bridged]
-    return start, bridged, joints[wide]
+    off = np.maximum(np.hypot(*(here - runs.point).T), np.hypot(*(there - runs.point).T))
+    wrong = (off > _GAP) & ~alone
+    moved = np.hypot(*(runs.point - corners).T) > _BESIDE
+    far = np.flatnonzero(moved & ~wrong & ~alone)
+    if len(far):
+        wrong[far] = kernel.too_near(runs.point[far], runs.curve[far], curves)
+    return wrong
 
 
-def with_bridges(
-    made: Segments, row: Ints, ends: Floats, corners: Floats, starts: Floats, bridged: Ints
-) -> tuple[Segments, Ints]:
-    """With two straight pieces, by the kernel's corner, before each of the runs ``bridged``."""
-    if not len(bridged):
+@dataclass(frozen=True, eq=False)
+class Reached:
+    """steps (k,) that were gone, 0 where it was nowhere; t (k,) and places (k, 2) on the curves."""
+
+    steps: Ints
+    t: Floats
+    foot: Floats
+
+
+@dataclass(frozen=True, eq=False)
+class Kernel:
+    """The kernel's polygons, and the flattened source that they are the buffers of, whose edges are
+    each of one job (m,)."""
+
+    rings: ResultRings
+    flat: Flat
+    job: Ints
+
+    def reached(
+        self,
+        run: Ints,
+        guess: Floats,
+        first: Ints,
+        size: Ints,
+        at: Ints,
+        step: int,
+        runs: Runs,
+        curves: OffsetCurves,
+    ) -> Reached:
+        """After how many places from ``at`` (k,), ahead or back in their rings, these are on the
+        curves of the runs again."""
+        curve = runs.curve[run]
+        on = _ON + _LEFT_OUT * np.abs(curves.distance[curve % curves.n])
+        found = Reached(np.zeros(len(run), np.int64), guess.copy(), np.zeros((len(run), 2)))
+        left = np.arange(len(run))
+        for n in range(1, _FARTHEST):
+            left = left[n < size[left]]
+            if not len(left):
+                break
+            spot = self.rings.points[first[left] + (at[left] + n * step) % size[left]]
+            t = feet(curves, curve[left], guess[left], spot)
+            foot = curves.points_at(curve[left], t)
+            hit = np.hypot(*(foot - spot).T) < on[left]
+            found.steps[left[hit]] = n
+            found.t[left[hit]], found.foot[left[hit]] = t[hit], foot[hit]
+            left = left[~hit]
+        return found
+
+    def too_near(self, points: Floats, curve: Ints, curves: OffsetCurves) -> Bools:
+        """Which of the points (k, 2) on curves are nearer to the source than the distance."""
+        segment = curve % curves.n
+        job = np.zeros(curves.n, np.int64)
+        job[self.flat.segment] = self.job
+        out = np.zeros(len(points), bool)
+        for j in np.unique(job[segment]):
+            own = np.flatnonzero(self.job == j)
+            lines = np.stack([self.flat.points[own], self.flat.ends[own]], axis=1)
+            rows = np.flatnonzero(job[segment] == j)
+            source = shapely.multilinestrings(shapely.linestrings(lines))
+            shapely.prepare(source)
+            least = np.abs(curves.distance[segment[rows]]) - 2 * curves.flatness
+            out[rows] = shapely.dwithin(source, shapely.points(points[rows]), np.maximum(least, 0))
+        return out
+
+
+def _bridge(
+    rows: Ints,
+    before: Ints,
+    runs: Runs,
+    corners: Floats,
+    curves: OffsetCurves,
+    kernel: Kernel,
+    found: Joined,
+) -> None:
+    """The joints before ``rows`` bridged, in place; a run is a gap that the kernel's polygon is
+    nowhere on the curve of."""
+    first, last = (np.searchsorted(kernel.rings.ring, runs.ring[rows], side) for side in _SIDES)
+    at = np.full(len(rows), -1, np.int64)
+    for i, row in enumerate(rows.tolist()):
+        ring = kernel.rings.points[first[i] : last[i]]
+        here = np.flatnonzero((ring == corners[row]).all(axis=1))
+        at[i] = here[0] if len(here) else -1
+    found.gaps.update(rows[at < 0].tolist())
+    rows, first, size, at = (v[at >= 0] for v in (rows, first, last - first, at))
+    back = kernel.reached(before[rows], runs.t1[before[rows]], first, size, at, -1, runs, curves)
+    ahead = kernel.reached(rows, runs.t0[rows], first, size, at, 1, runs, curves)
+    found.gaps.update(before[rows][back.steps == 0].tolist())
+    found.gaps.update(rows[(ahead.steps == 0) & (back.steps > 0)].tolist())
+    for i in np.flatnonzero((back.steps > 0) & (ahead.steps > 0)).tolist():
+        row, previous = int(rows[i]), int(before[rows[i]])
+        found.t1[previous], found.end[previous] = back.t[i], back.foot[i]
+        found.t0[row], found.start[row] = ahead.t[i], ahead.foot[i]
+        order = (at[i] + np.arange(1 - back.steps[i], ahead.steps[i])) % size[i]
+        found.bridges.append(Bridge(row, kernel.rings.points[first[i] + order]))
+
+
+def with_bridges(made: Segments, row: Ints, joined_: Joined, before: Ints) -> tuple[Segments, Ints]:
+    """With the straight pieces of bridges before their runs."""
+    parts, rows, places = [made], [row], [row.astype(float)]
+    for bridge in joined_.bridges:
+        end, start = joined_.end[before[bridge.row]], joined_.start[bridge.row]
+        points = np.concatenate([end[None], bridge.places, start[None]])
+        parts.append(lines(points[:-1], points[1:]))
+        count = len(points) - 1
+        rows.append(np.full(count, bridge.row))
+        places.append(bridge.row - 0.5 + np.arange(count) / (4 * count))
+    if len(parts) == 1:
         return made, row
-    first, second = lines(ends[bridged], corners[bridged]), lines(corners[bridged], starts[bridged])
-    order = np.argsort(np.r_[row, bridged - 0.6, bridged - 0.4], kind="stable")
-    return (
-        concatenate([made, first, second]).take(order),
-        np.r_[row, bridged, bridged][order],
-    )
+    order = np.argsort(np.concatenate(places), kind="stable")
+    return concatenate(parts).take(order), np.concatenate(rows)[order]

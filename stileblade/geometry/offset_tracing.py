@@ -17,8 +17,9 @@ from stileblade.geometry.fit import as_segments
 from stileblade.geometry.flatten import Flat, neighbours
 from stileblade.geometry.measurement import signed_areas
 from stileblade.geometry.offset_joints import (
+    Kernel,
     at_their_corners,
-    bridged,
+    joined,
     reach_of,
     same_turn,
     slack_of,
@@ -66,21 +67,22 @@ def traced(
     runs = without_points(join_edges(edges, slack_of(curves)[edges.curve]), curves)
     runs = with_flat_mitres(runs, curves, corners)
     runs = at_their_corners(runs, curves)
+    corners_ = runs.point
     runs = same_turn(meet(runs, curves, reach_of(runs, curves)), runs, curves)
     after, _ = neighbours(runs.ring)
     # a closed curve by itself, as a circle's parallel; other curves by themselves make a loop,
     # which starts and ends where they cross themselves
     alone = (after == np.arange(len(runs))) & curves.round_(runs.curve)
     runs.point[alone] = curves.points_at(runs.curve[alone], runs.t0[alone])
-    end = runs.point[after]
     t1 = runs.t1.copy()
     forwards = np.where(runs.t1 >= runs.t0, 1.0, -1.0)
     t1[alone] = runs.t0[alone] + forwards[alone] * 2 * np.pi
-    start, joints, wide = bridged(runs, curves, t1, end, grown[rings.origin])
-    lost = set(rings.origin[runs.ring[wide]].tolist())
-    made, row = as_segments(curves, runs.curve, runs.t0, t1, start, end)
-    ends = end[neighbours(runs.ring)[1]]
-    made, row = with_bridges(made, row, ends, runs.point, start, joints)
+    job = np.zeros(len(flat.points), np.int64) if ways is None else ways.job
+    runs, joints = joined(runs, corners_, t1, curves, Kernel(rings, flat, job))
+    lost = set(rings.origin[runs.ring[list(joints.gaps)]].tolist())
+    _, before = neighbours(runs.ring)
+    made, row = as_segments(curves, runs.curve, joints.t0, joints.t1, joints.start, joints.end)
+    made, row = with_bridges(made, row, joints, before)
     long_enough = (np.hypot(*(made.end - made.start).T) > 1e-7) | (
         np.abs(made.span[:, 1] - made.span[:, 0]) > 1
     )

@@ -66,6 +66,32 @@ def test_demo_outlines_keep_within_twice_their_nodes(path: Path, distance: float
     assert off(grown, source, distance) < 0.01
 
 
+@pytest.mark.parametrize(
+    ("name", "layer", "distance"),
+    [
+        ("whale", 6, 4.0),
+        ("tides", 2, 1.0),
+        ("tides", 2, -0.5),
+        ("tides", 4, 3.0),
+        ("anchor", None, 4.5),
+    ],
+)
+def test_joints_that_the_kernel_leaves_out_are_bridged(
+    name: str, layer: int | None, distance: float
+) -> None:
+    """Letters and rivets whose parallels meet beside the ends of their segments, or in a sliver of a
+    third: no joint is nearer to the source, and none is made of the kernel's polygon as a whole."""
+    data = json.loads((DRAWINGS / f"{name}.json").read_text())["artwork"]
+    drawing = outlines_of(Artwork.model_validate(data))
+    source = drawing.union() if layer is None else drawing.layers[layer]
+    grown = offset(source, distance)
+    assert off(grown, source, distance) < 0.01
+    assert grown.nodes <= 2.4 * source.nodes
+    kernel = shapely.buffer(source.polygons, distance, quad_segs=64)
+    assert shapely.hausdorff_distance(grown.polygons.boundary, kernel.boundary) < 0.06
+    assert grown.pieces == len(shapely.get_parts(kernel))
+
+
 @pytest.mark.parametrize("distance", [2.5, 1.0, -1.5, 4.0])
 def test_bends_tighter_than_the_distance_are_cut_off_where_they_cross(distance: float) -> None:
     """300 cubics with 31 waves: parallels turn back in their troughs, and are no worn-down polygon."""
