@@ -67,7 +67,7 @@ def traced(
     runs = without_points(join_edges(edges, slack_of(curves)[edges.curve]), curves)
     runs = with_flat_mitres(runs, curves, corners)
     runs = at_their_corners(runs, curves)
-    corners_ = runs.point
+    kernels = runs.point
     runs = same_turn(meet(runs, curves, reach_of(runs, curves)), runs, curves)
     after, _ = neighbours(runs.ring)
     # a closed curve by itself, as a circle's parallel; other curves by themselves make a loop,
@@ -78,7 +78,7 @@ def traced(
     forwards = np.where(runs.t1 >= runs.t0, 1.0, -1.0)
     t1[alone] = runs.t0[alone] + forwards[alone] * 2 * np.pi
     job = np.zeros(len(flat.points), np.int64) if ways is None else ways.job
-    runs, joints = joined(runs, corners_, t1, curves, Kernel(rings, flat, job))
+    runs, joints = joined(runs, kernels, t1, curves, Kernel(rings, flat, job))
     lost = set(rings.origin[runs.ring[list(joints.gaps)]].tolist())
     _, before = neighbours(runs.ring)
     made, row = as_segments(curves, runs.curve, joints.t0, joints.t1, joints.start, joints.end)

@@ -47,6 +47,14 @@ class Box:
             (self.left, self.foot),
         ]
 
+    def share_of(self, x: float, y: float) -> tuple[float, float]:
+        """A place as shares of the width and the height, from the head left."""
+        return (x - self.left) / max(self.width, 1e-9), (y - self.head) / max(self.height, 1e-9)
+
+    def at_share(self, u: float, v: float) -> tuple[float, float]:
+        """The place that ``share_of`` has those shares for."""
+        return self.left + u * self.width, self.head + v * self.height
+
     def shrunk(self, margin: float) -> Box:
         return Box(self.left + margin, self.head + margin, self.right - margin, self.foot - margin)
 

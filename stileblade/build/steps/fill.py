@@ -71,7 +71,7 @@ class Fill(Step):
         if self.which is Which.BELOW:
             return {r for r in openings if work.paper.contour(r).area < self.below}
         box = work.reference
-        spots = [(box.left + u * box.width, box.head + v * box.height) for u, v in self.picks]
+        spots = [box.at_share(u, v) for u, v in self.picks]
         return rings_round(work.paper, openings, spots)
 
     def caption(self) -> Caption:
@@ -101,11 +101,7 @@ class Fill(Step):
         found = []
         for ring in opening_rings(before.paper)[:MOST_PICKS]:
             outline = before.paper.contour(ring).as_region()
-            x, y = inner_point(outline)
-            share = (
-                (x - box.left) / max(box.width, 1e-9),
-                (y - box.head) / max(box.height, 1e-9),
-            )
+            share = box.share_of(*inner_point(outline))
             found.append(Candidate(outline, share, ring in taken))
         return [Handle("pick", "picks", candidates=tuple(found), picked_by="which", word="opening")]
 

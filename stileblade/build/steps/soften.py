@@ -122,8 +122,7 @@ class Soften(Step):
             size = np.hypot(box.width, box.height)
             found = set()
             for u, v in self.picks if len(corners) else ():
-                spot = (box.left + u * box.width, box.head + v * box.height)
-                away = np.hypot(*(corners.places - spot).T)
+                away = np.hypot(*(corners.places - box.at_share(u, v)).T)
                 if away.min() <= _NEAR * size:
                     found.add(int(away.argmin()))
             return np.array(sorted(found), np.int64)
@@ -168,12 +167,12 @@ class Soften(Step):
         disc = Circle(diameter=2 * min(max(self.radius, 1.0), 8.0)).outline({})
         found = []
         for i, (x, y) in enumerate(corners.places[:MOST_PICKS].tolist()):
-            share = (
-                (x - box.left) / max(box.width, 1e-9),
-                (y - box.head) / max(box.height, 1e-9),
-            )
             figure = (float(corners.inside()[i]), "deg")
-            found.append(Candidate(disc.transformed(translation(x, y)), share, i in taken, figure))
+            found.append(
+                Candidate(
+                    disc.transformed(translation(x, y)), box.share_of(x, y), i in taken, figure
+                )
+            )
         return [Handle("pick", "picks", candidates=tuple(found), picked_by="which", word="corner")]
 
     def tells(self, before: Work | None, after: Work, setting: Setting) -> list[Told]:

@@ -121,7 +121,7 @@ class Split(Step):
         if self.keep is Keep.LARGEST or not self.picks:
             return [max(range(len(parts)), key=lambda i: parts[i].area)]
         box = work.paper.bounds
-        spots = [(box.left + u * box.width, box.head + v * box.height) for u, v in self.picks]
+        spots = [box.at_share(u, v) for u, v in self.picks]
         found = [i for i, p in enumerate(parts) if holds_any(p, spots)]
         if not found:
             raise StepError(
@@ -168,9 +168,7 @@ class Split(Step):
         box = before.paper.bounds
         candidates = []
         for i, part in enumerate(parts):
-            x, y = inner_point(part)
-            share = ((x - box.left) / box.width, (y - box.head) / box.height)
-            candidates.append(Candidate(part, share, i in kept))
+            candidates.append(Candidate(part, box.share_of(*inner_point(part)), i in kept))
         picks = Handle("pick", "picks", candidates=tuple(candidates), picked_by="keep", word="part")
         return [place, picks]
 
