@@ -8,9 +8,7 @@ from dataclasses import dataclass
 import numpy as np
 import shapely
 
-from stileblade.geometry.measurement import signed_area
-from stileblade.geometry.region import Region
-from stileblade.geometry.segments import Bools, Ints, Segments, concatenate
+from stileblade.geometry.segments import Bools, Ints
 from stileblade.tolerance import TOLERANCE
 
 MOST_RINGS = 3000
@@ -25,41 +23,6 @@ class Nesting:
     rings: Ints
     shell: Ints
     backwards: Bools
-
-
-def figures_of(contours: Sequence[Segments]) -> list[Region]:
-    """Closed contours sorted into figures: one that lies in no other, or in an even number of
-    them, is a figure, and those next inside it are its openings. Contours that cross make
-    figures of their own, each; those without area none."""
-    regions = [fill_ for c in contours if (fill_ := _as_region(c))]
-    if not regions:
-        return []
-    shapes = np.array([r.polygons for r in regions])
-    shapely.prepare(shapes)
-    tree = shapely.STRtree(shapes)
-    outer, inner = tree.query(shapes, predicate="contains_properly")
-    depth = np.bincount(inner, minlength=len(regions))
-    found = []
-    for i, region in enumerate(regions):
-        if depth[i] % 2:
-            continue
-        own = inner[(outer == i) & (depth[inner] == depth[i] + 1)]
-        holes = [regions[j].segments.reversed() for j in own]
-        sizes = np.cumsum([len(region.segments), *map(len, holes)])
-        segments = concatenate([region.segments, *holes])
-        shell = np.zeros(len(sizes), np.int64)
-        found.append(Region(segments, np.r_[0, sizes], shell))
-    return found
-
-
-def _as_region(contour: Segments) -> Region | None:
-    if signed_area(contour) < 0:
-        contour = contour.reversed()
-    region = Region(contour, np.array([0, len(contour)]), np.zeros(1, np.int64))
-    shape = region.polygons
-    if shapely.is_empty(shape) or not shapely.is_valid(shape):
-        return None
-    return region
 
 
 def nested(

@@ -47,6 +47,6 @@ def mirror_across(*, axis: str, at: float) -> Floats:
 
 def after(second: Floats, first: Floats) -> Floats:
     """The map that does ``first`` and then ``second``."""
-    a = np.vstack([first, [0, 0, 1]])
-    b = np.vstack([second, [0, 0, 1]])
-    return (b @ a)[:2]
+    made: Floats = second[:, :2] @ first
+    made[:, 2] += second[:, 2]
+    return made

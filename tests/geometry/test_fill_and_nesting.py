@@ -12,6 +12,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from stileblade.errors import GeometryError
+from stileblade.geometry.figures import figures_of
 from stileblade.geometry.fill import (
     Painted,
     fill,
@@ -21,7 +22,6 @@ from stileblade.geometry.fill import (
     with_rings,
 )
 from stileblade.geometry.flat_run import depth_for_run, run_at
-from stileblade.geometry.nesting import figures_of
 from stileblade.geometry.pathdata import read_path_to_error, region_from_path
 from stileblade.geometry.segments import Segments
 from tests.geometry.zoo import disc, star
@@ -134,6 +134,16 @@ def test_figures_are_sorted_from_contours_whichever_way_they_run() -> None:
     assert sorted(round(f.area) for f in figures) == [100, 100, 1600 - 400]
     # contours that cross are figures of their own
     assert [round(f.area) for f in figures_of([square(20), square(20, 10, 0)])] == [400, 400]
+    # and one that crosses itself is what it goes round: two triangles of a bow, a star as a whole
+    bow = read_path_to_error("M0 0L40 40L40 0L0 40Z")[0].contours
+    assert [round(f.area, 6) for f in figures_of(bow)] == [400, 400]
+    tips = [(30 * math.cos(a), 30 * math.sin(a)) for a in np.arange(5) * 4 * math.pi / 5]
+    path = "M" + "L".join(f"{x} {y}" for x, y in tips) + "Z"
+    (whole,) = figures_of(read_path_to_error(path)[0].contours)
+    # five triangles from the middle to a tip and the two dents beside it
+    dent = 30 * math.cos(2 * math.pi / 5) / math.cos(math.pi / 5)
+    assert whole.area == pytest.approx(5 * 30 * dent * math.sin(math.pi / 5), abs=1e-6)
+    assert whole.nodes == 10
     assert figures_of([]) == []
 
 

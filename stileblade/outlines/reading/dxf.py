@@ -21,8 +21,8 @@ from ezdxf.lldxf.const import DXFError
 from ezdxf.math import BSpline, Vec3
 
 from stileblade.errors import GeometryError, ReadingError
+from stileblade.geometry.figures import figures_of
 from stileblade.geometry.measurement import bounds, signed_area
-from stileblade.geometry.nesting import figures_of
 from stileblade.geometry.segments import Floats, Kind, Segments, beziers, concatenate, lines
 from stileblade.geometry.transforms import after, scaling, translation
 from stileblade.outlines.reading.found import Found, OpenContour, Shape, SizeReading

@@ -13,9 +13,9 @@ from lxml import etree
 
 from stileblade.errors import GeometryError, ReadingError
 from stileblade.geometry.drawing import Drawing
+from stileblade.geometry.figures import figures_of
 from stileblade.geometry.fill import FillRule, Painted, fill_all
 from stileblade.geometry.measurement import bounds
-from stileblade.geometry.nesting import figures_of
 from stileblade.geometry.offset import Join
 from stileblade.geometry.pathdata import closed, read_path_to_error
 from stileblade.geometry.region import Box, Region

@@ -199,7 +199,7 @@ class _Walk:
                 self.found.left_out["transforms that are not understood"] += 1
                 matrix = identity()
             place = replace(place, matrix=after(place.matrix, matrix))
-        if np.abs(place.matrix).max() > 1e7 or place.scale < 1e-6:
+        if place.scale < 1e-6 or max(map(abs, place.matrix.ravel().tolist())) > 1e7:
             return None
         for what, there in (("masks", style.masked), ("filters", style.filtered)):
             if there:
