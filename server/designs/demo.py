@@ -9,6 +9,7 @@ from django.conf import settings
 from server.accounts.people import demo_user
 from server.designs import actions
 from server.designs.models import Design
+from server.designs.summary import summary_of
 from server.shelf.actions import papers_of
 from server.shelf.artworks import keep
 from stileblade.build.document import load_design
@@ -30,7 +31,7 @@ def load_demo() -> int:
     paths = sorted((folder / "designs").glob("*.json"), reverse=True)
     for path in paths:
         data = json.loads(path.read_text())
-        actions.create(user, data)
+        summary_of(actions.create(user, data))  # or whoever opens the list first waits for them all
         for key, artwork in load_design(data).artworks.items():
             if key not in kept:
                 keep(user, artwork)

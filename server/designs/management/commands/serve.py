@@ -29,6 +29,8 @@ class Command(BaseCommand):
         signal.signal(signal.SIGTERM, _end)
         call_command("migrate", interactive=False, verbosity=0)
         if settings.DEMO:
+            self.stdout.write("Preparing the demo data: some seconds, the first time.")
+            self.stdout.flush()
             load_demo()
         catalogue()  # so that the first visitor does not wait for it
         try:
