@@ -52,8 +52,8 @@ const marks = computed(() =>
     >
       <path :d="c.path" :transform="viewport.transform.value" />
       <template v-if="marks[i]!.tiny">
-        <circle class="ring" :cx="marks[i]!.x" :cy="marks[i]!.y" r="13" />
-        <circle class="dot" :cx="marks[i]!.x" :cy="marks[i]!.y" r="4" />
+        <circle class="ring" :cx="marks[i]!.x" :cy="marks[i]!.y" :r="words.ring" />
+        <circle class="dot" :cx="marks[i]!.x" :cy="marks[i]!.y" :r="words.ring / 3" />
       </template>
       <path v-if="c.taken" class="tick" :d="`M${marks[i]!.x - 5} ${marks[i]!.y}l3.5 4l6.5 -8`" />
     </g>
