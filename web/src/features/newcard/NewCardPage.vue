@@ -38,9 +38,10 @@ const busy = ref(false)
 onMounted(async () => {
   try {
     await Promise.all([catalogue.load(), shelf.load()])
-    size.value = catalogue.data?.sizes.find((s) => s.name === 'A2') ?? catalogue.data?.sizes[0] ?? null
-    paper.value = shelf.papers[0] ?? null
-    folding.value = { ...initialValues(catalogue.data?.folding ?? {}), kind: 'side-fold' } as unknown as Folding
+    // what has been chosen while the shelf was still loading stays
+    size.value ??= catalogue.data?.sizes.find((s) => s.name === 'A2') ?? catalogue.data?.sizes[0] ?? null
+    paper.value ??= shelf.papers[0] ?? null
+    folding.value ??= { ...initialValues(catalogue.data?.folding ?? {}), kind: 'side-fold' } as unknown as Folding
     // from the shelf: the card starts with this artwork
     const wanted = shelf.kept.find((a) => a.id === Number(route.query.artwork))
     if (wanted) {
