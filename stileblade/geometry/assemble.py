@@ -7,70 +7,20 @@ lying on each other become one.
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 import numpy as np
 
-from stileblade.geometry.crossing import Curves, crossings, feet
+from stileblade.geometry.crossing import Curves, crossings, feet, on_level_lines
 from stileblade.geometry.flatten import neighbours, run_starts
+from stileblade.geometry.leftovers import without_leftovers
 from stileblade.geometry.region import Region
+from stileblade.geometry.runs import ResultEdges, Runs, join_edges
 from stileblade.geometry.segments import TAU, Bools, Floats, Ints, Kind, Segments
 from stileblade.tolerance import TOLERANCE
 
 _HOP = 4
 """How many runs ahead a curve is looked for again."""
-
-
-@dataclass(frozen=True, eq=False)
-class ResultEdges:
-    """Edges of closed rings: start vertex (m, 2), ring (m,), source curve (m,), stretch of it,
-    and whether start and end are vertices of that source."""
-
-    points: Floats
-    ring: Ints
-    curve: Ints
-    t0: Floats
-    t1: Floats
-    exact0: Bools
-    exact1: Bools
-
-    def take(self, index: Ints) -> ResultEdges:
-        return ResultEdges(
-            self.points[index],
-            self.ring[index],
-            self.curve[index],
-            self.t0[index],
-            self.t1[index],
-            self.exact0[index],
-            self.exact1[index],
-        )
-
-
-@dataclass(frozen=True, eq=False)
-class Runs:
-    """Stretches of curves in rings; ``point`` is where each starts."""
-
-    curve: Ints
-    t0: Floats
-    t1: Floats
-    exact0: Bools
-    exact1: Bools
-    point: Floats
-    ring: Ints
-
-    def take(self, index: Ints) -> Runs:
-        return Runs(
-            self.curve[index],
-            self.t0[index],
-            self.t1[index],
-            self.exact0[index],
-            self.exact1[index],
-            self.point[index],
-            self.ring[index],
-        )
-
-    def __len__(self) -> int:
-        return len(self.curve)
 
 
 def assemble(edges: ResultEdges, segments: Segments, shell: Ints) -> tuple[Region, Ints]:
@@ -79,7 +29,7 @@ def assemble(edges: ResultEdges, segments: Segments, shell: Ints) -> tuple[Regio
     runs = join_edges(edges, 1e-7)
     runs = _absorb(runs, segments)
     runs = meet(runs, segments)
-    runs = _drop_leftovers(runs, segments)
+    runs, _ = without_leftovers(runs, segments)
     after, before = neighbours(runs.ring)
     kept = runs.exact0 & runs.exact1[before] & (np.abs(runs.curve - runs.curve[before]) <= 1)
     made = Segments(
@@ -103,38 +53,6 @@ def _straighten(segments: Segments) -> None:
     n = n[off > 1e-7]
     segments.coef[n, :2], segments.coef[n, 2:4] = segments.start[n], segments.end[n]
     segments.span[n] = [0.0, 1.0]
-
-
-def join_edges(edges: ResultEdges, slack: float | Floats) -> Runs:
-    """Runs of edges along one curve; t may jump by ``slack``, one for all or one for each edge."""
-    after, before = neighbours(edges.ring)
-    rising = edges.t1 >= edges.t0
-    goes_on = (
-        (edges.curve == edges.curve[before])
-        & (rising == rising[before])
-        & (np.abs(edges.t0 - edges.t1[before]) <= slack)
-    )
-    # turn each ring so that it starts with a run
-    ring_start = run_starts(edges.ring)
-    size = np.diff(np.r_[ring_start, len(edges.ring)])
-    number = np.repeat(np.arange(len(ring_start)), size)
-    within = np.arange(len(edges.ring)) - ring_start[number]
-    candidates = np.where(goes_on, size[number], within)
-    first = np.minimum.reduceat(candidates, ring_start) % size
-    order = ring_start[number] + (within + first[number]) % size[number]
-    edges, goes_on = edges.take(order), goes_on[order]
-    goes_on[ring_start] = False
-    head = np.flatnonzero(~goes_on)
-    tail = np.r_[head[1:], len(goes_on)] - 1
-    return Runs(
-        edges.curve[head],
-        edges.t0[head],
-        edges.t1[tail],
-        edges.exact0[head],
-        edges.exact1[tail],
-        edges.points[head],
-        edges.ring[head],
-    )
 
 
 def meet(runs: Runs, curves: Curves, reach: Floats | None = None) -> Runs:
@@ -179,7 +97,7 @@ def meet(runs: Runs, curves: Curves, reach: Floats | None = None) -> Runs:
             lost = ~found & (np.hypot(*(spot - vertex[todo]).T) > TOLERANCE.crossing)
             spot[lost] = vertex[todo[lost]]
         if isinstance(curves, Segments):
-            spot = _on_level_lines(curves, p[todo], _on_level_lines(curves, q, spot))
+            spot = on_level_lines(curves, p[todo], on_level_lines(curves, q, spot))
         t_end[todo], t_start[todo], point[todo] = t, s, spot
     t1 = runs.t1.copy()
     t1[before] = t_end
@@ -211,17 +129,6 @@ def _nearest_places(curves: Curves, index: Ints, t: Floats, points: Floats) -> F
     return found
 
 
-def _on_level_lines(segments: Segments, curve: Ints, points: Floats) -> Floats:
-    """Crossings with upright and level lines lie on them to the last bit."""
-    coef = segments.coef[curve]
-    line = segments.kind[curve] == Kind.LINE
-    out = points.copy()
-    for axis in (0, 1):
-        m = line & (coef[:, axis] == coef[:, axis + 2])
-        out[m, axis] = coef[m, axis]
-    return out
-
-
 def _end_points(curves: Curves, curve: Ints, t: Floats, computed: Floats) -> Floats:
     """Points at t: the segment's own exact end where t is its end."""
     if not isinstance(curves, Segments):
@@ -231,69 +138,6 @@ def _end_points(curves: Curves, curve: Ints, t: Floats, computed: Floats) -> Flo
         m = np.flatnonzero(t == curves.span[curve, column])
         out[m] = ends[curve[m]]
     return out
-
-
-def _drop_leftovers(runs: Runs, curves: Segments) -> Runs:
-    """Without the scraps of segments that cuts leave; their neighbours meet instead.
-
-    A piece of a segment that is hardly longer itself is no scrap: finely drawn outlines stay.
-    """
-    for _ in range(6):
-        span = curves.span[runs.curve]
-        cut = (np.abs(runs.t0 - span[:, 0]) > 1e-9) | (np.abs(runs.t1 - span[:, 1]) > 1e-9)
-        cut &= (np.abs(runs.t0 - span[:, 1]) > 1e-9) | (np.abs(runs.t1 - span[:, 0]) > 1e-9)
-        if not cut.any():
-            return runs
-        after, before = neighbours(runs.ring)
-        chord = np.hypot(*(runs.point[after] - runs.point).T)
-        index = np.flatnonzero(cut & (chord < TOLERANCE.leftover))
-        speed = np.hypot(
-            *curves.derivatives_at(runs.curve[index], (runs.t0 + runs.t1)[index] / 2).T
-        )
-        dt, whole = np.abs(runs.t1 - runs.t0)[index], np.abs(span[index, 1] - span[index, 0])
-        index = index[(dt * speed < TOLERANCE.leftover) & (whole * speed > 4 * TOLERANCE.leftover)]
-        scrap = np.zeros(len(runs), bool)
-        scrap[index] = True
-        # keep rings alive, and of two scraps in a row only the first goes in this round
-        scrap &= ~scrap[before]
-        left = np.bincount(runs.ring, weights=~scrap, minlength=int(runs.ring.max()) + 1)
-        scrap &= left[runs.ring] >= 2
-        if not scrap.any():
-            return runs
-        runs = _close_gaps(runs, curves, np.flatnonzero(scrap), chord)
-    return runs
-
-
-_OFF = 0.005
-
-
-def _close_gaps(runs: Runs, curves: Segments, scraps: Ints, chord: Floats) -> Runs:
-    """The runs before and after each scrap brought together: where their curves cross, or else
-    at the end of the longer one, which keeps its place."""
-    after, before = neighbours(runs.ring)
-    p, q = before[scraps], after[scraps]
-    t, s, found = crossings(curves, runs.curve[p], runs.t1[p], runs.curve[q], runs.t0[q])
-    spot = curves.points_at(runs.curve[q], s)
-    found &= np.hypot(*(spot - runs.point[q]).T) < TOLERANCE.crossing
-    first = ~found & (chord[p] >= chord[q])
-    second = ~found & ~first
-    spot = _on_level_lines(curves, runs.curve[p], _on_level_lines(curves, runs.curve[q], spot))
-    spot[first], spot[second] = runs.point[scraps[first]], runs.point[q[second]]
-    t[first], s[second] = runs.t1[p[first]], runs.t0[q[second]]
-    s[first] = feet(curves, runs.curve[q[first]], runs.t0[q[first]], spot[first])
-    t[second] = feet(curves, runs.curve[p[second]], runs.t1[p[second]], spot[second])
-    # a scrap stays where both sides cannot be brought together without going off their curves
-    here, there = curves.points_at(runs.curve[p], t), curves.points_at(runs.curve[q], s)
-    near = np.maximum(np.hypot(*(here - spot).T), np.hypot(*(there - spot).T)) < _OFF
-    p, q, scraps, spot, t, s = p[near], q[near], scraps[near], spot[near], t[near], s[near]
-    point, t0, t1 = runs.point.copy(), runs.t0.copy(), runs.t1.copy()
-    exact0, exact1 = runs.exact0.copy(), runs.exact1.copy()
-    point[q], t0[q], t1[p] = spot, s, t
-    exact0[q] = exact1[p] = False
-    keep = np.ones(len(runs), bool)
-    keep[scraps] = False
-    runs = replace(runs, point=point, t0=t0, t1=t1, exact0=exact0, exact1=exact1)
-    return runs.take(np.flatnonzero(keep))
 
 
 def _absorb(runs: Runs, curves: Segments) -> Runs:

@@ -6,7 +6,7 @@ from typing import Protocol
 
 import numpy as np
 
-from stileblade.geometry.segments import Bools, Floats, Ints
+from stileblade.geometry.segments import Bools, Floats, Ints, Kind, Segments
 
 _ROUNDS = 10
 
@@ -82,3 +82,14 @@ def feet(curves: Curves, index: Ints, t: Floats, points: Floats) -> Floats:
         t[rows] = np.clip(before + step, low[rows], high[rows])
         rows = rows[np.abs(t[rows] - before) >= 1e-12]
     return t
+
+
+def on_level_lines(segments: Segments, curve: Ints, points: Floats) -> Floats:
+    """Crossings with upright and level lines lie on them to the last bit."""
+    coef = segments.coef[curve]
+    line = segments.kind[curve] == Kind.LINE
+    out = points.copy()
+    for axis in (0, 1):
+        m = line & (coef[:, axis] == coef[:, axis + 2])
+        out[m, axis] = coef[m, axis]
+    return out

@@ -10,10 +10,10 @@ from typing import Final, Literal
 import numpy as np
 import shapely
 
-from stileblade.geometry.assemble import Runs
 from stileblade.geometry.crossing import feet
 from stileblade.geometry.flatten import Flat, neighbours
 from stileblade.geometry.parallel import MITRED, OffsetCurves
+from stileblade.geometry.runs import ResultEdges, Runs
 from stileblade.geometry.segments import (
     TAU,
     Bools,
@@ -32,16 +32,15 @@ _BAYS: Final = 0.15
 """By how much of the distance the kernel may misplace a corner, having left out a bay."""
 _GAP: Final = 0.01
 """mm: two runs whose corner is off their curves by more are bridged."""
-_BESIDE: Final = 0.02
+_BESIDE: Final = 0.01
 """mm: joints farther from the kernel's corners are looked at again."""
 _ON: Final = 0.006
 """mm: a place of the kernel's polygon this near to a curve is on it."""
-_LEFT_OUT: Final = 0.01
-"""Bays that are shallower than this share of the distance the kernel leaves out."""
 _ROUNDS: Final = 4
 _SIDES: Final[tuple[Literal["left"], Literal["right"]]] = ("left", "right")
 _FARTHEST: Final = 12
 """How many places of the kernel's polygon are tried on either side of a bridge."""
+_BETWEEN: Final = (0.25, 0.5, 0.75)
 _POINT: Final = 1e-4
 """mm: a parallel whose ends are this close is a point."""
 
@@ -53,6 +52,28 @@ def slack_of(curves: OffsetCurves) -> Floats:
     own = np.where(curves.segments.kind == Kind.ARC, TAU, 1.0) / pieces
     own = np.where(curves.segments.kind == Kind.LINE, np.inf, _MISSING * own)
     return np.concatenate([own, np.full(4 * curves.n, np.inf)])
+
+
+def strides(edges: ResultEdges, curves: OffsetCurves) -> Floats:
+    """How far t may jump before each edge (m,) of a run: nowhere over a stretch that runs back,
+    as inside bends that are tighter than the distance, where the curve crosses itself."""
+    slack = slack_of(curves)[edges.curve]
+    _, before = neighbours(edges.ring)
+    jump = edges.t0 - edges.t1[before]
+    over = (edges.curve == edges.curve[before]) & (edges.curve < curves.n) & (jump != 0)
+    over &= (np.abs(jump) <= slack) & (curves.segments.kind[edges.curve % curves.n] != Kind.LINE)
+    rows = np.flatnonzero(over)
+    for share in _BETWEEN:
+        _, moving = curves.motion_at(edges.curve[rows], edges.t0[rows] - share * jump[rows])
+        way = curves.segments.derivatives_at(edges.curve[rows], edges.t0[rows] - share * jump[rows])
+        slack[rows[(moving * way).sum(axis=1) < 0]] = 0.0
+    return slack
+
+
+def whole_lengths(curves: OffsetCurves) -> Floats:
+    """How long each curve's segment (5n,) is, as the way from end to end; about corners without
+    end."""
+    return np.concatenate([curves.segments.chords, np.full(4 * curves.n, np.inf)])
 
 
 def reach_of(runs: Runs, curves: OffsetCurves) -> Floats:
@@ -299,7 +320,6 @@ class Kernel:
         """After how many places from ``at`` (k,), ahead or back in their rings, these are on the
         curves of the runs again."""
         curve = runs.curve[run]
-        on = _ON + _LEFT_OUT * np.abs(curves.distance[curve % curves.n])
         found = Reached(np.zeros(len(run), np.int64), guess.copy(), np.zeros((len(run), 2)))
         left = np.arange(len(run))
         for n in range(1, _FARTHEST):
@@ -309,7 +329,7 @@ class Kernel:
             spot = self.rings.points[first[left] + (at[left] + n * step) % size[left]]
             t = feet(curves, curve[left], guess[left], spot)
             foot = curves.points_at(curve[left], t)
-            hit = np.hypot(*(foot - spot).T) < on[left]
+            hit = np.hypot(*(foot - spot).T) < _ON
             found.steps[left[hit]] = n
             found.t[left[hit]], found.foot[left[hit]] = t[hit], foot[hit]
             left = left[~hit]

@@ -12,9 +12,10 @@ from dataclasses import dataclass
 import numpy as np
 import shapely
 
-from stileblade.geometry.assemble import ResultEdges, join_edges, meet, rejoin
+from stileblade.geometry.assemble import meet, rejoin
 from stileblade.geometry.fit import as_segments
 from stileblade.geometry.flatten import Flat, neighbours
+from stileblade.geometry.leftovers import without_leftovers
 from stileblade.geometry.measurement import signed_areas
 from stileblade.geometry.offset_joints import (
     Kernel,
@@ -22,18 +23,22 @@ from stileblade.geometry.offset_joints import (
     joined,
     reach_of,
     same_turn,
-    slack_of,
+    strides,
+    whole_lengths,
     with_bridges,
     with_flat_mitres,
     without_points,
 )
 from stileblade.geometry.parallel import MITRED, ROUNDED, OffsetCurves
 from stileblade.geometry.region import Region
+from stileblade.geometry.runs import ResultEdges, join_edges
 from stileblade.geometry.segments import (
     Bools,
     Floats,
     Ints,
     Kind,
+    Segments,
+    concatenate,
     lines,
 )
 from stileblade.geometry.trace import ResultRings, result_rings, shared_out
@@ -64,11 +69,13 @@ def traced(
         return [Region.empty()] * len(grown)
     rings = _without_specks(rings)
     edges = _match(rings, flat, curves, corners, ways)
-    runs = without_points(join_edges(edges, slack_of(curves)[edges.curve]), curves)
+    runs = without_points(join_edges(edges, strides(edges, curves)), curves)
     runs = with_flat_mitres(runs, curves, corners)
     runs = at_their_corners(runs, curves)
     kernels = runs.point
     runs = same_turn(meet(runs, curves, reach_of(runs, curves)), runs, curves)
+    runs, kept = without_leftovers(runs, curves, whole=whole_lengths(curves))
+    kernels = kernels[kept]
     after, _ = neighbours(runs.ring)
     # a closed curve by itself, as a circle's parallel; other curves by themselves make a loop,
     # which starts and ends where they cross themselves
@@ -79,7 +86,7 @@ def traced(
     t1[alone] = runs.t0[alone] + forwards[alone] * 2 * np.pi
     job = np.zeros(len(flat.points), np.int64) if ways is None else ways.job
     runs, joints = joined(runs, kernels, t1, curves, Kernel(rings, flat, job))
-    lost = set(rings.origin[runs.ring[list(joints.gaps)]].tolist())
+    lost = np.unique(runs.ring[list(joints.gaps)])
     _, before = neighbours(runs.ring)
     made, row = as_segments(curves, runs.curve, joints.t0, joints.t1, joints.start, joints.end)
     made, row = with_bridges(made, row, joints, before)
@@ -92,28 +99,32 @@ def traced(
     before = neighbours(ring)[1]
     mitred = (group > 2) | (group[before] > 2)
     fresh = mitred | (np.abs(source - source[before]) > 1)
+    made, ring, fresh = _with_kernel_rings(made, ring, fresh, lost, rings)
     whole, present = rejoin(made, ring, rings.shell, fresh=fresh)
-    found = shared_out(whole, rings.origin[present], len(grown))
-    # as large as the kernel's polygon, so that no arc runs the long way round
-    group = np.repeat(rings.origin[present], np.diff(whole.rings))
-    area = np.bincount(group, signed_areas(whole.segments), minlength=len(grown))
-    allowed = TOLERANCE.crossing * shapely.length(grown) + TOLERANCE.leftover
-    good = np.abs(area - shapely.area(grown)) <= allowed
-    good[list(lost)] = False
-    return [r if good[g] else _as_lines(rings, g) for g, r in enumerate(found)]
+    return shared_out(whole, rings.origin[present], len(grown))
 
 
-def _as_lines(rings: ResultRings, group: int) -> Region:
-    """The kernel's own polygon: where features are finer than what it leaves out of its input,
-    its corners cannot all be found on the curves."""
-    mine = np.flatnonzero(rings.origin == group)
-    edges = np.flatnonzero(np.isin(rings.ring, mine))
-    sizes = np.bincount(rings.ring, minlength=len(rings.origin))[mine]
-    points = rings.points
-    first = np.searchsorted(mine, rings.shell[mine])
-    return Region(
-        lines(points[edges], points[rings.after[edges]]), np.r_[0, np.cumsum(sizes)], first
-    )
+def _with_kernel_rings(
+    made: Segments, ring: Ints, fresh: Bools, lost: Ints, rings: ResultRings
+) -> tuple[Segments, Ints, Bools]:
+    """With the kernel's own polygon for rings that are ``lost``, or another size than it: where
+    features are finer than the flattening, corners cannot all be found on the curves, and an arc
+    may have run the long way round."""
+    u, v = rings.points, rings.points[rings.after]
+    count = len(rings.shell)
+    around = np.bincount(rings.ring, np.hypot(*(v - u).T), minlength=count)
+    kernel = np.bincount(rings.ring, u[:, 0] * v[:, 1] - u[:, 1] * v[:, 0], minlength=count) / 2
+    area = np.bincount(ring, signed_areas(made), minlength=count)
+    bad = np.abs(area - kernel) > TOLERANCE.crossing * around + TOLERANCE.leftover
+    bad[lost] = True
+    if not bad.any():
+        return made, ring, fresh
+    kept, edges = np.flatnonzero(~bad[ring]), np.flatnonzero(bad[rings.ring])
+    made = concatenate([made.take(kept), lines(u[edges], v[edges])])
+    ring = np.r_[ring[kept], rings.ring[edges]]
+    fresh = np.r_[fresh[kept], np.zeros(len(edges), bool)]
+    order = np.argsort(ring, kind="stable")
+    return made.take(order), ring[order], fresh[order]
 
 
 def _without_specks(rings: ResultRings) -> ResultRings:

@@ -14,9 +14,10 @@ from itertools import pairwise
 import numpy as np
 import shapely
 
-from stileblade.geometry.assemble import ResultEdges, assemble
+from stileblade.geometry.assemble import assemble
 from stileblade.geometry.flatten import Flat, neighbours, pack
 from stileblade.geometry.region import Region
+from stileblade.geometry.runs import ResultEdges
 from stileblade.geometry.segments import Bools, Floats, Ints, Segments, concatenate, lines
 from stileblade.tolerance import TOLERANCE
 
