@@ -41,6 +41,8 @@ _SIDES: Final[tuple[Literal["left"], Literal["right"]]] = ("left", "right")
 _FARTHEST: Final = 12
 """How many places of the kernel's polygon are tried on either side of a bridge."""
 _BETWEEN: Final = (0.25, 0.5, 0.75)
+_INSIDE: Final = (0.05, 0.1, 0.2)
+"""Shares of what is looked at between two places of a curve, and behind its end."""
 _POINT: Final = 1e-4
 """mm: a parallel whose ends are this close is a point."""
 
@@ -64,9 +66,7 @@ def strides(edges: ResultEdges, curves: OffsetCurves) -> Floats:
     over &= (np.abs(jump) <= slack) & (curves.segments.kind[edges.curve % curves.n] != Kind.LINE)
     rows = np.flatnonzero(over)
     for share in _BETWEEN:
-        _, moving = curves.motion_at(edges.curve[rows], edges.t0[rows] - share * jump[rows])
-        way = curves.segments.derivatives_at(edges.curve[rows], edges.t0[rows] - share * jump[rows])
-        slack[rows[(moving * way).sum(axis=1) < 0]] = 0.0
+        slack[rows[_bent(curves, edges.curve[rows], edges.t0[rows] - share * jump[rows])]] = 0.0
     return slack
 
 
@@ -198,19 +198,12 @@ def at_their_corners(runs: Runs, curves: OffsetCurves) -> Runs:
     smooth &= np.abs(runs.t1[before] - span[p % n, 1]) <= slack[p % n]
     smooth &= np.abs(runs.t0 - span[q % n, 0]) <= slack[q % n]
     rows = np.flatnonzero(smooth)
-    rows = rows[_forwards(curves, p[rows], 1) & _forwards(curves, q[rows], 0)]
+    rows = rows[
+        ~_bent(curves, p[rows], span[p[rows], 1]) & ~_bent(curves, q[rows], span[q[rows], 0])
+    ]
     t1[before[rows]], t0[rows] = span[p[rows], 1], span[q[rows], 0]
     exact0[rows] = exact1[before[rows]] = True
     return replace(runs, t0=t0, t1=t1, exact0=exact0, exact1=exact1)
-
-
-def _forwards(curves: OffsetCurves, index: Ints, end: int) -> Bools:
-    """Whether parallels run the way of their segments at an end (0, 1), and not back, as they do
-    inside bends that are tighter than the distance."""
-    span = curves.segments.span[index]
-    _, moving = curves.motion_at(index, span[:, end])
-    way = curves.directions[end][index] * np.sign(span[:, 1] - span[:, 0])[:, None]
-    return np.asarray((moving * way).sum(axis=1) > 0)
 
 
 @dataclass(frozen=True, eq=False)
@@ -281,11 +274,33 @@ def _wrong(runs: Runs, t1: Floats, corners: Floats, curves: OffsetCurves, kernel
     there = curves.points_at(runs.curve, t1)[before]
     off = np.maximum(np.hypot(*(here - runs.point).T), np.hypot(*(there - runs.point).T))
     wrong = (off > _GAP) & ~alone
+    # a curve that is to cross itself, where the search has found one place for both
+    wrong |= (runs.curve == runs.curve[before]) & (np.abs(runs.t0 - t1[before]) < 1e-6) & ~alone
     moved = np.hypot(*(runs.point - corners).T) > _BESIDE
     far = np.flatnonzero(moved & ~wrong & ~alone)
     if len(far):
         wrong[far] = kernel.too_near(runs.point[far], runs.curve[far], curves)
+    for row, run, t, other in (
+        (np.arange(len(runs)), np.arange(len(runs)), runs.t0, t1),
+        (np.arange(len(runs)), before, t1[before], runs.t0[before]),
+    ):
+        bent = _bent(curves, runs.curve[run], t) & ~wrong & ~alone
+        row, curve, t, dt = row[bent], runs.curve[run[bent]], t[bent], (other[run] - t)[bent]
+        for share in _INSIDE:
+            spot = curves.points_at(curve, t + share * dt)
+            wrong[row[kernel.too_near(spot, curve, curves)]] = True
     return wrong
+
+
+def _bent(curves: OffsetCurves, curve: Ints, t: Floats) -> Bools:
+    """Where curves (k,) at t (k,) run back, as parallels do inside bends that are tighter than the
+    distance."""
+    bent = (curve < curves.n) & (curves.segments.kind[curve % curves.n] != Kind.LINE)
+    rows = np.flatnonzero(bent)
+    _, moving = curves.motion_at(curve[rows], t[rows])
+    way = curves.segments.derivatives_at(curve[rows], t[rows])
+    bent[rows] = (moving * way).sum(axis=1) < 0
+    return bent
 
 
 @dataclass(frozen=True, eq=False)
@@ -329,7 +344,7 @@ class Kernel:
             spot = self.rings.points[first[left] + (at[left] + n * step) % size[left]]
             t = feet(curves, curve[left], guess[left], spot)
             foot = curves.points_at(curve[left], t)
-            hit = np.hypot(*(foot - spot).T) < _ON
+            hit = (np.hypot(*(foot - spot).T) < _ON) & ~_bent(curves, curve[left], t)
             found.steps[left[hit]] = n
             found.t[left[hit]], found.foot[left[hit]] = t[hit], foot[hit]
             left = left[~hit]

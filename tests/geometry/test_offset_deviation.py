@@ -83,6 +83,7 @@ def layer_of(name: str, layer: int | None) -> Region:
         ("anchor", None, 4.5),
         ("anchor", 1, 8.0),
         ("shell", 2, 10.0),
+        ("tides", 4, 5.91),
     ],
 )
 def test_joints_that_the_kernel_leaves_out_are_bridged(
@@ -121,7 +122,7 @@ def test_flat_corners_get_no_arc_shorter_than_a_leftover(distance: float) -> Non
     assert off(grown, source, distance) < 0.01
 
 
-@pytest.mark.parametrize("distance", [2.5, 1.0, -1.5, 4.0])
+@pytest.mark.parametrize("distance", [2.5, 1.923, 1.0, -1.5, 4.0])
 def test_bends_tighter_than_the_distance_are_cut_off_where_they_cross(distance: float) -> None:
     """300 cubics with 31 waves: parallels turn back in their troughs, and are no worn-down polygon."""
     source = figure_300()
