@@ -25,7 +25,7 @@ def without_leftovers(
     A piece of a segment that is hardly longer itself is no scrap: finely drawn outlines stay.
     ``whole`` are the lengths (n,) of curves that are fitted to their ends, as parallels are.
     """
-    kept = np.arange(len(runs))
+    kept, tried = np.arange(len(runs)), np.zeros(len(runs), bool)
     for _ in range(6):
         span = curves.span[runs.curve]
         cut = (np.abs(runs.t0 - span[:, 0]) > 1e-9) | (np.abs(runs.t1 - span[:, 1]) > 1e-9)
@@ -48,13 +48,14 @@ def without_leftovers(
                 away = curves.points_at(curve, t0 + share * dt) - runs.point[index]
                 short &= np.hypot(*away.T) < TOLERANCE.leftover
         scrap = np.zeros(len(runs), bool)
-        scrap[index[short]] = True
+        scrap[index[short & ~tried[kept[index]]]] = True
         # keep rings alive, and of two scraps in a row only the first goes in this round
         scrap &= ~scrap[before]
         left = np.bincount(runs.ring, weights=~scrap, minlength=int(runs.ring.max()) + 1)
         scrap &= left[runs.ring] >= 2
         if not scrap.any():
             break
+        tried[kept[scrap]] = True
         runs, stay = _close_gaps(runs, curves, np.flatnonzero(scrap), chord, whole is not None)
         kept = kept[stay]
     return runs, kept

@@ -328,26 +328,23 @@ class Kernel:
         first: Ints,
         size: Ints,
         at: Ints,
-        step: int,
+        way: int,
         runs: Runs,
         curves: OffsetCurves,
     ) -> Reached:
         """After how many places from ``at`` (k,), ahead or back in their rings, these are on the
         curves of the runs again."""
-        curve = runs.curve[run]
+        steps = np.arange(1, _FARTHEST)
+        row, step = np.nonzero(steps < size[:, None])
+        curve, n = runs.curve[run][row], steps[step]
+        spot = self.rings.points[first[row] + (at[row] + n * way) % size[row]]
+        t = feet(curves, curve, guess[row], spot)
+        foot = curves.points_at(curve, t)
+        hit = (np.hypot(*(foot - spot).T) < _ON) & ~_bent(curves, curve, t)
+        row, n, t, foot = row[hit], n[hit], t[hit], foot[hit]
+        row, nearest = np.unique(row, return_index=True)
         found = Reached(np.zeros(len(run), np.int64), guess.copy(), np.zeros((len(run), 2)))
-        left = np.arange(len(run))
-        for n in range(1, _FARTHEST):
-            left = left[n < size[left]]
-            if not len(left):
-                break
-            spot = self.rings.points[first[left] + (at[left] + n * step) % size[left]]
-            t = feet(curves, curve[left], guess[left], spot)
-            foot = curves.points_at(curve[left], t)
-            hit = (np.hypot(*(foot - spot).T) < _ON) & ~_bent(curves, curve[left], t)
-            found.steps[left[hit]] = n
-            found.t[left[hit]], found.foot[left[hit]] = t[hit], foot[hit]
-            left = left[~hit]
+        found.steps[row], found.t[row], found.foot[row] = n[nearest], t[nearest], foot[nearest]
         return found
 
     def too_near(self, points: Floats, curve: Ints, curves: OffsetCurves) -> Bools:
@@ -357,7 +354,7 @@ class Kernel:
         job[self.flat.segment] = self.job
         out = np.zeros(len(points), bool)
         for j in np.unique(job[segment]):
-            own = np.flatnonzero(self.job == j)
+            own = slice(*np.searchsorted(self.job, [j, j + 1]))
             lines = np.stack([self.flat.points[own], self.flat.ends[own]], axis=1)
             rows = np.flatnonzero(job[segment] == j)
             source = shapely.multilinestrings(shapely.linestrings(lines))

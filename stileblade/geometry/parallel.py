@@ -113,7 +113,10 @@ class OffsetCurves:
         """Points and, where ``moving``, derivatives by t."""
         s = self.segments
         sign = self._signs[index]
-        d1 = s.derivatives_at(index, t)
+        if moving:
+            place, d1, d2 = s.bends_at(index, t)
+        else:
+            place, d1 = s.motion_at(index, t)
         speed = np.hypot(d1[:, 0], d1[:, 1])
         weak = np.flatnonzero(speed < WEAK * s.chords[index] + 1e-7)
         if len(weak):  # a control point on its end point: the direction a little further in
@@ -124,10 +127,9 @@ class OffsetCurves:
         size = np.maximum(speed, 1e-12)
         distance = self.distance[index] * sign
         normal = np.stack([d1[:, 1], -d1[:, 0]], 1) * (distance / size)[:, None]
-        points = s.points_at(index, t) + normal
+        points = place + normal
         if not moving:
             return points, d1
-        d2 = s.second_derivatives_at(index, t)
         bend = (d1[:, 0] * d2[:, 1] - d1[:, 1] * d2[:, 0]) / size**3
         return points, d1 * (1 + distance * bend)[:, None]
 

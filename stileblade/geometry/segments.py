@@ -88,19 +88,24 @@ class Segments:
 
     def points_at(self, index: Ints, t: Floats) -> Floats:
         """Points (m, 2) of the parents of segments ``index`` (m,) at parameters ``t`` (m,)."""
-        return _evaluate(self.kind[index], self.coef[index], t)
+        return self._at((_PLACE,), index, t)[0]
 
     def derivatives_at(self, index: Ints, t: Floats) -> Floats:
         """First derivatives by t (m, 2) of the parents, like ``points_at``."""
-        return _differentiate(self.kind[index], self.coef[index], t)
+        return self._at((_SPEED,), index, t)[0]
 
     def motion_at(self, index: Ints, t: Floats) -> tuple[Floats, Floats]:
         """Points (m, 2) and first derivatives (m, 2), like ``points_at``."""
-        return self.points_at(index, t), self.derivatives_at(index, t)
+        point, speed = self._at((_PLACE, _SPEED), index, t)
+        return point, speed
 
-    def second_derivatives_at(self, index: Ints, t: Floats) -> Floats:
-        """Second derivatives by t (m, 2) of the parents, like ``points_at``."""
-        return _differentiate_twice(self.kind[index], self.coef[index], t)
+    def bends_at(self, index: Ints, t: Floats) -> tuple[Floats, Floats, Floats]:
+        """Points (m, 2), first and second derivatives (m, 2), like ``points_at``."""
+        point, speed, turn = self._at((_PLACE, _SPEED, _TURN), index, t)
+        return point, speed, turn
+
+    def _at(self, wanted: Sequence[_Kinds], index: Ints, t: Floats) -> list[Floats]:
+        return _by_kind(wanted, self.kind[index], self.coef[index], t)
 
     @cached_property
     def chords(self) -> Floats:
@@ -182,36 +187,27 @@ def parent_pieces(kind: NDArray[np.int8], coef: Floats, tolerance: float) -> Int
     return np.maximum(n, 1)
 
 
+_Kinds = Sequence[Callable[[Floats, Floats], Floats]]
+"""One function of coefficients (m, 4, 2) and t (m, 1) for each kind."""
+
+
 def _by_kind(
-    of: Sequence[Callable[[Floats, Floats], Floats]],
-    kind: NDArray[np.int8],
-    coef: Floats,
-    t: Floats,
-) -> Floats:
-    """What the kind's own function in ``of`` makes of coefficients (m, 4, 2) and t (m, 1)."""
+    wanted: Sequence[_Kinds], kind: NDArray[np.int8], coef: Floats, t: Floats
+) -> list[Floats]:
+    """What each kind's own functions in ``wanted`` make of coefficients (m, 8) and t (m,)."""
     places, t = coef.reshape(-1, 4, 2), t[:, None]
     if not len(kind):
-        return np.empty((0, 2))
-    present = np.flatnonzero(np.bincount(kind, minlength=len(of))).tolist()
+        return [np.empty((0, 2))] * len(wanted)
+    present = np.bincount(kind, minlength=len(Kind)).nonzero()[0].tolist()
     if len(present) == 1:  # the masks would cost more than the rest
-        return of[present[0]](places, t)
-    out = np.empty((len(kind), 2))
+        return [of[present[0]](places, t) for of in wanted]
+    found = [np.empty((len(kind), 2)) for _ in wanted]
     for k in present:
-        m = np.flatnonzero(kind == k)
-        out[m] = of[k](places[m], t[m])
-    return out
-
-
-def _evaluate(kind: NDArray[np.int8], coef: Floats, t: Floats) -> Floats:
-    return _by_kind(_PLACE, kind, coef, t)
-
-
-def _differentiate(kind: NDArray[np.int8], coef: Floats, t: Floats) -> Floats:
-    return _by_kind(_SPEED, kind, coef, t)
-
-
-def _differentiate_twice(kind: NDArray[np.int8], coef: Floats, t: Floats) -> Floats:
-    return _by_kind(_TURN, kind, coef, t)
+        m = (kind == k).nonzero()[0]
+        some, at = places[m], t[m]
+        for out, of in zip(found, wanted, strict=True):
+            out[m] = of[k](some, at)
+    return found
 
 
 def _line_at(c: Floats, s: Floats) -> Floats:
@@ -323,7 +319,7 @@ def arc(
     coef = np.array([[*centre, *u, *v, 0.0, 0.0]], float)
     kind = np.full(1, Kind.ARC, np.int8)
     span = np.array([[t0, t1]], float)
-    ends = _evaluate(np.repeat(kind, 2), np.repeat(coef, 2, axis=0), span[0])
+    ends = _by_kind((_PLACE,), np.repeat(kind, 2), np.repeat(coef, 2, axis=0), span[0])[0]
     if abs(abs(t1 - t0) - TAU) < 1e-12:
         ends[1] = ends[0]
     if start is not None:
