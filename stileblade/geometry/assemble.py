@@ -11,7 +11,7 @@ from dataclasses import replace
 
 import numpy as np
 
-from stileblade.geometry.crossing import Curves, crossings, feet, on_level_lines
+from stileblade.geometry.crossing import Curves, crossings, feet, nearest_places, on_level_lines
 from stileblade.geometry.flatten import neighbours, run_starts
 from stileblade.geometry.leftovers import without_leftovers
 from stileblade.geometry.region import Region
@@ -81,8 +81,8 @@ def meet(runs: Runs, curves: Curves, reach: Floats | None = None) -> Runs:
         again = np.flatnonzero(~found)
         if len(again):
             near = todo[again]
-            t[again] = _nearest_places(curves, p[near], t_end[near], vertex[near])
-            s[again] = _nearest_places(curves, runs.curve[near], t_start[near], vertex[near])
+            t[again] = nearest_places(curves, p[near], t_end[near], vertex[near])
+            s[again] = nearest_places(curves, runs.curve[near], t_start[near], vertex[near])
             a, b, met = crossings(curves, p[near], t[again], runs.curve[near], s[again])
             place = curves.points_at(runs.curve[near], b)
             met &= np.hypot(*(place - vertex[near]).T) < reach[near]
@@ -102,31 +102,6 @@ def meet(runs: Runs, curves: Curves, reach: Floats | None = None) -> Runs:
     t1 = runs.t1.copy()
     t1[before] = t_end
     return replace(runs, t0=t_start, t1=t1, point=point)
-
-
-_STARTS = 33
-"""From how many places of a curve its nearest one is looked for."""
-
-
-def _nearest_places(curves: Curves, index: Ints, t: Floats, points: Floats) -> Floats:
-    """Parameters of the places on the curves nearest to ``points``: from close guesses, and on
-    curves without end from these alone, else from all over the curve."""
-    found = feet(curves, index, t, points)
-    span = curves.span[index]
-    low, high = span.min(axis=1), span.max(axis=1)
-    short = np.flatnonzero(high - low <= 1 + 1e-9)
-    if not len(short):
-        return found
-    share = np.linspace(0, 1, _STARTS)
-    grid = low[short, None] + (high - low)[short, None] * share
-    places = curves.points_at(np.repeat(index[short], _STARTS), grid.ravel())
-    away = np.hypot(*(places.reshape(-1, _STARTS, 2) - points[short, None]).transpose(2, 0, 1))
-    start = grid[np.arange(len(short)), away.argmin(axis=1)]
-    other = feet(curves, index[short], start, points[short])
-    here = np.hypot(*(curves.points_at(index[short], found[short]) - points[short]).T)
-    there = np.hypot(*(curves.points_at(index[short], other) - points[short]).T)
-    found[short] = np.where(there < here - 1e-9, other, found[short])
-    return found
 
 
 def _end_points(curves: Curves, curve: Ints, t: Floats, computed: Floats) -> Floats:

@@ -9,6 +9,8 @@ import numpy as np
 from stileblade.geometry.segments import Bools, Floats, Ints, Kind, Segments
 
 _ROUNDS = 10
+_STARTS = 33
+"""From how many places of a curve its nearest one is looked for."""
 
 
 class Curves(Protocol):
@@ -93,3 +95,24 @@ def on_level_lines(segments: Segments, curve: Ints, points: Floats) -> Floats:
         m = line & (coef[:, axis] == coef[:, axis + 2])
         out[m, axis] = coef[m, axis]
     return out
+
+
+def nearest_places(curves: Curves, index: Ints, t: Floats, points: Floats) -> Floats:
+    """Parameters of the places on the curves nearest to ``points``: from close guesses, and on
+    curves without end from these alone, else from all over the curve."""
+    found = feet(curves, index, t, points)
+    span = curves.span[index]
+    low, high = span.min(axis=1), span.max(axis=1)
+    short = np.flatnonzero(high - low <= 1 + 1e-9)
+    if not len(short):
+        return found
+    share = np.linspace(0, 1, _STARTS)
+    grid = low[short, None] + (high - low)[short, None] * share
+    places = curves.points_at(np.repeat(index[short], _STARTS), grid.ravel())
+    away = np.hypot(*(places.reshape(-1, _STARTS, 2) - points[short, None]).transpose(2, 0, 1))
+    start = grid[np.arange(len(short)), away.argmin(axis=1)]
+    other = feet(curves, index[short], start, points[short])
+    here = np.hypot(*(curves.points_at(index[short], found[short]) - points[short]).T)
+    there = np.hypot(*(curves.points_at(index[short], other) - points[short]).T)
+    found[short] = np.where(there < here - 1e-9, other, found[short])
+    return found

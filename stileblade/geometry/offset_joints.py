@@ -10,7 +10,7 @@ from typing import Final, Literal
 import numpy as np
 import shapely
 
-from stileblade.geometry.crossing import feet
+from stileblade.geometry.crossing import nearest_places
 from stileblade.geometry.flatten import Flat, neighbours
 from stileblade.geometry.parallel import MITRED, OffsetCurves
 from stileblade.geometry.runs import ResultEdges, Runs
@@ -40,8 +40,8 @@ _ROUNDS: Final = 4
 _SIDES: Final[tuple[Literal["left"], Literal["right"]]] = ("left", "right")
 _FARTHEST: Final = 12
 """How many places of the kernel's polygon are tried on either side of a bridge."""
-_BETWEEN: Final = (0.25, 0.5, 0.75)
-_INSIDE: Final = (0.05, 0.1, 0.2)
+_BETWEEN: Final = np.array([0.25, 0.5, 0.75])
+_INSIDE: Final = np.array([0.05, 0.1, 0.2])
 """Shares of what is looked at between two places of a curve, and behind its end."""
 _POINT: Final = 1e-4
 """mm: a parallel whose ends are this close is a point."""
@@ -280,15 +280,20 @@ def _wrong(runs: Runs, t1: Floats, corners: Floats, curves: OffsetCurves, kernel
     far = np.flatnonzero(moved & ~wrong & ~alone)
     if len(far):
         wrong[far] = kernel.too_near(runs.point[far], runs.curve[far], curves)
-    for row, run, t, other in (
-        (np.arange(len(runs)), np.arange(len(runs)), runs.t0, t1),
-        (np.arange(len(runs)), before, t1[before], runs.t0[before]),
+    # where a run turns back, the way to its cusp and from there to the crossing with itself
+    rows, (after, _) = np.arange(len(runs)), neighbours(runs.ring)
+    short = np.hypot(*(runs.point[after] - runs.point).T) < 4 * TOLERANCE.leftover
+    short &= (runs.curve < curves.n) & (curves.segments.kind[runs.curve % curves.n] != Kind.LINE)
+    for joint, run, shares in (
+        (rows, rows[_bent(curves, runs.curve, runs.t0)], _INSIDE),
+        (after, rows[_bent(curves, runs.curve, t1)], 1 - _INSIDE),
+        (rows, rows[short], _BETWEEN),
     ):
-        bent = _bent(curves, runs.curve[run], t) & ~wrong & ~alone
-        row, curve, t, dt = row[bent], runs.curve[run[bent]], t[bent], (other[run] - t)[bent]
-        for share in _INSIDE:
-            spot = curves.points_at(curve, t + share * dt)
-            wrong[row[kernel.too_near(spot, curve, curves)]] = True
+        run = np.repeat(run, len(shares))
+        t = runs.t0[run] + np.resize(shares, len(run)) * (t1 - runs.t0)[run]
+        spots = curves.points_at(runs.curve[run], t)
+        wrong[joint[run[kernel.too_near(spots, runs.curve[run], curves)]]] = True
+    wrong[alone] = False
     return wrong
 
 
@@ -324,7 +329,7 @@ class Kernel:
     def reached(
         self,
         run: Ints,
-        guess: Floats,
+        ends: tuple[Floats, Floats],
         first: Ints,
         size: Ints,
         at: Ints,
@@ -333,16 +338,24 @@ class Kernel:
         curves: OffsetCurves,
     ) -> Reached:
         """After how many places from ``at`` (k,), ahead or back in their rings, these are on the
-        curves of the runs again."""
+        curves of the runs again; ``ends`` are the runs' parameters here and at their other ends.
+
+        Places from where a run goes on without turning back come first, however far."""
+        guess, other = ends
         steps = np.arange(1, _FARTHEST)
         row, step = np.nonzero(steps < size[:, None])
         curve, n = runs.curve[run][row], steps[step]
         spot = self.rings.points[first[row] + (at[row] + n * way) % size[row]]
-        t = feet(curves, curve, guess[row], spot)
+        t = nearest_places(curves, curve, guess[row], spot)
         foot = curves.points_at(curve, t)
         hit = (np.hypot(*(foot - spot).T) < _ON) & ~_bent(curves, curve, t)
-        row, n, t, foot = row[hit], n[hit], t[hit], foot[hit]
-        row, nearest = np.unique(row, return_index=True)
+        row, n, t, foot, curve = row[hit], n[hit], t[hit], foot[hit], curve[hit]
+        turns = np.zeros(len(row), bool)
+        for share in _BETWEEN:
+            turns |= _bent(curves, curve, t + share * (other[row] - t))
+        order = np.lexsort((n, turns, row))
+        row, first_of = np.unique(row[order], return_index=True)
+        nearest = order[first_of]
         found = Reached(np.zeros(len(run), np.int64), guess.copy(), np.zeros((len(run), 2)))
         found.steps[row], found.t[row], found.foot[row] = n[nearest], t[nearest], foot[nearest]
         return found
@@ -383,8 +396,9 @@ def _bridge(
         at[i] = here[0] if len(here) else -1
     found.gaps.update(rows[at < 0].tolist())
     rows, first, size, at = (v[at >= 0] for v in (rows, first, last - first, at))
-    back = kernel.reached(before[rows], runs.t1[before[rows]], first, size, at, -1, runs, curves)
-    ahead = kernel.reached(rows, runs.t0[rows], first, size, at, 1, runs, curves)
+    p, (t0, t1) = before[rows], (found.t0.copy(), found.t1.copy())
+    back = kernel.reached(p, (t1[p], t0[p]), first, size, at, -1, runs, curves)
+    ahead = kernel.reached(rows, (t0[rows], t1[rows]), first, size, at, 1, runs, curves)
     found.gaps.update(before[rows][back.steps == 0].tolist())
     found.gaps.update(rows[(ahead.steps == 0) & (back.steps > 0)].tolist())
     for i in np.flatnonzero((back.steps > 0) & (ahead.steps > 0)).tolist():

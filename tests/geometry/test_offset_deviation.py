@@ -100,7 +100,7 @@ def test_joints_that_the_kernel_leaves_out_are_bridged(
     assert grown.pieces == len(shapely.get_parts(kernel))
 
 
-@pytest.mark.parametrize(("layer", "distance"), [(2, 0.251), (2, 0.488), (4, 2.832)])
+@pytest.mark.parametrize(("layer", "distance"), [(2, 0.251), (2, 0.416), (2, 0.488), (4, 2.832)])
 def test_a_bend_that_is_tighter_than_the_distance_ends_where_its_parallel_crosses_itself(
     layer: int, distance: float
 ) -> None:
@@ -110,7 +110,7 @@ def test_a_bend_that_is_tighter_than_the_distance_ends_where_its_parallel_crosse
     grown = offset(source, distance)
     assert off(grown, source, distance) < 0.01
     scraps = grown.segments.chords < TOLERANCE.leftover
-    assert scraps.sum() <= 2  # beside a place where letters all but touch
+    assert scraps.sum() <= 4  # bridges, and a place where letters all but touch
     assert layer == 2 or not scraps.any()
 
 
