@@ -238,7 +238,7 @@ def joined(
     """Runs with their joints; ``corners`` (n, 2) are the kernel's, before any search for them.
 
     Where a joint is wrong the kernel's own polygon bridges, from where both sides are on their
-    curves again. Runs that come to nothing between two bridges are left out, and bridged over.
+    curves again. Runs of which nothing, or a scrap, is left between two bridges are left out, and bridged over.
     """
     wrong = _wrong(runs, t1, corners, curves, kernel)
     for rounds in range(_ROUNDS + 1):
@@ -249,7 +249,9 @@ def joined(
         turned = changed & ((found.t1 - found.t0) * (t1 - runs.t0) <= 0)
         found.gaps.update(np.flatnonzero(turned).tolist())
         left = np.bincount(runs.ring, minlength=int(runs.ring.max(initial=0)) + 1)
-        gone = np.array([row for row in found.gaps if left[runs.ring[row]] > 2], np.int64)
+        scraps = np.hypot(*(found.end - found.start).T) < TOLERANCE.leftover
+        out = found.gaps | set(np.flatnonzero(changed & scraps).tolist())
+        gone = np.array([row for row in out if left[runs.ring[row]] > 2], np.int64)
         if not len(gone) or rounds == _ROUNDS:
             break
         keep = np.ones(len(runs), bool)
