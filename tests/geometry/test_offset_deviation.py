@@ -114,6 +114,23 @@ def test_a_bend_that_is_tighter_than_the_distance_ends_where_its_parallel_crosse
     assert layer == 2 or not scraps.any()
 
 
+@pytest.mark.parametrize(
+    ("text", "face", "distance"),
+    [
+        ("Whale", Face.SERIF, -0.254),
+        ("Whale", Face.SERIF, 1.504),
+        ("shells", Face.STENCIL, 1.419),
+        ("Whale", Face.STENCIL, 1.415),
+    ],
+)
+def test_an_offset_does_not_cross_itself(text: str, face: Face, distance: float) -> None:
+    """Letters whose parallels run close beside each other."""
+    source = Word(text=text, font=face, size=25).outline({})
+    grown = offset(source, distance)
+    assert shapely.is_valid(grown.polygons)
+    assert off(grown, source, distance) < 0.01
+
+
 @pytest.mark.parametrize("distance", [0.187, 0.381, 1.2])
 def test_flat_corners_get_no_arc_shorter_than_a_leftover(distance: float) -> None:
     source = layer_of("shell", None)
