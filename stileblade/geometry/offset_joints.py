@@ -29,7 +29,7 @@ from stileblade.tolerance import TOLERANCE
 
 _MISSING: Final = 4
 _BAYS: Final = 0.15
-"""By how much of the distance the kernel may misplace a corner, having left out a bay."""
+"""By how much of the distance the kernel may misplace a corner."""
 _GAP: Final = 0.01
 """mm: two runs whose corner is off their curves by more are bridged."""
 _BESIDE: Final = 0.01
@@ -62,9 +62,8 @@ def strides(edges: ResultEdges, curves: OffsetCurves) -> Floats:
     slack = slack_of(curves)[edges.curve]
     _, before = neighbours(edges.ring)
     jump = edges.t0 - edges.t1[before]
-    over = (edges.curve == edges.curve[before]) & (edges.curve < curves.n) & (jump != 0)
-    over &= (np.abs(jump) <= slack) & (curves.segments.kind[edges.curve % curves.n] != Kind.LINE)
-    rows = np.flatnonzero(over)
+    over = (edges.curve == edges.curve[before]) & (jump != 0) & (np.abs(jump) <= slack)
+    rows = np.flatnonzero(over & _curved(curves, edges.curve))
     for share in _BETWEEN:
         slack[rows[_bent(curves, edges.curve[rows], edges.t0[rows] - share * jump[rows])]] = 0.0
     return slack
@@ -77,9 +76,8 @@ def whole_lengths(curves: OffsetCurves) -> Floats:
 
 
 def reach_of(runs: Runs, curves: OffsetCurves) -> Floats:
-    """How far the kernel's corners may be off: it leaves out bays that are shallow against the
-    distance, which moves corners along, most where parallels of neighbours, or a straight corner
-    and its sides, meet at a flat angle."""
+    """How far the kernel's corners may be off along their curves: most where parallels of neighbours,
+    or a straight corner and its sides, meet at a flat angle."""
     _, before = neighbours(runs.ring)
     p, q = runs.curve[before], runs.curve
     n = curves.n
@@ -238,7 +236,7 @@ def joined(
     """Runs with their joints; ``corners`` (n, 2) are the kernel's, before any search for them.
 
     Where a joint is wrong the kernel's own polygon bridges, from where both sides are on their
-    curves again. Runs of which nothing, or a scrap, is left between two bridges are left out, and bridged over.
+    curves again. Runs of which nothing, or a scrap, is left between two bridges are bridged over.
     """
     wrong = _wrong(runs, t1, corners, curves, kernel)
     for rounds in range(_ROUNDS + 1):
@@ -285,7 +283,7 @@ def _wrong(runs: Runs, t1: Floats, corners: Floats, curves: OffsetCurves, kernel
     # where a run turns back, the way to its cusp and from there to the crossing with itself
     rows, (after, _) = np.arange(len(runs)), neighbours(runs.ring)
     short = np.hypot(*(runs.point[after] - runs.point).T) < 4 * TOLERANCE.leftover
-    short &= (runs.curve < curves.n) & (curves.segments.kind[runs.curve % curves.n] != Kind.LINE)
+    short &= _curved(curves, runs.curve)
     for joint, run, shares in (
         (rows, rows[_bent(curves, runs.curve, runs.t0)], _INSIDE),
         (after, rows[_bent(curves, runs.curve, t1)], 1 - _INSIDE),
@@ -299,10 +297,15 @@ def _wrong(runs: Runs, t1: Floats, corners: Floats, curves: OffsetCurves, kernel
     return wrong
 
 
+def _curved(curves: OffsetCurves, curve: Ints) -> Bools:
+    """Which of the curves (k,) are parallels of no line."""
+    return (curve < curves.n) & (curves.segments.kind[curve % curves.n] != Kind.LINE)
+
+
 def _bent(curves: OffsetCurves, curve: Ints, t: Floats) -> Bools:
     """Where curves (k,) at t (k,) run back, as parallels do inside bends that are tighter than the
     distance."""
-    bent = (curve < curves.n) & (curves.segments.kind[curve % curves.n] != Kind.LINE)
+    bent = _curved(curves, curve)
     rows = np.flatnonzero(bent)
     _, moving = curves.motion_at(curve[rows], t[rows])
     way = curves.segments.derivatives_at(curve[rows], t[rows])
