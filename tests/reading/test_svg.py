@@ -158,6 +158,22 @@ def test_text_is_set_in_a_shipped_font_and_said() -> None:
     assert found.remarks == ["Text is set in a shipped font in place of its own: sans, heavy."]
 
 
+@pytest.mark.parametrize(
+    ("body", "name"),
+    [
+        ('<rect id="door" width="5" height="5"/>', "door"),
+        ('<rect id="r1" width="5" height="5"><title>Front  door</title></rect>', "Front door"),
+        ('<g id="g4"><title>Pier</title><rect width="5" height="5"/></g>', "Pier"),
+        ('<text y="9" font-size="9">Quay <tspan>side</tspan></text>', "Quay side"),
+        ('<g id="sign"><text y="9" font-size="9">Quay</text></g>', "sign"),
+        ('<title>The whole drawing</title><rect width="5" height="5"/>', "rect"),
+    ],
+)
+def test_a_shape_is_called_what_its_drawing_calls_it(body: str, name: str) -> None:
+    """By its own or its group's title or id, and lettering by its words."""
+    assert read(body).shapes[0].name == name
+
+
 def test_gradients_count_as_their_mean_and_end_where_they_fade() -> None:
     """From full to nothing over 100: 5 % is left at 95."""
     stop = '<stop stop-color="#204060"/><stop offset="1" stop-color="#406080" stop-opacity="{}"/>'

@@ -161,8 +161,9 @@ class _Walk:
         if name in _SHAPES:
             self._shape(element, name, inside)
         elif name == "text":
+            words = " ".join("".join(element.itertext()).split()) or name
             for shape in set_text(element, inside.style, inside.place, self.cascade, self.painter):
-                self._paint(shape.drawing, shape.style, inside, element, "text")
+                self._paint(shape.drawing, shape.style, inside, element, words)
         elif name == "use":
             self._use(element, inside)
         elif name == "svg":
@@ -217,7 +218,9 @@ class _Walk:
         if not family and local_name(element) == "g":
             family = element.get("id", "")[:60]
         named = outer.named
-        if local_name(element) in ("g", "symbol", "svg"):
+        if local_name(element) in ("g", "symbol"):
+            named = (_name_of(element) or named)[:60]
+        elif local_name(element) == "svg":  # its title is the whole drawing's
             named = element.get("id", named)[:60]
         return _Inside(style, place, outer.depth + 1, outer.used, group, family, named)
 
@@ -229,7 +232,7 @@ class _Walk:
     def _paint(
         self, drawing: Drawing, style: Style, inside: _Inside, element: etree._Element, name: str
     ) -> None:
-        label = (element.get("id") or inside.named or name)[:60]
+        label = (_name_of(element) or inside.named or name)[:60]
         shape = Shape(label, "", Region.empty(), inside.group)
         fill, stroke = self._ink(style.fill), self._ink(style.stroke)
         self.painter.paint(drawing, style, inside.place, fill, stroke, shape, inside.family)
@@ -342,6 +345,15 @@ class _Walk:
             if clip is not None:
                 found = [self.painter.clipped(f, clip) for f in found]
         return found
+
+
+def _name_of(element: etree._Element) -> str:
+    """What the drawing calls an element: by its title, else by its id."""
+    for child in element:
+        if local_name(child) == "title":
+            title = " ".join((child.text or "").split())
+            return title or element.get("id", "")
+    return element.get("id", "")
 
 
 def _suits(element: etree._Element) -> bool:

@@ -5,16 +5,24 @@ import { answer, client, type Schemas } from '@/shared/api/client'
 import { ApiError } from '@/shared/api/errors'
 import BrandMark from '@/shared/components/BrandMark.vue'
 import { ask, askText, tell, tellError } from '@/shared/messages'
+import { useShelf } from '@/shared/shelf'
+import DropHint from '@/features/reading/DropHint.vue'
+import ReadingDialog, { type Wish } from '@/features/reading/ReadingDialog.vue'
+import { useFileDrop } from '@/features/reading/useFileDrop'
 import { useSession } from '@/features/session/session'
 import DesignTile from './DesignTile.vue'
 
 type Entry = Schemas['DesignEntry']
 const session = useSession()
+const shelf = useShelf()
 const router = useRouter()
 const entries = ref<Entry[] | null>(null)
 const trouble = ref('')
 const words = ref('')
 const showBin = ref(false)
+const file = ref<File | null>(null)
+const keeping = ref(false)
+const { over } = useFileDrop((dropped) => (file.value = dropped))
 
 const found = computed(() => {
   const wanted = words.value.toLowerCase().split(/\s+/).filter(Boolean)
@@ -87,6 +95,20 @@ async function run(entry: Entry, action: string) {
   return
 }
 
+async function keep(wish: Wish, start: boolean) {
+  keeping.value = true
+  try {
+    const row = await shelf.keepArtwork(wish.artwork, wish.tags, wish.source)
+    file.value = null
+    if (start) await router.push({ name: 'new', query: { artwork: row.id } })
+    else tell(`“${row.name}” is on the shelf.`)
+  } catch (error) {
+    tellError(error)
+  } finally {
+    keeping.value = false
+  }
+}
+
 async function signOut() {
   await session.signOut()
   await router.push({ name: 'sign-in' })
@@ -134,6 +156,18 @@ async function signOut() {
         </template>
       </template>
     </main>
+    <DropHint :over="over" />
+    <ReadingDialog
+      v-if="file"
+      :file="file"
+      unit="mm"
+      verb="Keep, and start a card with it"
+      also-keep
+      :busy="keeping"
+      @close="file = null"
+      @keep="(w) => keep(w, false)"
+      @take="(w) => keep(w, true)"
+    />
   </div>
 </template>
 

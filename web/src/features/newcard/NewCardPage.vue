@@ -13,6 +13,9 @@ import { formatMeasures } from '@/shared/units/figures'
 import FoldingForm from '@/features/folding/FoldingForm.vue'
 import WayGrid from '@/features/folding/WayGrid.vue'
 import OutlinePicker from '@/features/outlines/OutlinePicker.vue'
+import DropHint from '@/features/reading/DropHint.vue'
+import ReadingDialog, { type Wish } from '@/features/reading/ReadingDialog.vue'
+import { useFileDrop } from '@/features/reading/useFileDrop'
 import { drawnOutline, startOf, type PickedOutline } from '@/features/outlines/picked'
 import OwnSizeForm from './OwnSizeForm.vue'
 import PaperChooser from './PaperChooser.vue'
@@ -34,6 +37,9 @@ const picked = ref<PickedOutline | null>(null)
 const pickerOpen = ref(false)
 const ownOpen = ref(false)
 const busy = ref(false)
+const file = ref<File | null>(null)
+const keeping = ref(false)
+const { over } = useFileDrop((dropped) => (file.value = dropped))
 
 onMounted(async () => {
   try {
@@ -78,6 +84,18 @@ function take(outline: PickedOutline) {
   picked.value = outline
   start.value = 'figure'
   pickerOpen.value = false
+}
+
+async function keep(wish: Wish) {
+  keeping.value = true
+  try {
+    take(drawnOutline(await shelf.keepArtwork(wish.artwork, wish.tags, wish.source)))
+    file.value = null
+  } catch (error) {
+    tellError(error)
+  } finally {
+    keeping.value = false
+  }
 }
 
 async function make() {
@@ -157,21 +175,11 @@ async function make() {
         </div>
       </section>
       <aside class="rest">
-        <section aria-labelledby="way-heading">
-          <h2 id="way-heading">Way of folding</h2>
-          <WayGrid v-if="folding" :model-value="folding.kind" @update:model-value="(kind) => folding && (folding = { ...folding, kind })" />
-          <p class="soft told">{{ way?.description }}</p>
-          <FoldingForm v-if="folding" v-model="folding" :unit="unit" />
-        </section>
-        <section aria-labelledby="paper-heading">
-          <h2 id="paper-heading">Paper</h2>
-          <PaperChooser v-model="paper" :unit="unit" />
-        </section>
         <section aria-labelledby="start-heading">
           <h2 id="start-heading">Start with</h2>
-          <div class="ways" role="radiogroup" aria-labelledby="start-heading">
+          <div class="starts" role="radiogroup" aria-labelledby="start-heading">
             <button
-              class="plain-button way"
+              class="plain-button start"
               role="radio"
               :aria-checked="start === 'blank'"
               :class="{ chosen: start === 'blank' }"
@@ -180,10 +188,10 @@ async function make() {
               <svg viewBox="0 0 64 48" aria-hidden="true">
                 <path class="inside" d="M6 8h52v32H6z" /><path class="fold" d="M32 8v32" />
               </svg>
-              <span><strong>A plain blank</strong><br /><span class="soft">Panels and fold of the card.</span></span>
+              <span><strong>A plain blank</strong><br /><span class="soft">its panels and folds</span></span>
             </button>
             <button
-              class="plain-button way"
+              class="plain-button start"
               role="radio"
               :aria-checked="start === 'figure'"
               :class="{ chosen: start === 'figure' }"
@@ -195,15 +203,27 @@ async function make() {
               <span v-else class="picked"><LayersPicture :layers="picked.picture.layers" :box="picked.picture.box" /></span>
               <span>
                 <strong>A figure</strong><br />
-                <span class="soft">{{ picked ? `${picked.title}, choose another` : 'From the shelf or a file.' }}</span>
+                <span class="soft">{{ picked ? `${picked.title}; choose another` : 'from the shelf or a file' }}</span>
               </span>
             </button>
           </div>
+        </section>
+        <section aria-labelledby="way-heading">
+          <h2 id="way-heading">Way of folding</h2>
+          <WayGrid v-if="folding" :model-value="folding.kind" @update:model-value="(kind) => folding && (folding = { ...folding, kind })" />
+          <p class="soft told">{{ way?.description }}</p>
+          <FoldingForm v-if="folding" v-model="folding" :unit="unit" />
+        </section>
+        <section aria-labelledby="paper-heading">
+          <h2 id="paper-heading">Paper</h2>
+          <PaperChooser v-model="paper" :unit="unit" />
         </section>
       </aside>
     </main>
     <OwnSizeForm v-if="ownOpen" :unit="unit" @close="ownOpen = false" @take="ownSize" />
     <OutlinePicker v-if="pickerOpen && size" :unit="unit" :card="size" @close="pickerOpen = false" @pick="take" />
+    <DropHint :over="over" />
+    <ReadingDialog v-if="file && size" :file="file" :unit="unit" :card="size" verb="Keep, and start with it" :busy="keeping" @close="file = null" @take="keep" />
   </div>
 </template>
 
@@ -265,26 +285,35 @@ async function make() {
   box-shadow: inset 0 0 0 1px var(--accent);
   background: var(--accent-pale);
 }
-.ways {
+.starts {
   display: grid;
+  grid-template-columns: 1fr 1fr;
   gap: 8px;
-  margin-top: 8px;
 }
-.way {
+.rest h2 {
+  margin-bottom: 8px;
+}
+.start {
   display: grid;
-  grid-template-columns: 64px 1fr;
-  gap: 12px;
+  grid-template-columns: 48px minmax(0, 1fr);
+  gap: 10px;
   align-items: center;
   padding: 8px 10px;
+  background: var(--surface);
   border: 1px solid var(--border);
   border-radius: 8px;
   font-size: 13px;
+  line-height: 1.3;
+  overflow-wrap: anywhere;
 }
-.way svg {
-  width: 64px;
-  height: 48px;
+.start .soft {
+  font-size: 12px;
 }
-.way.chosen {
+.start svg {
+  width: 48px;
+  height: 40px;
+}
+.start.chosen {
   border-color: var(--accent);
 }
 .inside {
@@ -292,7 +321,7 @@ async function make() {
   stroke: var(--ink-1);
 }
 .picked {
-  width: 64px;
+  width: 48px;
   height: 48px;
 }
 .outside {

@@ -16,19 +16,22 @@ export interface Wish {
   source: string
 }
 
-const props = defineProps<{
-  file: File
-  unit: Unit
-  /** The closed card that sizes are shown against. */
-  card: { name: string; width: number; height: number }
-  /** What the main button does with what is kept. */
-  verb: string
-  /** Where given, another button that does no more than keep it. */
-  alsoKeep?: boolean
-  busy: boolean
-  /** Where it comes in place of an artwork: that one's name, which stays. */
-  instead?: string
-}>()
+const props = withDefaults(
+  defineProps<{
+    file: File
+    unit: Unit
+    /** The closed card that sizes are shown against. */
+    card?: { name: string; width: number; height: number }
+    /** What the main button does with what is kept. */
+    verb: string
+    /** Where given, another button that does no more than keep it. */
+    alsoKeep?: boolean
+    busy: boolean
+    /** Where it comes in place of an artwork: that one's name, which stays. */
+    instead?: string
+  }>(),
+  { card: () => ({ name: 'A2', width: 107.95, height: 139.7 }), instead: undefined },
+)
 const emit = defineEmits<{ close: []; take: [wish: Wish]; keep: [wish: Wish] }>()
 
 const found = ref<Found | null>(null)

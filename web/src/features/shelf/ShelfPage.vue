@@ -14,7 +14,6 @@ import { useFileDrop } from '@/features/reading/useFileDrop'
 import ArtworkTile from './ArtworkTile.vue'
 import UsesDialog from './UsesDialog.vue'
 
-const CARD = { name: 'A2', width: 107.95, height: 139.7 }
 const shelf = useShelf()
 const router = useRouter()
 const words = ref('')
@@ -172,7 +171,6 @@ function readNew() {
       v-if="file"
       :file="file"
       :unit="unit"
-      :card="CARD"
       :verb="replacing ? `Replace “${replacing.name}”` : 'Keep on the shelf'"
       :instead="replacing?.name"
       :busy="busy"
