@@ -10,10 +10,11 @@ from __future__ import annotations
 from collections.abc import Callable, Iterable
 from dataclasses import dataclass, field
 from enum import StrEnum
+from itertools import takewhile
 from typing import Any
 
-from stileblade.build.evaluation import Evaluation, PieceOutcome
-from stileblade.build.step import Step
+from stileblade.build.evaluation import Evaluation, Outcome, PieceOutcome
+from stileblade.build.step import Stage, Step
 from stileblade.geometry.clipping import Point
 from stileblade.geometry.region import Region
 from stileblade.registry import Registry, import_all
@@ -77,6 +78,17 @@ class Subject:
     @property
     def unit(self) -> Unit:
         return self.evaluation.design.units
+
+    @property
+    def outline(self) -> tuple[Outcome, str] | None:
+        """The last of the steps with which the piece's figure is made, and the key of the step that
+        follows, "" for none; None where it begins with a blank, or nothing is made."""
+        outcomes = self.piece.outcomes
+        made = list(takewhile(lambda o: o.step.stage is Stage.OUTLINE, outcomes))
+        live = [o for o in made if o.step.on]
+        if not live or live[0].step.kind == "blank" or live[-1].work is None:  # type: ignore[attr-defined]
+            return None
+        return live[-1], outcomes[len(made)].step.id if len(made) < len(outcomes) else ""
 
     def say(self, length: float) -> str:
         return format_length(length, self.unit)

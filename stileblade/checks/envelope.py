@@ -115,10 +115,14 @@ def _other_envelope(width: float, height: float, bulk: float, slack: float) -> s
 
 
 def _smaller(subject: Subject, work: Work, inside: Envelope, slack: float) -> tuple[Mend, ...]:
-    """Scale a mirrored figure so that the card goes in with its slack."""
-    if work.mirrored is None:
+    """Scale the figure, before it is mirrored if it is, so that the card goes in with its slack."""
+    outline = subject.outline
+    if work.mirrored is not None:
+        figure, before = work.mirrored.figure.bounds, work.mirrored.step
+    elif outline is not None and outline[0].work is not None:
+        figure, before = outline[0].work.paper.bounds, outline[1]
+    else:
         return ()
-    figure = work.mirrored.figure.bounds
     width, height = fold_flat(work).closed
     spare = slack + bulk_of(subject, work)
     share = max(
@@ -131,4 +135,4 @@ def _smaller(subject: Subject, work: Work, inside: Envelope, slack: float) -> tu
     if not 0 < wide <= LARGEST:
         return ()
     step = Fit(to=FitTo.WIDTH, width=wide)
-    return (Mend(f"fit to {subject.say(wide)} wide", add=step, before=work.mirrored.step),)
+    return (Mend(f"fit to {subject.say(wide)} wide", add=step, before=before),)

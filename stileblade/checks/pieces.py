@@ -2,9 +2,19 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterator
 
-from stileblade.checks.check import CHECKS, Finding, Place, Severity, Subject
+from stileblade.build.steps.grow import Grow
+from stileblade.checks.check import CHECKS, Finding, Mend, Place, Severity, Subject
+from stileblade.geometry.distances import joining_gap
+from stileblade.geometry.offset import Join
+
+NECK = 5.0
+"""mm: how wide the paper is at least where a surround joins two parts."""
+WIDEST = 20.0
+"""mm: a surround wider than this is another card."""
+MOST_PARTS = 60
 
 
 @CHECKS.register("pieces")
@@ -23,4 +33,25 @@ def pieces(subject: Subject) -> Iterator[Finding]:
         len(parts),
         hint="Weld them, or let them overlap.",
         place=Place(outlines=tuple(parts[1:])),
+        mends=_surrounds(subject),
     )
+
+
+def _surrounds(subject: Subject) -> tuple[Mend, ...]:
+    """A surround that joins the parts of an outline: two round margins that meet over a gap g are
+    2 sqrt(m^2 - (g / 2)^2) wide there."""
+    outline = subject.outline
+    if outline is None or outline[0].work is None:
+        return ()
+    paper, last = outline[0].work.paper, outline[0].step
+    if not 2 <= paper.pieces <= MOST_PARTS:
+        return ()
+    wanted = math.hypot(joining_gap(paper.parts()) / 2, NECK / 2)
+    own = last.margin if isinstance(last, Grow) and last.join is Join.ROUND else 0.0
+    margin = math.ceil(2 * (wanted + max(own, 0.0))) / 2
+    if margin > WIDEST:
+        return ()
+    title = f"surround of {subject.say(margin)}"
+    if own > 0:
+        return (Mend(title, last.id, {"margin": margin}),)
+    return (Mend(title, add=Grow(margin=margin), before=outline[1]),)

@@ -21,6 +21,21 @@ def nearest(first: shapely.Geometry, second: shapely.Geometry) -> tuple[float, P
     return float(np.hypot(bx - ax, by - ay)), (float(ax), float(ay)), (float(bx), float(by))
 
 
+def joining_gap(parts: Sequence[Region]) -> float:
+    """The widest gap in mm that has to be bridged so that all parts hang together: the longest edge
+    of their minimum spanning tree."""
+    shapes = np.array([part.polygons for part in parts])
+    nearest_yet = shapely.distance(shapes[0], shapes)
+    joined = np.zeros(len(shapes), bool)
+    joined[0], widest = True, 0.0
+    while not joined.all():
+        following = int(np.argmin(np.where(joined, np.inf, nearest_yet)))
+        widest = max(widest, float(nearest_yet[following]))
+        joined[following] = True
+        nearest_yet = np.minimum(nearest_yet, shapely.distance(shapes[following], shapes))
+    return widest
+
+
 def line_of(start: Point, end: Point) -> shapely.LineString:
     return shapely.linestrings([start, end])
 

@@ -6,7 +6,7 @@ from typing import Any
 
 import pytest
 
-from stileblade.build.document import Design
+from stileblade.build.document import Design, load_design
 from stileblade.build.evaluation import evaluate
 from stileblade.checks.check import Finding, Mend, Severity, run_checks
 from tests.conftest import A2, design_of
@@ -59,6 +59,36 @@ def test_halves_that_do_not_hold_together() -> None:
     assert none.place.lines
     # it is round: all that is left to say is that it rocks
     assert set(mended(design, none.mends[0])) == {"foot.rocks"}
+
+
+@pytest.mark.parametrize("margin", [0.0, 1.0])
+def test_a_surround_joins_the_parts_of_an_outline(margin: float) -> None:
+    """Squares 8 and 4 mm apart: over the 8 a margin m leaves a neck of 2 sqrt(m^2 - 4^2), which is
+    5 mm where m = sqrt(4^2 + 2.5^2) = 4.717; the next half millimetre is 5."""
+    squares = "M0 0H20V20H0Z M28 0H48V20H28Z M52 0H72V20H52Z"
+    start = {"kind": "artwork", "id": "a", "ref": "o", "to": "as-read"}
+    steps = [start, *([{"kind": "grow", "id": "g", "margin": margin}] if margin else [])]
+    window = {"kind": "window", "id": "w", "outline": {"kind": "circle", "diameter": 3}}
+    document = design_of(*steps, window, **ROOMY).model_dump(mode="json")
+    design = load_design({**document, "artworks": {"o": {"layers": [{"path": squares}]}}})
+    apart = {f.code: f for f in run_checks(evaluate(design))}["pieces.apart"]
+    assert apart.value == 3
+    (mend,) = apart.mends
+    assert mend.title == "surround of 5 mm"
+    assert (mend.step, mend.before) == (("g", "") if margin else ("", "w"))
+    assert "pieces.apart" not in mended(design, mend)
+    # further apart than a surround is worth
+    far = squares.replace("M52", "M152").replace("H72", "H172").replace("H52Z", "H152Z")
+    wide = load_design({**document, "artworks": {"o": {"layers": [{"path": far}]}}})
+    assert not {f.code: f for f in run_checks(evaluate(wide))}["pieces.apart"].mends
+
+
+def test_a_figure_by_itself_is_made_smaller_for_its_envelope() -> None:
+    """A disc of 200 in an A2 envelope of 111.125, with 2 to spare and 0.3 of paper: 108.8 wide."""
+    design = design_of(circle(200))
+    (mend,) = {f.code: f for f in run_checks(evaluate(design))}["envelope.over"].mends
+    assert mend.title == "fit to 108.8 mm wide"
+    assert not {c for c in mended(design, mend) if c.startswith("envelope")}
 
 
 def test_a_short_hinge_against_a_fifth_of_the_panel() -> None:

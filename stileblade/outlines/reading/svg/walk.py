@@ -161,7 +161,7 @@ class _Walk:
         if name in _SHAPES:
             self._shape(element, name, inside)
         elif name == "text":
-            words = " ".join("".join(element.itertext()).split()) or name
+            words = " ".join("".join(map(str, element.itertext())).split()) or name
             for shape in set_text(element, inside.style, inside.place, self.cascade, self.painter):
                 self._paint(shape.drawing, shape.style, inside, element, words)
         elif name == "use":
