@@ -27,7 +27,7 @@ LAYERED = (
 
 def drop(page: Page, name: str, content: str) -> None:
     """A file let go over the page, once that is there."""
-    expect(page.locator("main article, .flat").first).to_be_visible()
+    expect(page.locator("main article, main .size-tile, .flat").first).to_be_visible()
     page.evaluate(
         """([name, content]) => {
             const data = new DataTransfer()
@@ -249,3 +249,23 @@ def test_a_word_of_ones_own_in_a_shipped_font_and_a_font_file(page: Page) -> Non
     expect(page.get_by_role("article", name="Buoy")).to_contain_text("one layer")
     kept = page.request.get("/api/artworks").json()
     assert json.dumps(kept).count('"Buoy"') >= 2
+
+
+def test_a_file_dropped_on_the_designs_begins_a_card(page: Page) -> None:
+    """And one dropped on "New card" is what that starts with."""
+    page.goto("/")
+    drop(page, "quay.svg", LAYERED)
+    reading = page.get_by_role("dialog", name="Read: quay.svg")
+    reading.get_by_role("button", name="Keep, and start a card with it").click()
+    page.wait_for_url(re.compile(r"/new\?artwork=\d+$"))
+    expect(page.get_by_role("textbox", name="Name of the card")).to_have_value("Quay")
+    expect(page.get_by_role("radio", name=re.compile("A figure"))).to_be_checked()
+    # another one dropped here takes its place
+    drop(page, "pier.svg", LAYERED)
+    reading = page.get_by_role("dialog", name="Read: pier.svg")
+    reading.get_by_role("button", name="Keep, and start with it").click()
+    expect(page.get_by_role("radio", name=re.compile("A figure"))).to_contain_text("Pier")
+    page.get_by_role("button", name="Build it").click()
+    Bench(page).opened()
+    expect(page.locator("[data-step]").first).to_contain_text("Artwork")
+    expect(page.get_by_test_id("artwork-layers").locator("path")).to_have_count(3)
