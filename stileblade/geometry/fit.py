@@ -107,21 +107,19 @@ def fit_parallels(
     Ends and end tangents are exact; the two handle lengths are the ones that fit best.
     """
     done: list[tuple[Ints, Floats, Floats]] = []
-    todo, parts = np.arange(len(curve)), np.ones(len(curve), np.int64)
-    while len(todo):
-        of, c, a, b, p, q = _in_parts(
-            curves, parts, todo, curve[todo], t0[todo], t1[todo], start[todo], end[todo]
-        )
+    row, rounds = np.arange(len(curve)), 0
+    c, a, b, p, q = curve, t0, t1, start, end
+    while len(row):
         control, error = _fit_once(curves, c, a, b, p, q)
         error[_within(curves, c, a, b, p, q, 1e-4)] = 0.0
-        worst = np.maximum.reduceat(error, np.cumsum(parts) - parts)
-        bad = (worst >= TOLERANCE.fit) & (parts < _MOST_PARTS)
-        ready = np.repeat(~bad, parts)
-        done.append((of[ready], a[ready], control[ready]))
-        todo, parts, worst = todo[bad], parts[bad], worst[bad]
+        bad = (error >= TOLERANCE.fit) & (rounds < _MOST_ROUNDS)
+        done.append((row[~bad], a[~bad], control[~bad]))
         # the error of a cubic that fits at both ends falls with the sixth power of its length
-        wanted = (parts * (worst / TOLERANCE.fit) ** (1 / 6)).astype(np.int64)
-        parts = np.maximum(parts + 1 + parts // 4, np.minimum(wanted, 4 * parts))
+        parts = np.clip(np.ceil((error[bad] / TOLERANCE.fit) ** (1 / 6)), 2, _MOST_PARTS)
+        row, c, a, b, p, q = _in_parts(
+            curves, parts.astype(np.int64), row[bad], c[bad], a[bad], b[bad], p[bad], q[bad]
+        )
+        rounds += 1
     rows = np.concatenate([d[0] for d in done])
     begin = np.concatenate([d[1] for d in done])
     control = np.concatenate([d[2] for d in done])
@@ -130,7 +128,7 @@ def fit_parallels(
     return beziers(control[order]), rows[order]
 
 
-_MOST_PARTS = 100
+_MOST_PARTS, _MOST_ROUNDS = 4, 8
 
 
 def _in_parts(

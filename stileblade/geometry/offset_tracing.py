@@ -13,6 +13,7 @@ import numpy as np
 import shapely
 
 from stileblade.geometry.assemble import meet, rejoin
+from stileblade.geometry.crossing import feet
 from stileblade.geometry.fit import as_segments
 from stileblade.geometry.flatten import Flat, neighbours
 from stileblade.geometry.leftovers import without_leftovers
@@ -169,6 +170,12 @@ def _match(
     # arcs run the short way
     arc = (curve >= n) & (curve < 2 * n)
     t1[arc] = t0[arc] + np.remainder(t1[arc] - t0[arc] + np.pi, 2 * np.pi) - np.pi
+    # tight bends are hardly longer than the corners of their flattened forms, which the kernel turns
+    # about: there is as much of their parallels in that as a person sees
+    turned = np.flatnonzero((curve < n) & (t0 == t1) & ~line)
+    turned = turned[np.hypot(*(v - u)[turned].T) > 2 * curves.flatness]
+    for t, p in ((t0, u), (t1, v)):
+        t[turned] = feet(curves, curve[turned], t[turned], p[turned])
     inexact = np.zeros(len(middle), bool)
     t1 = _unwrapped(t0, t1, curve, rings, arc)
     edges = ResultEdges(u, rings.ring, curve, t0, t1, inexact, inexact)
