@@ -156,6 +156,8 @@ def _in_parts(
 
 
 _SAMPLES = np.linspace(0, 1, 17)[1:-1]
+_LONGEST = 0.4
+"""Share of a stretch's length that may lie between two samples."""
 _EVEN, _LARGEST = 4, 2
 _HOPELESS = 20
 """Times the tolerance: a stretch that is off by more after a few steps is parted at once."""
@@ -179,7 +181,8 @@ def _fit_once(
     ends = np.stack([_unit(speed[0] * turn), -_unit(speed[1] * turn)], axis=1)
     first, last = _complex(p), _complex(q)
     points = np.concatenate([first[:, None], target, last[:, None]], axis=1)
-    length = np.maximum(np.abs(np.diff(points, axis=1)).sum(axis=1), 1e-300)
+    steps = np.abs(np.diff(points, axis=1))
+    length = np.maximum(steps.sum(axis=1), 1e-300)
     # the cubic that runs off and in as fast as the parallel itself is close already
     handles = np.abs(np.stack(speed, axis=1)) * (np.abs(t1 - t0) / 3)[:, None]
     handles = np.clip(handles, 1e-3 * length[:, None], length[:, None])
@@ -200,6 +203,16 @@ def _fit_once(
         damping = np.where(better, damping / 8, damping * 8)
         fit = fit.where(better, tried)
         control[row], error[row] = fit.control, fit.away.max(axis=1)
+    # a loop beyond the samples is seen by its length alone
+    around = np.abs(np.diff(control, axis=1)).sum(axis=1)
+    rows = np.flatnonzero(around > 1.2 * length + 4 * TOLERANCE.fit)
+    if len(rows):
+        ahead = np.tile(np.linspace(0, 1, 33), (len(rows), 1))
+        places = -_off_fit(control[rows], ahead, np.zeros_like(ahead, complex))[0]
+        run = np.abs(np.diff(places, axis=1)).sum(axis=1)
+        error[rows[run > 1.1 * length[rows] + 2 * TOLERANCE.fit]] = np.inf
+    # so fast in between that what is there is not seen
+    error[(steps.max(axis=1) > _LONGEST * length) & (length > TOLERANCE.leftover)] = np.inf
     return control.view(float).reshape(m, 4, 2), error
 
 

@@ -18,15 +18,13 @@ from stileblade.geometry.fit import as_segments
 from stileblade.geometry.flatten import Flat, neighbours
 from stileblade.geometry.leftovers import without_leftovers
 from stileblade.geometry.measurement import signed_areas
+from stileblade.geometry.offset_bridges import Kernel, joined, with_bridges
 from stileblade.geometry.offset_joints import (
-    Kernel,
     at_their_corners,
-    joined,
     reach_of,
     same_turn,
     strides,
     whole_lengths,
-    with_bridges,
     with_flat_mitres,
     without_points,
 )
@@ -86,10 +84,16 @@ def traced(
     forwards = np.where(runs.t1 >= runs.t0, 1.0, -1.0)
     t1[alone] = runs.t0[alone] + forwards[alone] * 2 * np.pi
     job = np.zeros(len(flat.points), np.int64) if ways is None else ways.job
-    runs, joints = joined(runs, kernels, t1, curves, Kernel(rings, flat, job))
-    lost = np.unique(runs.ring[list(joints.gaps)])
+    whole, astray, kernel = runs, np.zeros(len(runs), bool), Kernel(rings, flat, job)
+    for _ in range(_ROUNDS):
+        runs, joints, kept = joined(whole, kernels, t1, curves, kernel, astray)
+        made, row = as_segments(curves, runs.curve, joints.t0, joints.t1, joints.start, joints.end)
+        strays = kernel.strays(made, row, runs, curves)
+        if not len(strays):
+            break
+        astray[kept[strays]] = True
+    lost = np.unique(runs.ring[[*joints.gaps, *strays]])
     _, before = neighbours(runs.ring)
-    made, row = as_segments(curves, runs.curve, joints.t0, joints.t1, joints.start, joints.end)
     made, row = with_bridges(made, row, joints, before)
     long_enough = (np.hypot(*(made.end - made.start).T) > 1e-7) | (
         np.abs(made.span[:, 1] - made.span[:, 0]) > 1
@@ -101,8 +105,12 @@ def traced(
     mitred = (group > 2) | (group[before] > 2)
     fresh = mitred | (np.abs(source - source[before]) > 1)
     made, ring, fresh = _with_kernel_rings(made, ring, fresh, lost, rings)
-    whole, present = rejoin(made, ring, rings.shell, fresh=fresh)
-    return shared_out(whole, rings.origin[present], len(grown))
+    region, present = rejoin(made, ring, rings.shell, fresh=fresh)
+    return shared_out(region, rings.origin[present], len(grown))
+
+
+_ROUNDS = 2
+"""How many times what has gone astray is left out."""
 
 
 def _with_kernel_rings(

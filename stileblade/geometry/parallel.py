@@ -18,6 +18,7 @@ from stileblade.geometry.segments import (
     NUDGE,
     TAU,
     WEAK,
+    Bools,
     Floats,
     Ints,
     Kind,
@@ -61,6 +62,20 @@ class OffsetCurves:
     @property
     def n(self) -> int:
         return len(self.segments)
+
+    def curved(self, index: Ints) -> Bools:
+        """Which of the curves ``index`` are parallels of no line."""
+        return (index < self.n) & (self.segments.kind[index % self.n] != Kind.LINE)
+
+    def runs_back(self, index: Ints, t: Floats) -> Bools:
+        """Where curves ``index`` at t run against their segments, as parallels do inside bends that
+        are tighter than the distance."""
+        back = self.curved(index)
+        rows = np.flatnonzero(back)
+        _, moving = self.motion_at(index[rows], t[rows])
+        way = self.segments.derivatives_at(index[rows], t[rows])
+        back[rows] = (moving * way).sum(axis=1) < 0
+        return back
 
     @cached_property
     def directions(self) -> tuple[Floats, Floats]:

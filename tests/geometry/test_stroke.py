@@ -18,6 +18,7 @@ from stileblade.geometry.pathdata import read_path_to_error
 from stileblade.geometry.region import Region
 from stileblade.geometry.segments import Kind, Segments, beziers, lines
 from stileblade.geometry.stroke import Cap, Pen, Stroked, stroke, stroke_all
+from tests.geometry.zoo import fine
 
 KERNEL = {Join.ROUND: "round", Join.MITRE: "mitre", Join.BEVEL: "bevel"}
 CAPS = {Cap.ROUND: "round", Cap.BUTT: "flat", Cap.SQUARE: "square"}
@@ -189,3 +190,28 @@ def test_wild_curves_cover_what_the_kernels_buffer_covers() -> None:
 
 def _polygons(region: Region) -> shapely.Geometry:
     return shapely.make_valid(region.polygons)
+
+
+@pytest.mark.parametrize(
+    ("path", "width"),
+    [
+        # a line into a bend that is tighter than the pen, and out of one
+        ("M27.36 7.82L11.56 10.04C11.87 13.55 8.24 -3.9 20.61 .86", 5.18),
+        ("M59.08 38.97C62.29 36.48 75.74 25.18 70.39 28.98L64.44 23.69"
+         "C60.52 26.46 34.78 46.27 36.04 37.59L46.59 41.43", 8.98),
+        # a start whose cap lies in its own bend
+        ("M40.21 56.07C39.85 56.78 45.59 47.95 44.9 47.29L37.82 52.59", 1.36),
+        # there and back: one leg lies on the other
+        ("M48.82 80.35C52.54 83.39 22.36 85.62 35.31 87.67C40.05 88.42 10.03 83.84 19.9 85.25", .405),
+        ("M53.08 -.42C54.26 .66 51.58 -8.54 50.52 -3.32C51.44 .23 59.66 .99 58.59 .83"
+         "C57 .61 56.86 -2.19 58.29 -2.1", .85),
+    ],
+)  # fmt: skip
+def test_bends_tighter_than_the_pen_is_wide(path: str, width: float) -> None:
+    """With round caps and joins every place of the outline is half the width from the way."""
+    line = way(path)
+    painted = stroke(line, Pen(width, Join.ROUND, Cap.ROUND), closed=False)
+    t = np.tile(np.linspace(0, 1, 400), len(line))
+    places = line.points_at(np.repeat(np.arange(len(line)), 400), t)
+    away = shapely.distance(shapely.points(fine(painted, 16)), shapely.linestrings(places))
+    assert np.abs(away - width / 2).max() < 0.025

@@ -1,0 +1,274 @@
+"""Joints of an offset outline that no search finds, bridged along the kernel's own polygon."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Final, Literal
+
+import numpy as np
+import shapely
+
+from stileblade.geometry.crossing import feet, nearest_places
+from stileblade.geometry.flatten import Flat, neighbours
+from stileblade.geometry.offset_joints import BETWEEN
+from stileblade.geometry.parallel import OffsetCurves
+from stileblade.geometry.runs import Runs
+from stileblade.geometry.segments import Bools, Floats, Ints, Segments, concatenate, lines
+from stileblade.geometry.trace import ResultRings
+from stileblade.tolerance import TOLERANCE
+
+_GAP: Final = 0.01
+"""mm: two runs whose corner is off their curves by more are bridged."""
+_BESIDE: Final = 0.01
+"""mm: joints farther from the kernel's corners are looked at again."""
+_ON: Final = 0.006
+"""mm: a place of the kernel's polygon this near to a curve is on it."""
+_INSIDE: Final = np.array([0.05, 0.1, 0.2])
+"""Shares of a run at which it is looked at behind an end where it turns back."""
+_DOUBTFUL: Final = 4.0
+"""Runs shorter than so many times the distance are compared with the kernel's polygon."""
+_ROUNDS: Final = 4
+_SIDES: Final[tuple[Literal["left"], Literal["right"]]] = ("left", "right")
+_FARTHEST: Final = 12
+"""How many places of the kernel's polygon are tried on either side of a bridge."""
+
+
+@dataclass(frozen=True, eq=False)
+class Bridge:
+    """What lies before a run whose joint with the one before it no search has found: places of the
+    kernel's polygon (k, 2), between the end of the one and the start of the other."""
+
+    row: int
+    places: Floats
+
+
+@dataclass(frozen=True, eq=False)
+class Joined:
+    """Where runs start and end, in points and parameters, bridges between them, and those runs
+    before which there is a gap that cannot be bridged."""
+
+    t0: Floats
+    t1: Floats
+    start: Floats
+    end: Floats
+    bridges: list[Bridge]
+    gaps: set[int]
+
+
+def joined(
+    runs: Runs,
+    corners: Floats,
+    t1: Floats,
+    curves: OffsetCurves,
+    kernel: Kernel,
+    astray: Bools,
+) -> tuple[Runs, Joined, Ints]:
+    """Runs with their joints, and their numbers; ``corners`` (n, 2) are the kernel's, before any search
+    for them, and runs ``astray`` (n,) are left out.
+
+    Where a joint is wrong the kernel's own polygon bridges, from where both sides are on their
+    curves again. Runs of which nothing, or a scrap, is left between two bridges are bridged over.
+    """
+    wrong, kept = _wrong(runs, t1, corners, curves, kernel), np.arange(len(runs))
+    for rounds in range(_ROUNDS + 1):
+        after, before = neighbours(runs.ring)
+        found = Joined(runs.t0.copy(), t1.copy(), runs.point.copy(), runs.point[after], [], set())
+        _bridge(np.flatnonzero(wrong), before, runs, corners, curves, kernel, found)
+        changed = (found.t0 != runs.t0) | (found.t1 != t1)
+        turned = changed & ((found.t1 - found.t0) * (t1 - runs.t0) <= 0)
+        found.gaps.update(np.flatnonzero(turned).tolist())
+        left = np.bincount(runs.ring, minlength=int(runs.ring.max(initial=0)) + 1)
+        scraps = np.hypot(*(found.end - found.start).T) < TOLERANCE.leftover
+        out = found.gaps | set(np.flatnonzero(changed & scraps).tolist())
+        out |= set(np.flatnonzero(astray[kept]).tolist())
+        gone = np.array([row for row in out if left[runs.ring[row]] > 2], np.int64)
+        if not len(gone) or rounds == _ROUNDS:
+            break
+        keep = np.ones(len(runs), bool)
+        keep[gone] = False
+        for row in gone.tolist():
+            k = int(after[row])
+            while not keep[k]:
+                k = int(after[k])
+            wrong[k] = True
+        rows = np.flatnonzero(keep)
+        runs, corners, t1, wrong = runs.take(rows), corners[rows], t1[rows], wrong[rows]
+        kept = kept[rows]
+    return runs, found, kept
+
+
+def _wrong(runs: Runs, t1: Floats, corners: Floats, curves: OffsetCurves, kernel: Kernel) -> Bools:
+    """Joints, before each run, that are on neither of their curves, or nearer to the source than
+    the distance: the kernel has left out what is between the two, or a turn about a vertex was
+    taken for nothing."""
+    _, before = neighbours(runs.ring)
+    alone = before == np.arange(len(runs))
+    here = curves.points_at(runs.curve, runs.t0)
+    there = curves.points_at(runs.curve, t1)[before]
+    off = np.maximum(np.hypot(*(here - runs.point).T), np.hypot(*(there - runs.point).T))
+    wrong = (off > _GAP) & ~alone
+    # a curve that is to cross itself, where the search has found one place for both
+    wrong |= (runs.curve == runs.curve[before]) & (np.abs(runs.t0 - t1[before]) < 1e-6) & ~alone
+    moved = np.hypot(*(runs.point - corners).T) > _BESIDE
+    far = np.flatnonzero(moved & ~wrong & ~alone)
+    if len(far):
+        wrong[far] = kernel.too_near(runs.point[far], runs.curve[far], curves)
+    # where a run turns back, the way to its cusp and from there to the crossing with itself
+    rows, (after, _) = np.arange(len(runs)), neighbours(runs.ring)
+    short = np.hypot(*(runs.point[after] - runs.point).T) < 4 * TOLERANCE.leftover
+    short &= curves.curved(runs.curve)
+    for joint, run, shares in (
+        (rows, rows[curves.runs_back(runs.curve, runs.t0)], _INSIDE),
+        (after, rows[curves.runs_back(runs.curve, t1)], 1 - _INSIDE),
+        (rows, rows[short], BETWEEN),
+    ):
+        run = np.repeat(run, len(shares))
+        t = runs.t0[run] + np.resize(shares, len(run)) * (t1 - runs.t0)[run]
+        spots = curves.points_at(runs.curve[run], t)
+        wrong[joint[run[kernel.too_near(spots, runs.curve[run], curves)]]] = True
+    wrong[alone] = False
+    return wrong
+
+
+@dataclass(frozen=True, eq=False)
+class Reached:
+    """steps (k,) that were gone, 0 where it was nowhere; t (k,) and places (k, 2) on the curves."""
+
+    steps: Ints
+    t: Floats
+    foot: Floats
+
+
+@dataclass(frozen=True, eq=False)
+class Kernel:
+    """The kernel's polygons, and the flattened source that they are the buffers of, whose edges are
+    each of one job (m,)."""
+
+    rings: ResultRings
+    flat: Flat
+    job: Ints
+
+    def reached(
+        self,
+        run: Ints,
+        ends: tuple[Floats, Floats],
+        first: Ints,
+        size: Ints,
+        at: Ints,
+        way: int,
+        runs: Runs,
+        curves: OffsetCurves,
+    ) -> Reached:
+        """After how many places from ``at`` (k,), ahead or back in their rings, these are on the
+        curves of the runs again; ``ends`` are the runs' parameters here and at their other ends.
+
+        Places from where a run goes on without turning back come first, however far."""
+        found = Reached(np.zeros(len(run), np.int64), ends[0].copy(), np.zeros((len(run), 2)))
+        for search in (feet, nearest_places):  # what is close first, then from all over the curves
+            left = np.flatnonzero(found.steps == 0)
+            steps = np.arange(1, _FARTHEST)
+            row, step = np.nonzero(steps < size[left, None])
+            row, n = left[row], steps[step]
+            spot = self.rings.points[first[row] + (at[row] + n * way) % size[row]]
+            curve = runs.curve[run][row]
+            t = search(curves, curve, ends[0][row], spot)
+            foot = curves.points_at(curve, t)
+            hit = (np.hypot(*(foot - spot).T) < _ON) & ~curves.runs_back(curve, t)
+            row, n, t, foot, curve = row[hit], n[hit], t[hit], foot[hit], curve[hit]
+            turns = np.zeros(len(row), bool)
+            for share in BETWEEN:
+                turns |= curves.runs_back(curve, t + share * (ends[1][row] - t))
+            if search is feet:
+                row, n, t, foot = row[~turns], n[~turns], t[~turns], foot[~turns]
+                turns = turns[~turns]
+            order = np.lexsort((n, turns, row))
+            row, first_of = np.unique(row[order], return_index=True)
+            nearest = order[first_of]
+            found.steps[row], found.t[row], found.foot[row] = n[nearest], t[nearest], foot[nearest]
+        return found
+
+    def strays(self, made: Segments, row: Ints, runs: Runs, curves: OffsetCurves) -> Ints:
+        """Those of the runs whose segments have their middles nowhere near the kernel's polygon: in
+        bends so tight that one leg lies on the other, what is nearest to an edge is a guess."""
+        length = np.hypot(*(runs.point[neighbours(runs.ring)[0]] - runs.point).T)
+        segment = runs.curve % curves.n
+        doubtful = length < _DOUBTFUL * np.abs(curves.distance[segment])
+        arc = (runs.curve // curves.n == 1) & ~(runs.exact0 & runs.exact1)
+        doubtful &= curves.curved(runs.curve) | arc
+        piece = np.flatnonzero(doubtful[row])
+        spots = shapely.points(made.points_at(piece, made.span[piece].mean(axis=1)))
+        ring = runs.ring[row[piece]]
+        ends = np.searchsorted(self.rings.ring, np.arange(len(self.rings.shell) + 1))
+        heads = np.searchsorted(ring, np.arange(len(self.rings.shell) + 1))
+        allowed = max(4 * curves.flatness, TOLERANCE.crossing)
+        out = np.zeros(len(piece), bool)
+        for r in np.unique(ring).tolist():
+            outline = shapely.linearrings(self.rings.points[ends[r] : ends[r + 1]])
+            shapely.prepare(outline)
+            mine = slice(heads[r], heads[r + 1])
+            out[mine] = ~shapely.dwithin(outline, spots[mine], allowed)
+        return np.unique(row[piece[out]])
+
+    def too_near(self, points: Floats, curve: Ints, curves: OffsetCurves) -> Bools:
+        """Which of the points (k, 2) on curves are nearer to the source than the distance."""
+        segment = curve % curves.n
+        job = np.zeros(curves.n, np.int64)
+        job[self.flat.segment] = self.job
+        out = np.zeros(len(points), bool)
+        for j in np.unique(job[segment]):
+            own = slice(*np.searchsorted(self.job, [j, j + 1]))
+            lines = np.stack([self.flat.points[own], self.flat.ends[own]], axis=1)
+            rows = np.flatnonzero(job[segment] == j)
+            source = shapely.multilinestrings(shapely.linestrings(lines))
+            shapely.prepare(source)
+            least = np.abs(curves.distance[segment[rows]]) - 2 * curves.flatness
+            out[rows] = shapely.dwithin(source, shapely.points(points[rows]), np.maximum(least, 0))
+        return out
+
+
+def _bridge(
+    rows: Ints,
+    before: Ints,
+    runs: Runs,
+    corners: Floats,
+    curves: OffsetCurves,
+    kernel: Kernel,
+    found: Joined,
+) -> None:
+    """The joints before ``rows`` bridged, in place; a run is a gap that the kernel's polygon is
+    nowhere on the curve of."""
+    first, last = (np.searchsorted(kernel.rings.ring, runs.ring[rows], side) for side in _SIDES)
+    at = np.full(len(rows), -1, np.int64)
+    for i, row in enumerate(rows.tolist()):
+        ring = kernel.rings.points[first[i] : last[i]]
+        here = np.flatnonzero((ring == corners[row]).all(axis=1))
+        at[i] = here[0] if len(here) else -1
+    found.gaps.update(rows[at < 0].tolist())
+    rows, first, size, at = (v[at >= 0] for v in (rows, first, last - first, at))
+    p, (t0, t1) = before[rows], (found.t0.copy(), found.t1.copy())
+    back = kernel.reached(p, (t1[p], t0[p]), first, size, at, -1, runs, curves)
+    ahead = kernel.reached(rows, (t0[rows], t1[rows]), first, size, at, 1, runs, curves)
+    found.gaps.update(before[rows][back.steps == 0].tolist())
+    found.gaps.update(rows[(ahead.steps == 0) & (back.steps > 0)].tolist())
+    for i in np.flatnonzero((back.steps > 0) & (ahead.steps > 0)).tolist():
+        row, previous = int(rows[i]), int(before[rows[i]])
+        found.t1[previous], found.end[previous] = back.t[i], back.foot[i]
+        found.t0[row], found.start[row] = ahead.t[i], ahead.foot[i]
+        order = (at[i] + np.arange(1 - back.steps[i], ahead.steps[i])) % size[i]
+        found.bridges.append(Bridge(row, kernel.rings.points[first[i] + order]))
+
+
+def with_bridges(made: Segments, row: Ints, joined_: Joined, before: Ints) -> tuple[Segments, Ints]:
+    """With the straight pieces of bridges before their runs."""
+    parts, rows, places = [made], [row], [row.astype(float)]
+    for bridge in joined_.bridges:
+        end, start = joined_.end[before[bridge.row]], joined_.start[bridge.row]
+        points = np.concatenate([end[None], bridge.places, start[None]])
+        parts.append(lines(points[:-1], points[1:]))
+        count = len(points) - 1
+        rows.append(np.full(count, bridge.row))
+        places.append(bridge.row - 0.5 + np.arange(count) / (4 * count))
+    if len(parts) == 1:
+        return made, row
+    order = np.argsort(np.concatenate(places), kind="stable")
+    return concatenate(parts).take(order), np.concatenate(rows)[order]
