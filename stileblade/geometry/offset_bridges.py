@@ -81,7 +81,10 @@ def joined(
         scraps = np.hypot(*(found.end - found.start).T) < TOLERANCE.leftover
         out = found.gaps | set(np.flatnonzero(changed & scraps).tolist())
         out |= set(np.flatnonzero(astray[kept]).tolist())
-        gone = np.array([row for row in out if left[runs.ring[row]] > 2], np.int64)
+        gone = np.array(sorted(row for row in out if left[runs.ring[row]] > 2), np.int64)
+        # rings of which nothing would be left stay as they are
+        dropped = np.bincount(runs.ring[gone], minlength=len(left))
+        gone = gone[dropped[runs.ring[gone]] < left[runs.ring[gone]]]
         if not len(gone) or rounds == _ROUNDS:
             break
         keep = np.ones(len(runs), bool)

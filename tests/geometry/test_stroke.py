@@ -18,6 +18,7 @@ from stileblade.geometry.pathdata import read_path_to_error
 from stileblade.geometry.region import Region
 from stileblade.geometry.segments import Kind, Segments, beziers, lines
 from stileblade.geometry.stroke import Cap, Pen, Stroked, stroke, stroke_all
+from stileblade.geometry.transforms import rotation
 from tests.geometry.zoo import fine
 
 KERNEL = {Join.ROUND: "round", Join.MITRE: "mitre", Join.BEVEL: "bevel"}
@@ -215,3 +216,21 @@ def test_bends_tighter_than_the_pen_is_wide(path: str, width: float) -> None:
     places = line.points_at(np.repeat(np.arange(len(line)), 400), t)
     away = shapely.distance(shapely.points(fine(painted, 16)), shapely.linestrings(places))
     assert np.abs(away - width / 2).max() < 0.025
+
+
+@pytest.mark.parametrize(("radius", "width"), [(1.99409, 4.166666695057567), (1.99409, 8.0)])
+def test_a_pen_wider_than_the_corners_it_turns_about(radius: float, width: float) -> None:
+    """A slanting rectangle of 13.51974 x 65.48361 and its rounding of 1.99409 round it; inside the
+    pen its corners are sharp. What is left of their arcs is all that some contours have."""
+    x, y, r, k = 13.51974, 65.48361, radius, width / 2
+    w, h = x + 2 * r, y + 2 * r
+    path = (
+        f"M{r} 0h{x}a{r} {r} 0 0 1 {r} {r}v{y}a{r} {r} 0 0 1 {-r} {r}h{-x}a{r} {r} 0 0 1 {-r} {-r}"
+        f"v{-y}a{r} {r} 0 0 1 {r} {-r}Z"
+    )
+    card = way(path).transformed(rotation(-30))
+    painted = stroke(card, Pen(width, Join.ROUND), closed=True)
+    round_ = w * h - (4 - math.pi) * r * r
+    outer = round_ + k * (2 * (x + y) + 2 * math.pi * r) + math.pi * k * k
+    assert painted.area == pytest.approx(outer - (w - width) * (h - width), abs=1e-3)
+    assert set(painted.segments.kind.tolist()) == {Kind.LINE, Kind.ARC}
