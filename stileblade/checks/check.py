@@ -15,6 +15,8 @@ from typing import Any
 
 from stileblade.build.evaluation import Evaluation, Outcome, PieceOutcome
 from stileblade.build.step import Stage, Step
+from stileblade.build.steps.artwork import StartArtwork
+from stileblade.build.steps.figure import StartFigure
 from stileblade.geometry.clipping import Point
 from stileblade.geometry.region import Region
 from stileblade.registry import Registry, import_all
@@ -82,11 +84,13 @@ class Subject:
     @property
     def outline(self) -> tuple[Outcome, str] | None:
         """The last of the steps with which the piece's figure is made, and the key of the step that
-        follows, "" for none; None where it begins with a blank, or nothing is made."""
+        follows, "" for none; None where it begins with no figure: a blank, or a part of another."""
         outcomes = self.piece.outcomes
         made = list(takewhile(lambda o: o.step.stage is Stage.OUTLINE, outcomes))
         live = [o for o in made if o.step.on]
-        if not live or live[0].step.kind == "blank" or live[-1].work is None:  # type: ignore[attr-defined]
+        if not live or live[-1].work is None:
+            return None
+        if not isinstance(live[0].step, StartFigure | StartArtwork):
             return None
         return live[-1], outcomes[len(made)].step.id if len(made) < len(outcomes) else ""
 

@@ -89,6 +89,9 @@ def test_a_figure_by_itself_is_made_smaller_for_its_envelope() -> None:
     (mend,) = {f.code: f for f in run_checks(evaluate(design))}["envelope.over"].mends
     assert mend.title == "fit to 108.8 mm wide"
     assert not {c for c in mended(design, mend) if c.startswith("envelope")}
+    # a blank has the card's own measures, and is no figure to be made smaller
+    large = {"size": {**A2, "width": 200.0, "height": 200.0}}
+    assert not findings(BLANK, **large)["envelope.over"].mends
 
 
 def test_a_short_hinge_against_a_fifth_of_the_panel() -> None:
