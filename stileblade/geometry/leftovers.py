@@ -70,16 +70,25 @@ def _close_gaps(
     p, q = before[scraps], after[scraps]
     t, s, found = crossings(curves, runs.curve[p], runs.t1[p], runs.curve[q], runs.t0[q])
     spot = curves.points_at(runs.curve[q], s)
-    found &= np.hypot(*(spot - runs.point[q]).T) < TOLERANCE.crossing
+    middle = curves.points_at(runs.curve[scraps], (runs.t0 + runs.t1)[scraps] / 2)
+    aside = [np.hypot(*(spot - place).T) for place in (runs.point[scraps], middle, runs.point[q])]
+    found &= np.min(aside, axis=0) < TOLERANCE.leftover / 2
     first = ~found & (chord[p] >= chord[q])
     second = ~found & ~first
     if isinstance(curves, Segments):
         spot = on_level_lines(curves, runs.curve[p], on_level_lines(curves, runs.curve[q], spot))
     spot[first], spot[second] = runs.point[scraps[first]], runs.point[q[second]]
     if fitted:
-        middle = curves.points_at(runs.curve[scraps], (runs.t0 + runs.t1)[scraps] / 2)
-        first, second = ~found, ~found
         spot[~found] = middle[~found]
+        # better on the longer of the two, a straight one above all, where the other comes that far
+        longer = np.where(chord[p] >= chord[q], runs.curve[p], runs.curve[q])
+        other = np.where(chord[p] >= chord[q], runs.curve[q], runs.curve[p])
+        ends = np.where(chord[p] >= chord[q], [runs.t1[p], runs.t0[q]], [runs.t0[q], runs.t1[p]])
+        on_longer = curves.points_at(longer, feet(curves, longer, ends[0], middle))
+        across = on_longer - curves.points_at(other, feet(curves, other, ends[1], on_longer))
+        there = ~found & (np.hypot(*across.T) < TOLERANCE.leftover / 2)
+        spot[there] = on_longer[there]
+        first, second = ~found, ~found
     t[first], s[second] = runs.t1[p[first]], runs.t0[q[second]]
     s[first] = feet(curves, runs.curve[q[first]], runs.t0[q[first]], spot[first])
     t[second] = feet(curves, runs.curve[p[second]], runs.t1[p[second]], spot[second])

@@ -79,7 +79,7 @@ def joined(
         found.gaps.update(np.flatnonzero(turned).tolist())
         left = np.bincount(runs.ring, minlength=int(runs.ring.max(initial=0)) + 1)
         scraps = np.hypot(*(found.end - found.start).T) < TOLERANCE.leftover
-        out = found.gaps | set(np.flatnonzero(changed & scraps).tolist())
+        out = found.gaps | set(np.flatnonzero((wrong | wrong[after]) & scraps).tolist())
         out |= set(np.flatnonzero(astray[kept]).tolist())
         gone = np.array(sorted(row for row in out if left[runs.ring[row]] > 2), np.int64)
         # rings of which nothing would be left stay as they are
@@ -255,10 +255,33 @@ def _bridge(
     found.gaps.update(rows[(ahead.steps == 0) & (back.steps > 0)].tolist())
     for i in np.flatnonzero((back.steps > 0) & (ahead.steps > 0)).tolist():
         row, previous = int(rows[i]), int(before[rows[i]])
-        found.t1[previous], found.end[previous] = back.t[i], back.foot[i]
-        found.t0[row], found.start[row] = ahead.t[i], ahead.foot[i]
+        found.t1[previous], found.t0[row] = back.t[i], ahead.t[i]
         order = (at[i] + np.arange(1 - back.steps[i], ahead.steps[i])) % size[i]
-        found.bridges.append(Bridge(row, kernel.rings.points[first[i] + order]))
+        way = np.concatenate(
+            [back.foot[i, None], kernel.rings.points[first[i] + order], ahead.foot[i, None]]
+        )
+        way = _without_scraps(way)
+        found.end[previous], found.start[row] = way[0], way[-1]
+        found.bridges.append(Bridge(row, way[1:-1]))
+
+
+def _without_scraps(way: Floats) -> Floats:
+    """The way (k, 2) without the places that make short pieces of it, as long as it goes on within
+    a quarter of their length; one that is itself that short is the place in its middle, twice."""
+    while len(way) > 2:
+        a, b, c = way[:-2], way[1:-1], way[2:]
+        piece = np.minimum(np.hypot(*(b - a).T), np.hypot(*(c - b).T))
+        run = c - a
+        across = run[:, 0] * (b - a)[:, 1] - run[:, 1] * (b - a)[:, 0]
+        cost = np.abs(across) / np.maximum(np.hypot(*run.T), 1e-12)
+        cost[piece >= TOLERANCE.leftover] = np.inf
+        least = int(cost.argmin())
+        if cost[least] > TOLERANCE.leftover / 4:
+            break
+        way = np.delete(way, least + 1, axis=0)
+    if len(way) == 2 and np.hypot(*(way[1] - way[0])) < TOLERANCE.leftover:
+        way = np.repeat(way.mean(axis=0)[None], 2, axis=0)
+    return way
 
 
 def with_bridges(made: Segments, row: Ints, joined_: Joined, before: Ints) -> tuple[Segments, Ints]:
@@ -266,6 +289,8 @@ def with_bridges(made: Segments, row: Ints, joined_: Joined, before: Ints) -> tu
     parts, rows, places = [made], [row], [row.astype(float)]
     for bridge in joined_.bridges:
         end, start = joined_.end[before[bridge.row]], joined_.start[bridge.row]
+        if not len(bridge.places) and (end == start).all():
+            continue
         points = np.concatenate([end[None], bridge.places, start[None]])
         parts.append(lines(points[:-1], points[1:]))
         count = len(points) - 1

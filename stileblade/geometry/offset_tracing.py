@@ -217,10 +217,13 @@ def _nearest(
     run = lines[:, 1] - lines[:, 0]
     size = np.maximum((run * run).sum(axis=1), 1e-300)
     spot, line = _close_pairs(lines, run, line_job, middle, edge_job, reach)
+    # by the middles of lines first, as one coordinate after the other goes fastest
+    centre, half = lines.mean(axis=1), np.sqrt(size) / 2
+    x, y = (middle[:, axis].take(spot) - centre[:, axis].take(line) for axis in (0, 1))
+    most = reach[edge_job].take(spot) + half.take(line)
+    near = np.flatnonzero(x * x + y * y <= most * most)
+    spot, line = spot[near], line[near]
     gap, along, most = middle[spot] - lines[line, 0], run[line], reach[edge_job[spot]]
-    across = gap[:, 0] * along[:, 1] - gap[:, 1] * along[:, 0]
-    near = np.flatnonzero(across * across <= most * most * size[line])
-    spot, line, gap, along, most = spot[near], line[near], gap[near], along[near], most[near]
     share = (gap * along).sum(axis=1) / size[line]
     away = np.hypot(*(gap - np.clip(share, 0, 1)[:, None] * along).T)
     near = np.flatnonzero(away <= most)
@@ -249,7 +252,8 @@ def _close_pairs(
     """Numbers of spots and of lines of the same job that may be nearer than its reach, to be sorted
     out by their distances: those that share a cell of a grid, of which each job has its own."""
     length = np.hypot(*run.T)
-    step = np.maximum(_BOX * reach, float(length.sum()) / len(spots))
+    step = np.clip(float(length.mean()) * _BOX, reach / 2, _BOX * reach)
+    step = np.maximum(step, float(length.sum()) / len(spots))
     cell = step + 2 * reach
     times = np.ceil(np.maximum(length / step[line_job], 1)).astype(np.int64)
     owner = np.repeat(np.arange(len(lines)), times)
