@@ -242,6 +242,25 @@ def test_lines_can_be_read_the_other_way() -> None:
     assert filled.lines == ""
 
 
+def test_strips_too_narrow_to_be_cut_are_said() -> None:
+    filled = '<rect width="30" height="30" fill="blue" stroke="red" stroke-width="{}"/>'
+    said = read(filled.format("0.2") + filled.format("0.3") + filled.format("5")).remarks
+    assert [r for r in said if r.startswith("Hairlines")] == [
+        "Hairlines, read as strips too narrow to be cut: 2. "
+        "Leave their layer out, or widen them in the drawing."
+    ]
+    assert read(filled.format("5")).remarks == []
+
+
+def test_lines_of_a_small_icon_are_strips() -> None:
+    """Half a millimetre wide where the icon is 6 mm, but as wide as its corners are round."""
+    icon = (
+        '<svg xmlns="http://www.w3.org/2000/svg" width="24" height="24" fill="none" stroke="red" '
+        'stroke-width="2"><path d="M4 4H20V20H4Z"/></svg>'
+    )
+    assert read_svg(icon.encode()).lines == "painted"
+
+
 def test_what_is_not_understood_is_counted_and_said() -> None:
     found = read(
         '<image/><image/><foreignObject/><g filter="url(#f)" mask="url(#m)">'

@@ -156,6 +156,10 @@ class Painter:
                     _Pending(*stroked, place, stroke, drawing, shape, family, alone)
                 )
 
+    def widths(self) -> list[float]:
+        """Of all strokes, in drawing units."""
+        return [p.job.pen.width for p in self._pending if isinstance(p.job, Stroked)]
+
     @property
     def only_lines(self) -> float | None:
         """Width in drawing units of the widest stroke, where nothing is filled; None otherwise."""

@@ -42,6 +42,8 @@ SMALL, LARGE = 100.0, 1000.0
 
 HAIRLINE: Final = 0.6
 """mm: in a drawing of lines alone, such thin ones mean where to cut."""
+HAIR: Final = 0.02
+"""Of the page's longer side: in a small drawing wider ones are meant as they are, as an icon's."""
 LOOSE_ENDS: Final = 0.05
 """mm: ends of lines this near belong together."""
 
@@ -123,14 +125,21 @@ class _Walk:
             names = ", ".join(sorted(self.painter.faces))
             self.found.notes.append(f"Text is set in a shipped font in place of its own: {names}.")
         width, mm = self.painter.only_lines, self.found.sizes[0].scale
+        hairline = min(HAIRLINE / mm, HAIR * max(self.found.width, self.found.height))
         if width is not None:
-            thin = lines == "auto" and width * mm <= HAIRLINE
+            thin = lines == "auto" and width <= hairline
             self.found.lines = "contours" if thin or lines == "contours" else "painted"
         if self.found.lines == "contours":
             self.found.shapes = self.painter.contours(LOOSE_ENDS / mm)
             self.found.open = [OpenContour(o.points, o.gap * mm) for o in self.painter.open]
         else:
             self.found.shapes = self.painter.shapes()
+            fine = sum(w <= hairline for w in self.painter.widths())
+            if fine:
+                self.found.notes.append(
+                    f"Hairlines, read as strips too narrow to be cut: {fine}. "
+                    "Leave their layer out, or widen them in the drawing."
+                )
         if self.painter.fading:
             self.found.notes.append(
                 f"Fading out, cut where less than 5 % is left: {self.painter.fading} shapes."
