@@ -6,9 +6,8 @@ from dataclasses import dataclass, fields
 from functools import cached_property
 
 import numpy as np
-import numpy.typing as npt
 
-from stileblade.geometry.parallel import OffsetCurves, circular
+from stileblade.geometry.parallel import OffsetCurves, Places, circular
 from stileblade.geometry.segments import (
     Bools,
     Floats,
@@ -161,9 +160,6 @@ _LONGEST = 0.4
 _EVEN, _LARGEST = 4, 2
 _HOPELESS = 20
 """Times the tolerance: a stretch that is off by more after a few steps is parted at once."""
-
-Places = npt.NDArray[np.complex128]
-"""Points and directions as complex numbers x + iy: half as many operations as on pairs."""
 
 
 def _fit_once(

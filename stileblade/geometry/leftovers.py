@@ -78,17 +78,19 @@ def _close_gaps(
     if isinstance(curves, Segments):
         spot = on_level_lines(curves, runs.curve[p], on_level_lines(curves, runs.curve[q], spot))
     spot[first], spot[second] = runs.point[scraps[first]], runs.point[q[second]]
-    if fitted:
-        spot[~found] = middle[~found]
-        # better on the longer of the two, a straight one above all, where the other comes that far
-        longer = np.where(chord[p] >= chord[q], runs.curve[p], runs.curve[q])
-        other = np.where(chord[p] >= chord[q], runs.curve[q], runs.curve[p])
-        ends = np.where(chord[p] >= chord[q], [runs.t1[p], runs.t0[q]], [runs.t0[q], runs.t1[p]])
-        on_longer = curves.points_at(longer, feet(curves, longer, ends[0], middle))
-        across = on_longer - curves.points_at(other, feet(curves, other, ends[1], on_longer))
-        there = ~found & (np.hypot(*across.T) < TOLERANCE.leftover / 2)
-        spot[there] = on_longer[there]
+    lost = np.flatnonzero(~found)
+    if fitted and len(lost):
         first, second = ~found, ~found
+        spot[lost] = middle[lost]
+        # better on the longer of the two, a straight one above all, where the other comes that far
+        swap = chord[p[lost]] < chord[q[lost]]
+        sides = (runs.curve[p[lost]], runs.t1[p[lost]]), (runs.curve[q[lost]], runs.t0[q[lost]])
+        longer, at = (np.where(swap, v, u) for u, v in zip(*sides, strict=True))
+        other, near = (np.where(swap, u, v) for u, v in zip(*sides, strict=True))
+        place = curves.points_at(longer, feet(curves, longer, at, middle[lost]))
+        across = place - curves.points_at(other, feet(curves, other, near, place))
+        reached = np.hypot(*across.T) < TOLERANCE.leftover / 2
+        spot[lost[reached]] = place[reached]
     t[first], s[second] = runs.t1[p[first]], runs.t0[q[second]]
     s[first] = feet(curves, runs.curve[q[first]], runs.t0[q[first]], spot[first])
     t[second] = feet(curves, runs.curve[p[second]], runs.t1[p[second]], spot[second])

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import cached_property
 from typing import Final, Literal
 
 import numpy as np
@@ -29,8 +30,9 @@ _DOUBTFUL: Final = 4.0
 """Runs shorter than so many times the distance are compared with the kernel's polygon."""
 _ROUNDS: Final = 4
 _SIDES: Final[tuple[Literal["left"], Literal["right"]]] = ("left", "right")
-_FARTHEST: Final = 12
-"""How many places of the kernel's polygon are tried on either side of a bridge."""
+_NEAR: Final = np.arange(1, 4)
+_FAR: Final = np.arange(4, 12)
+"""Which places of the kernel's polygon are tried on either side of a bridge."""
 
 
 @dataclass(frozen=True, eq=False)
@@ -70,10 +72,11 @@ def joined(
     curves again. Runs of which nothing, or a scrap, is left between two bridges are bridged over.
     """
     wrong, kept = _wrong(runs, t1, corners, curves, kernel), np.arange(len(runs))
+    reaches = _Reaches.none(len(runs))
     for rounds in range(_ROUNDS + 1):
         after, before = neighbours(runs.ring)
         found = Joined(runs.t0.copy(), t1.copy(), runs.point.copy(), runs.point[after], [], set())
-        _bridge(np.flatnonzero(wrong), before, runs, corners, curves, kernel, found)
+        _bridge(np.flatnonzero(wrong), before, kept, runs, corners, curves, kernel, reaches, found)
         changed = (found.t0 != runs.t0) | (found.t1 != t1)
         turned = changed & ((found.t1 - found.t0) * (t1 - runs.t0) <= 0)
         found.gaps.update(np.flatnonzero(turned).tolist())
@@ -141,6 +144,29 @@ class Reached:
     t: Floats
     foot: Floats
 
+    @classmethod
+    def none(cls, ends: Floats) -> Reached:
+        return cls(np.zeros(len(ends), np.int64), ends.copy(), np.zeros((len(ends), 2)))
+
+    def take(self, rows: Ints) -> Reached:
+        return Reached(self.steps[rows], self.t[rows], self.foot[rows])
+
+    def put(self, rows: Ints, found: Reached) -> None:
+        self.steps[rows], self.t[rows], self.foot[rows] = found.steps, found.t, found.foot
+
+
+@dataclass(frozen=True, eq=False)
+class _Reaches:
+    """What was reached from the joint before each run (n,), and before which it was another run."""
+
+    before: Ints
+    back: Reached
+    ahead: Reached
+
+    @classmethod
+    def none(cls, n: int) -> _Reaches:
+        return cls(np.full(n, -1), Reached.none(np.zeros(n)), Reached.none(np.zeros(n)))
+
 
 @dataclass(frozen=True, eq=False)
 class Kernel:
@@ -166,10 +192,12 @@ class Kernel:
         curves of the runs again; ``ends`` are the runs' parameters here and at their other ends.
 
         Places from where a run goes on without turning back come first, however far."""
-        found = Reached(np.zeros(len(run), np.int64), ends[0].copy(), np.zeros((len(run), 2)))
-        for search in (feet, nearest_places):  # what is close first, then from all over the curves
+        found = Reached.none(ends[0])
+        # what is close first, then from all over the curves
+        for search, steps in ((feet, _NEAR), (feet, _FAR), (nearest_places, np.r_[_NEAR, _FAR])):
             left = np.flatnonzero(found.steps == 0)
-            steps = np.arange(1, _FARTHEST)
+            if not len(left):
+                break
             row, step = np.nonzero(steps < size[left, None])
             row, n = left[row], steps[step]
             spot = self.rings.points[first[row] + (at[row] + n * way) % size[row]]
@@ -215,31 +243,48 @@ class Kernel:
     def too_near(self, points: Floats, curve: Ints, curves: OffsetCurves) -> Bools:
         """Which of the points (k, 2) on curves are nearer to the source than the distance."""
         segment = curve % curves.n
-        job = np.zeros(curves.n, np.int64)
-        job[self.flat.segment] = self.job
+        job = self.job_of_segment[segment]
         out = np.zeros(len(points), bool)
-        for j in np.unique(job[segment]):
-            own = slice(*np.searchsorted(self.job, [j, j + 1]))
-            lines = np.stack([self.flat.points[own], self.flat.ends[own]], axis=1)
-            rows = np.flatnonzero(job[segment] == j)
-            source = shapely.multilinestrings(shapely.linestrings(lines))
-            shapely.prepare(source)
+        for j in np.unique(job):
+            rows = np.flatnonzero(job == j)
             least = np.abs(curves.distance[segment[rows]]) - 2 * curves.flatness
-            out[rows] = shapely.dwithin(source, shapely.points(points[rows]), np.maximum(least, 0))
+            spots = shapely.points(points[rows])
+            out[rows] = shapely.dwithin(self._source(int(j)), spots, np.maximum(least, 0))
         return out
+
+    @cached_property
+    def job_of_segment(self) -> Ints:
+        job = np.zeros(int(self.flat.segment.max(initial=-1)) + 1, np.int64)
+        job[self.flat.segment] = self.job
+        return job
+
+    def _source(self, job: int) -> shapely.Geometry:
+        """The flattened source of a job."""
+        if job not in self._sources:
+            own = slice(*np.searchsorted(self.job, [job, job + 1]))
+            lines = np.stack([self.flat.points[own], self.flat.ends[own]], axis=1)
+            self._sources[job] = shapely.multilinestrings(shapely.linestrings(lines))
+            shapely.prepare(self._sources[job])
+        return self._sources[job]
+
+    @cached_property
+    def _sources(self) -> dict[int, shapely.Geometry]:
+        return {}
 
 
 def _bridge(
     rows: Ints,
     before: Ints,
+    kept: Ints,
     runs: Runs,
     corners: Floats,
     curves: OffsetCurves,
     kernel: Kernel,
+    reaches: _Reaches,
     found: Joined,
 ) -> None:
     """The joints before ``rows`` bridged, in place; a run is a gap that the kernel's polygon is
-    nowhere on the curve of."""
+    nowhere on the curve of. ``kept`` are the runs' numbers in ``reaches``."""
     first, last = (np.searchsorted(kernel.rings.ring, runs.ring[rows], side) for side in _SIDES)
     at = np.full(len(rows), -1, np.int64)
     for i, row in enumerate(rows.tolist()):
@@ -249,20 +294,27 @@ def _bridge(
     found.gaps.update(rows[at < 0].tolist())
     rows, first, size, at = (v[at >= 0] for v in (rows, first, last - first, at))
     p, (t0, t1) = before[rows], (found.t0.copy(), found.t1.copy())
-    back = kernel.reached(p, (t1[p], t0[p]), first, size, at, -1, runs, curves)
-    ahead = kernel.reached(rows, (t0[rows], t1[rows]), first, size, at, 1, runs, curves)
+    new = np.flatnonzero(reaches.before[kept[rows]] != kept[p])
+    there, number = (first[new], size[new], at[new]), kept[rows[new]]
+    for reached, run, ends, way in (
+        (reaches.back, p[new], (t1, t0), -1),
+        (reaches.ahead, rows[new], (t0, t1), 1),
+    ):
+        own = ends[0][run], ends[1][run]
+        reached.put(number, kernel.reached(run, own, *there, way, runs, curves))
+    reaches.before[number] = kept[p[new]]
+    back, ahead = reaches.back.take(kept[rows]), reaches.ahead.take(kept[rows])
     found.gaps.update(before[rows][back.steps == 0].tolist())
     found.gaps.update(rows[(ahead.steps == 0) & (back.steps > 0)].tolist())
     for i in np.flatnonzero((back.steps > 0) & (ahead.steps > 0)).tolist():
         row, previous = int(rows[i]), int(before[rows[i]])
         found.t1[previous], found.t0[row] = back.t[i], ahead.t[i]
         order = (at[i] + np.arange(1 - back.steps[i], ahead.steps[i])) % size[i]
-        way = np.concatenate(
-            [back.foot[i, None], kernel.rings.points[first[i] + order], ahead.foot[i, None]]
-        )
-        way = _without_scraps(way)
-        found.end[previous], found.start[row] = way[0], way[-1]
-        found.bridges.append(Bridge(row, way[1:-1]))
+        places = kernel.rings.points[first[i] + order]
+        way_over = np.concatenate([back.foot[i, None], places, ahead.foot[i, None]])
+        way_over = _without_scraps(way_over)
+        found.end[previous], found.start[row] = way_over[0], way_over[-1]
+        found.bridges.append(Bridge(row, way_over[1:-1]))
 
 
 def _without_scraps(way: Floats) -> Floats:

@@ -13,6 +13,7 @@ from functools import cached_property
 from typing import Final
 
 import numpy as np
+import numpy.typing as npt
 
 from stileblade.geometry.segments import (
     NUDGE,
@@ -26,6 +27,8 @@ from stileblade.geometry.segments import (
 )
 from stileblade.tolerance import TOLERANCE
 
+Places = npt.NDArray[np.complex128]
+"""Points and directions as complex numbers x + iy: half as many operations as on pairs."""
 ROUNDED: Final = 0
 BEVELLED: Final = 1
 MITRED: Final = 2
@@ -42,6 +45,10 @@ def circular(segments: Segments) -> tuple[np.ndarray, Floats]:
         & (np.abs((u * v).sum(axis=1)) < 1e-9 * np.maximum(ru * rv, 1))
     )
     return round_, ru
+
+
+def _pairs(places: Places) -> Floats:
+    return places.view(float).reshape(-1, 2)
 
 
 @dataclass(frozen=True, eq=False)
@@ -72,9 +79,7 @@ class OffsetCurves:
         are tighter than the distance."""
         back = self.curved(index)
         rows = np.flatnonzero(back)
-        _, moving = self.motion_at(index[rows], t[rows])
-        way = self.segments.derivatives_at(index[rows], t[rows])
-        back[rows] = (moving * way).sum(axis=1) < 0
+        back[rows] = self._pace(index[rows], *self._motion(index[rows], t[rows])[1:]) < 0
         return back
 
     @cached_property
@@ -126,31 +131,70 @@ class OffsetCurves:
 
     def _parallel(self, index: Ints, t: Floats, *, moving: bool) -> tuple[Floats, Floats]:
         """Points and, where ``moving``, derivatives by t."""
-        s = self.segments
-        sign = self._signs[index]
+        place, d1, d2 = self._motion(index, t)
+        points = place - 1j * d1 * (self._outwards[index] / np.maximum(np.abs(d1), 1e-12))
         if moving:
-            place, d1, d2 = s.bends_at(index, t)
-        else:
-            place, d1 = s.motion_at(index, t)
-        speed = np.hypot(d1[:, 0], d1[:, 1])
-        weak = np.flatnonzero(speed < WEAK * s.chords[index] + 1e-7)
+            d1 = d1 * self._pace(index, d1, d2)
+        return _pairs(points), _pairs(d1)
+
+    def _pace(self, index: Ints, d1: Places, d2: Places) -> Floats:
+        """How many times as fast as their segments parallels run; below 0 the other way."""
+        bend = d1.real * d2.imag - d1.imag * d2.real
+        return 1 + self._outwards[index] * bend / np.maximum(np.abs(d1), 1e-12) ** 3
+
+    def _motion(self, index: Ints, t: Floats) -> tuple[Places, Places, Places]:
+        """Points of segments with their first and second derivatives by t."""
+        place, d1, d2 = self._derivatives(index, t)
+        weak = np.flatnonzero(np.abs(d1) < self._weak[index])
         if len(weak):  # a control point on its end point: the direction a little further in
-            middle = s.span[index[weak]].mean(axis=1)
+            middle = self.segments.span[index[weak]].mean(axis=1)
             inner = t[weak] * (1 - NUDGE) + middle * NUDGE
-            d1[weak] = s.derivatives_at(index[weak], inner)
-            speed[weak] = np.hypot(*d1[weak].T)
-        size = np.maximum(speed, 1e-12)
-        distance = self.distance[index] * sign
-        normal = np.stack([d1[:, 1], -d1[:, 0]], 1) * (distance / size)[:, None]
-        points = place + normal
-        if not moving:
-            return points, d1
-        bend = (d1[:, 0] * d2[:, 1] - d1[:, 1] * d2[:, 0]) / size**3
-        return points, d1 * (1 + distance * bend)[:, None]
+            d1[weak] = self._derivatives(index[weak], inner)[1]
+        return place, d1, d2
+
+    def _derivatives(self, index: Ints, t: Floats) -> tuple[Places, Places, Places]:
+        c0, c1, c2, c3 = self._powers.take(index, axis=1)
+        third = c3 * t
+        place, d1 = ((third + c2) * t + c1) * t + c0, (3 * third + 2 * c2) * t + c1
+        d2 = 6 * third + 2 * c2
+        if self._has_arcs:
+            m = np.flatnonzero(self.segments.kind[index] == Kind.ARC)
+            u, v, cos, sin = c1[m], c2[m], np.cos(t[m]), np.sin(t[m])
+            d1[m], d2[m] = v * cos - u * sin, -u * cos - v * sin
+            place[m] = c0[m] - d2[m]
+        return place, d1, d2
 
     @cached_property
-    def _signs(self) -> Floats:
-        return np.where(self.segments.span[:, 1] >= self.segments.span[:, 0], 1.0, -1.0)
+    def _powers(self) -> Places:
+        """Coefficients (4, n) of 1, t, t^2 and t^3; of arcs centre, u and v. All are evaluated
+        alike then, as complex numbers: the many small calls of searches cost as much by kinds."""
+        kind = self.segments.kind
+        p0, p1, p2, p3 = np.ascontiguousarray(self.segments.coef).view(complex).T
+        cubic, quad, round_ = kind == Kind.CUBIC, kind == Kind.QUAD, kind == Kind.ARC
+        second = p0 - 2 * p1 + p2
+        degree = np.where(cubic, 3, np.where(quad, 2, 1))
+        return np.stack(
+            [
+                p0,
+                np.where(round_, p1, degree * (p1 - p0)),
+                np.where(round_, p2, np.where(cubic, 3 * second, np.where(quad, second, 0))),
+                np.where(cubic, p3 - p0 - 3 * (p2 - p1), 0),
+            ]
+        )
+
+    @cached_property
+    def _has_arcs(self) -> bool:
+        return bool((self.segments.kind == Kind.ARC).any())
+
+    @cached_property
+    def _weak(self) -> Floats:
+        """Speeds (n,) below which a segment's own says no direction."""
+        return WEAK * self.segments.chords + 1e-7
+
+    @cached_property
+    def _outwards(self) -> Floats:
+        """Distances (n,) to the right of the way in which t grows."""
+        return self.distance * np.where(self.segments.span[:, 1] >= self.segments.span[:, 0], 1, -1)
 
     @cached_property
     def offset_ends(self) -> tuple[Floats, Floats]:

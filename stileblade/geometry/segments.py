@@ -99,11 +99,6 @@ class Segments:
         point, speed = self._at((_PLACE, _SPEED), index, t)
         return point, speed
 
-    def bends_at(self, index: Ints, t: Floats) -> tuple[Floats, Floats, Floats]:
-        """Points (m, 2), first and second derivatives (m, 2), like ``points_at``."""
-        point, speed, turn = self._at((_PLACE, _SPEED, _TURN), index, t)
-        return point, speed, turn
-
     def _at(self, wanted: Sequence[_Kinds], index: Ints, t: Floats) -> list[Floats]:
         return _by_kind(wanted, self.kind[index], self.coef[index], t)
 
@@ -247,26 +242,8 @@ def _arc_speed(c: Floats, s: Floats) -> Floats:
     return c[:, 2] * np.cos(s) - c[:, 1] * np.sin(s)
 
 
-def _line_turn(c: Floats, s: Floats) -> Floats:
-    return np.zeros((len(c), 2))
-
-
-def _quad_turn(c: Floats, s: Floats) -> Floats:
-    return 2 * (c[:, 0] - 2 * c[:, 1] + c[:, 2])
-
-
-def _cubic_turn(c: Floats, s: Floats) -> Floats:
-    first, last = c[:, 0] - 2 * c[:, 1] + c[:, 2], c[:, 1] - 2 * c[:, 2] + c[:, 3]
-    return 6 * ((1 - s) * first + s * last)
-
-
-def _arc_turn(c: Floats, s: Floats) -> Floats:
-    return -c[:, 1] * np.cos(s) - c[:, 2] * np.sin(s)
-
-
 _PLACE = (_line_at, _quad_at, _cubic_at, _arc_at)
 _SPEED = (_line_speed, _quad_speed, _cubic_speed, _arc_speed)
-_TURN = (_line_turn, _quad_turn, _cubic_turn, _arc_turn)
 
 
 def concatenate(parts: Sequence[Segments]) -> Segments:
