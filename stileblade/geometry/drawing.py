@@ -60,6 +60,19 @@ class Drawing:
     def cubic(self, ax: float, ay: float, bx: float, by: float, x: float, y: float) -> None:
         self._add(2, (self.x, self.y, ax, ay, bx, by, x, y), x, y)
 
+    def cubics(self, numbers: list[float], *, relative: bool) -> tuple[float, float]:
+        """Cubics one after the other, six numbers each, as path data has them; the last handle."""
+        x, y, bx, by = self.x, self.y, self.x, self.y
+        each = iter(numbers)
+        for ax, ay, bx, by, ex, ey in zip(each, each, each, each, each, each, strict=True):
+            if relative:
+                ax, ay, bx, by, ex, ey = ax + x, ay + y, bx + x, by + y, ex + x, ey + y
+            self._rows.append((x, y, ax, ay, bx, by, ex, ey, 0.0, 1.0, x, y, ex, ey))
+            x, y = ex, ey
+        self._kind += [2] * (len(numbers) // 6)
+        self.x, self.y = x, y
+        return bx, by
+
     def arc(
         self,
         rx: float,

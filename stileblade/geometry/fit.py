@@ -155,8 +155,10 @@ def _in_parts(
 
 
 _SAMPLES = np.linspace(0, 1, 17)[1:-1]
-_LONGEST = 0.4
-"""Share of a stretch's length that may lie between two samples."""
+_BETWEEN = (np.r_[0.0, _SAMPLES] + np.r_[_SAMPLES, 1.0]) / 2
+_LONG, _LONGEST = 0.1, 0.4
+"""Shares of a stretch's length between two samples: where more lies there its middle is looked at,
+and it is no stretch for one cubic."""
 _EVEN, _LARGEST = 4, 2
 _HOPELESS = 20
 """Times the tolerance: a stretch that is off by more after a few steps is parted at once."""
@@ -207,8 +209,18 @@ def _fit_once(
         places = -_off_fit(control[rows], ahead, np.zeros_like(ahead, complex))[0]
         run = np.abs(np.diff(places, axis=1)).sum(axis=1)
         error[rows[run > 1.1 * length[rows] + 2 * TOLERANCE.fit]] = np.inf
-    # so fast in between that what is there is not seen
-    error[(steps.max(axis=1) > _LONGEST * length) & (length > TOLERANCE.leftover)] = np.inf
+    # so fast in between that what is there is not seen, or has to be looked at
+    longest = np.where(length > TOLERANCE.leftover, steps.max(axis=1) / length, 0.0)
+    error[longest > _LONGEST] = np.inf
+    rows = np.flatnonzero((longest > _LONG) & (error < TOLERANCE.fit))
+    if len(rows):
+        between = t0[rows, None] + (t1 - t0)[rows, None] * _BETWEEN
+        spots = curves.points_at(np.repeat(curve[rows], len(_BETWEEN)), between.ravel())
+        middles = _complex(spots).reshape(len(rows), -1)
+        way = np.cumsum(steps[rows], axis=1)
+        s = (way - steps[rows] / 2) / length[rows, None]
+        off = _at_feet(control[rows], s, middles, 4)[1]
+        error[rows] = np.maximum(error[rows], np.abs(off).max(axis=1))
     return control.view(float).reshape(m, 4, 2), error
 
 
@@ -230,10 +242,7 @@ class _Fit:
     ) -> _Fit:
         inner = np.stack([p, q], axis=1) + handles * ends
         control = np.concatenate([p[:, None], inner, q[:, None]], axis=1)
-        for _ in range(2):
-            gap, slope = _off_fit(control, s, target)
-            s = np.clip(s + _dot(gap, slope) / np.maximum(_dot(slope, slope), 1e-300), 0, 1)
-        return cls(ends, handles, control, s, *_off_fit(control, s, target))
+        return cls(ends, handles, control, *_at_feet(control, s, target, 2))
 
     @cached_property
     def away(self) -> Floats:
@@ -270,6 +279,16 @@ class _Fit:
             return other
         pairs = ((getattr(self, f.name), getattr(other, f.name)) for f in fields(self))
         return _Fit(*(np.where(better[:, None], y, x) for x, y in pairs))
+
+
+def _at_feet(
+    control: Places, s: Floats, target: Places, steps: int
+) -> tuple[Floats, Places, Places]:
+    """From close by, s (m, k) where cubics are nearest to the targets, and ``_off_fit`` there."""
+    for _ in range(steps):
+        gap, slope = _off_fit(control, s, target)
+        s = np.clip(s + _dot(gap, slope) / np.maximum(_dot(slope, slope), 1e-300), 0, 1)
+    return s, *_off_fit(control, s, target)
 
 
 def _off_fit(control: Places, s: Floats, target: Places) -> tuple[Places, Places]:

@@ -18,9 +18,8 @@ import shapely
 
 from stileblade.errors import GeometryError
 from stileblade.geometry.corners import with_corners
-from stileblade.geometry.fill import fill
 from stileblade.geometry.flatten import neighbours
-from stileblade.geometry.offset_tracing import traced
+from stileblade.geometry.offset_tracing import simple, traced
 from stileblade.geometry.parallel import BEVELLED, MITRED, ROUNDED, OffsetCurves, circular
 from stileblade.geometry.region import Region
 from stileblade.geometry.segments import Ints, Segments
@@ -66,19 +65,11 @@ def offset(
     corners = np.full(curves.n, ROUNDED)
     shape = shapely.simplify(region.polygons, TOLERANCE.flatten / 2, preserve_topology=True)
     grown = buffered(shape, distance, curves, corners, np.arange(curves.n), Join.ROUND, mitre_limit)
-    rounded = _simple(traced(np.array([grown]), region.flat, curves, corners)[0])
+    rounded = simple(traced(np.array([grown]), region.flat, curves, corners)[0])
     if join is Join.ROUND:
         return rounded
     limit = mitre_limit if join is Join.MITRE else 0.0
     return with_corners(rounded, shape, distance, curves, limit)
-
-
-def _simple(region: Region) -> Region:
-    """The region without loops in which its contours cross themselves, by less than its curves are
-    fitted to: where two parallels run close beside each other."""
-    if not region or shapely.is_valid(region.polygons):
-        return region
-    return fill([contour.segments for contour in region.contours])
 
 
 def without_closed_segments(region: Region) -> Region:

@@ -2,43 +2,32 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-from functools import cached_property
-from typing import Final, Literal
+from dataclasses import dataclass, replace
+from typing import Final
 
 import numpy as np
-import shapely
 
-from stileblade.geometry.crossing import feet, nearest_places
-from stileblade.geometry.flatten import Flat, neighbours
+from stileblade.geometry.flatten import neighbours
 from stileblade.geometry.offset_joints import BETWEEN
+from stileblade.geometry.offset_kernel import SIDES, Kernel, Reached
 from stileblade.geometry.parallel import OffsetCurves
 from stileblade.geometry.runs import Runs
 from stileblade.geometry.segments import Bools, Floats, Ints, Segments, concatenate, lines
-from stileblade.geometry.trace import ResultRings
 from stileblade.tolerance import TOLERANCE
 
 _GAP: Final = 0.01
 """mm: two runs whose corner is off their curves by more are bridged."""
 _BESIDE: Final = 0.01
 """mm: joints farther from the kernel's corners are looked at again."""
-_ON: Final = 0.006
-"""mm: a place of the kernel's polygon this near to a curve is on it."""
 _INSIDE: Final = np.array([0.05, 0.1, 0.2])
 """Shares of a run at which it is looked at behind an end where it turns back."""
-_DOUBTFUL: Final = 4.0
-"""Runs shorter than so many times the distance are compared with the kernel's polygon."""
 _ROUNDS: Final = 4
-_SIDES: Final[tuple[Literal["left"], Literal["right"]]] = ("left", "right")
-_NEAR: Final = np.arange(1, 4)
-_FAR: Final = np.arange(4, 12)
-"""Which places of the kernel's polygon are tried on either side of a bridge."""
 
 
 @dataclass(frozen=True, eq=False)
 class Bridge:
-    """What lies before a run whose joint with the one before it no search has found: places of the
-    kernel's polygon (k, 2), between the end of the one and the start of the other."""
+    """What lies before a run whose joint with the one before it no search has found: places (k, 2)
+    from the kernel's polygon, between the end of the one and the start of the other."""
 
     row: int
     places: Floats
@@ -100,6 +89,8 @@ def joined(
         rows = np.flatnonzero(keep)
         runs, corners, t1, wrong = runs.take(rows), corners[rows], t1[rows], wrong[rows]
         kept = kept[rows]
+    if found.bridges:
+        found = replace(found, bridges=_on_outline(found, runs, curves, kernel))
     return runs, found, kept
 
 
@@ -137,25 +128,6 @@ def _wrong(runs: Runs, t1: Floats, corners: Floats, curves: OffsetCurves, kernel
 
 
 @dataclass(frozen=True, eq=False)
-class Reached:
-    """steps (k,) that were gone, 0 where it was nowhere; t (k,) and places (k, 2) on the curves."""
-
-    steps: Ints
-    t: Floats
-    foot: Floats
-
-    @classmethod
-    def none(cls, ends: Floats) -> Reached:
-        return cls(np.zeros(len(ends), np.int64), ends.copy(), np.zeros((len(ends), 2)))
-
-    def take(self, rows: Ints) -> Reached:
-        return Reached(self.steps[rows], self.t[rows], self.foot[rows])
-
-    def put(self, rows: Ints, found: Reached) -> None:
-        self.steps[rows], self.t[rows], self.foot[rows] = found.steps, found.t, found.foot
-
-
-@dataclass(frozen=True, eq=False)
 class _Reaches:
     """What was reached from the joint before each run (n,), and before which it was another run."""
 
@@ -166,110 +138,6 @@ class _Reaches:
     @classmethod
     def none(cls, n: int) -> _Reaches:
         return cls(np.full(n, -1), Reached.none(np.zeros(n)), Reached.none(np.zeros(n)))
-
-
-@dataclass(frozen=True, eq=False)
-class Kernel:
-    """The kernel's polygons, and the flattened source that they are the buffers of, whose edges are
-    each of one job (m,)."""
-
-    rings: ResultRings
-    flat: Flat
-    job: Ints
-
-    def reached(
-        self,
-        run: Ints,
-        ends: tuple[Floats, Floats],
-        first: Ints,
-        size: Ints,
-        at: Ints,
-        way: int,
-        runs: Runs,
-        curves: OffsetCurves,
-    ) -> Reached:
-        """After how many places from ``at`` (k,), ahead or back in their rings, these are on the
-        curves of the runs again; ``ends`` are the runs' parameters here and at their other ends.
-
-        Places from where a run goes on without turning back come first, however far."""
-        found = Reached.none(ends[0])
-        # what is close first, then from all over the curves
-        for search, steps in ((feet, _NEAR), (feet, _FAR), (nearest_places, np.r_[_NEAR, _FAR])):
-            left = np.flatnonzero(found.steps == 0)
-            if not len(left):
-                break
-            row, step = np.nonzero(steps < size[left, None])
-            row, n = left[row], steps[step]
-            spot = self.rings.points[first[row] + (at[row] + n * way) % size[row]]
-            curve = runs.curve[run][row]
-            t = search(curves, curve, ends[0][row], spot)
-            foot = curves.points_at(curve, t)
-            hit = (np.hypot(*(foot - spot).T) < _ON) & ~curves.runs_back(curve, t)
-            row, n, t, foot, curve = row[hit], n[hit], t[hit], foot[hit], curve[hit]
-            turns = np.zeros(len(row), bool)
-            for share in BETWEEN:
-                turns |= curves.runs_back(curve, t + share * (ends[1][row] - t))
-            if search is feet:
-                row, n, t, foot = row[~turns], n[~turns], t[~turns], foot[~turns]
-                turns = turns[~turns]
-            order = np.lexsort((n, turns, row))
-            row, first_of = np.unique(row[order], return_index=True)
-            nearest = order[first_of]
-            found.steps[row], found.t[row], found.foot[row] = n[nearest], t[nearest], foot[nearest]
-        return found
-
-    def strays(self, made: Segments, row: Ints, runs: Runs, curves: OffsetCurves) -> Ints:
-        """Those of the runs whose segments have their middles nowhere near the kernel's polygon: in
-        bends so tight that one leg lies on the other, what is nearest to an edge is a guess."""
-        length = np.hypot(*(runs.point[neighbours(runs.ring)[0]] - runs.point).T)
-        segment = runs.curve % curves.n
-        doubtful = length < _DOUBTFUL * np.abs(curves.distance[segment])
-        arc = (runs.curve // curves.n == 1) & ~(runs.exact0 & runs.exact1)
-        doubtful &= curves.curved(runs.curve) | arc
-        piece = np.flatnonzero(doubtful[row])
-        spots = shapely.points(made.points_at(piece, made.span[piece].mean(axis=1)))
-        ring = runs.ring[row[piece]]
-        ends = np.searchsorted(self.rings.ring, np.arange(len(self.rings.shell) + 1))
-        heads = np.searchsorted(ring, np.arange(len(self.rings.shell) + 1))
-        allowed = max(4 * curves.flatness, TOLERANCE.crossing)
-        out = np.zeros(len(piece), bool)
-        for r in np.unique(ring).tolist():
-            outline = shapely.linearrings(self.rings.points[ends[r] : ends[r + 1]])
-            shapely.prepare(outline)
-            mine = slice(heads[r], heads[r + 1])
-            out[mine] = ~shapely.dwithin(outline, spots[mine], allowed)
-        return np.unique(row[piece[out]])
-
-    def too_near(self, points: Floats, curve: Ints, curves: OffsetCurves) -> Bools:
-        """Which of the points (k, 2) on curves are nearer to the source than the distance."""
-        segment = curve % curves.n
-        job = self.job_of_segment[segment]
-        out = np.zeros(len(points), bool)
-        for j in np.unique(job):
-            rows = np.flatnonzero(job == j)
-            least = np.abs(curves.distance[segment[rows]]) - 2 * curves.flatness
-            spots = shapely.points(points[rows])
-            out[rows] = shapely.dwithin(self._source(int(j)), spots, np.maximum(least, 0))
-        return out
-
-    @cached_property
-    def job_of_segment(self) -> Ints:
-        job = np.zeros(int(self.flat.segment.max(initial=-1)) + 1, np.int64)
-        job[self.flat.segment] = self.job
-        return job
-
-    def _source(self, job: int) -> shapely.Geometry:
-        """The flattened source of a job."""
-        if job not in self._sources:
-            own = slice(*np.searchsorted(self.job, [job, job + 1]))
-            lines = np.stack([self.flat.points[own], self.flat.ends[own]], axis=1)
-            self._sources[job] = shapely.multilinestrings(shapely.linestrings(lines))
-            shapely.prepare(self._sources[job])
-        return self._sources[job]
-
-    @cached_property
-    def _sources(self) -> dict[int, shapely.Geometry]:
-        return {}
 
 
 def _bridge(
@@ -285,7 +153,7 @@ def _bridge(
 ) -> None:
     """The joints before ``rows`` bridged, in place; a run is a gap that the kernel's polygon is
     nowhere on the curve of. ``kept`` are the runs' numbers in ``reaches``."""
-    first, last = (np.searchsorted(kernel.rings.ring, runs.ring[rows], side) for side in _SIDES)
+    first, last = (np.searchsorted(kernel.rings.ring, runs.ring[rows], side) for side in SIDES)
     at = np.full(len(rows), -1, np.int64)
     for i, row in enumerate(rows.tolist()):
         ring = kernel.rings.points[first[i] : last[i]]
@@ -315,6 +183,18 @@ def _bridge(
         way_over = _without_scraps(way_over)
         found.end[previous], found.start[row] = way_over[0], way_over[-1]
         found.bridges.append(Bridge(row, way_over[1:-1]))
+
+
+def _on_outline(found: Joined, runs: Runs, curves: OffsetCurves, kernel: Kernel) -> list[Bridge]:
+    """Bridges with their places as far from the source as they should be."""
+    _, before = neighbours(runs.ring)
+    ways = [
+        np.concatenate([found.end[before[b.row], None], b.places, found.start[b.row, None]])
+        for b in found.bridges
+    ]
+    job = kernel.rings.origin[runs.ring[[b.row for b in found.bridges]]]
+    placed = kernel.on_outline(ways, job, curves)
+    return [Bridge(b.row, way[1:-1]) for b, way in zip(found.bridges, placed, strict=True)]
 
 
 def _without_scraps(way: Floats) -> Floats:

@@ -8,17 +8,19 @@ regions and outlines of strokes both come this way.
 from __future__ import annotations
 
 from dataclasses import dataclass
+from itertools import compress
 
 import numpy as np
 import shapely
 
 from stileblade.geometry.assemble import meet, rejoin
 from stileblade.geometry.crossing import feet
+from stileblade.geometry.fill import Painted, fill, fill_all
 from stileblade.geometry.fit import as_segments
 from stileblade.geometry.flatten import Flat, neighbours
 from stileblade.geometry.leftovers import without_leftovers
 from stileblade.geometry.measurement import signed_areas
-from stileblade.geometry.offset_bridges import Kernel, joined, with_bridges
+from stileblade.geometry.offset_bridges import joined, with_bridges
 from stileblade.geometry.offset_joints import (
     at_their_corners,
     reach_of,
@@ -28,8 +30,9 @@ from stileblade.geometry.offset_joints import (
     with_flat_mitres,
     without_points,
 )
+from stileblade.geometry.offset_kernel import SIDES, Kernel
 from stileblade.geometry.parallel import MITRED, ROUNDED, OffsetCurves
-from stileblade.geometry.region import Region
+from stileblade.geometry.region import Region, gather
 from stileblade.geometry.runs import ResultEdges, join_edges
 from stileblade.geometry.segments import (
     Bools,
@@ -104,9 +107,26 @@ def traced(
     before = neighbours(ring)[1]
     mitred = (group > 2) | (group[before] > 2)
     fresh = mitred | (np.abs(source - source[before]) > 1)
-    made, ring, fresh = _with_kernel_rings(made, ring, fresh, lost, rings)
+    made, ring, fresh = _with_kernel_rings(made, ring, fresh, lost, kernel, curves)
     region, present = rejoin(made, ring, rings.shell, fresh=fresh)
-    return shared_out(region, rings.origin[present], len(grown))
+    found = shared_out(region, rings.origin[present], len(grown))
+    doubtful = runs.ring[[bridge.row for bridge in joints.bridges]]
+    for number in np.unique(rings.origin[np.r_[doubtful, lost]]).tolist():
+        found[number] = simple(found[number])
+    return found
+
+
+def simple(region: Region) -> Region:
+    """The region without loops in which its contours cross themselves, by less than its curves are
+    fitted to: where two parallels run close beside each other."""
+    if not region or shapely.is_valid(region.polygons):
+        return region
+    parts = region.parts()
+    valid = shapely.is_valid([part.polygons for part in parts])
+    if valid.all():  # they overlap
+        return fill([contour.segments for contour in region.contours])
+    bad = [Painted([c.segments for c in part.contours]) for part in compress(parts, ~valid)]
+    return gather([*compress(parts, valid), *fill_all(bad)])
 
 
 _ROUNDS = 2
@@ -114,24 +134,30 @@ _ROUNDS = 2
 
 
 def _with_kernel_rings(
-    made: Segments, ring: Ints, fresh: Bools, lost: Ints, rings: ResultRings
+    made: Segments, ring: Ints, fresh: Bools, lost: Ints, kernel: Kernel, curves: OffsetCurves
 ) -> tuple[Segments, Ints, Bools]:
     """With the kernel's own polygon for rings that are ``lost``, or another size than it: where
     features are finer than the flattening, corners cannot all be found on the curves, and an arc
     may have run the long way round."""
+    rings = kernel.rings
     u, v = rings.points, rings.points[rings.after]
     count = len(rings.shell)
     around = np.bincount(rings.ring, np.hypot(*(v - u).T), minlength=count)
-    kernel = np.bincount(rings.ring, u[:, 0] * v[:, 1] - u[:, 1] * v[:, 0], minlength=count) / 2
+    wanted = np.bincount(rings.ring, u[:, 0] * v[:, 1] - u[:, 1] * v[:, 0], minlength=count) / 2
     area = np.bincount(ring, signed_areas(made), minlength=count)
-    bad = np.abs(area - kernel) > TOLERANCE.crossing * around + TOLERANCE.leftover
+    bad = np.abs(area - wanted) > TOLERANCE.crossing * around + TOLERANCE.leftover
     bad[lost] = True
     if not bad.any():
         return made, ring, fresh
-    kept, edges = np.flatnonzero(~bad[ring]), np.flatnonzero(bad[rings.ring])
-    made = concatenate([made.take(kept), lines(u[edges], v[edges])])
-    ring = np.r_[ring[kept], rings.ring[edges]]
-    fresh = np.r_[fresh[kept], np.zeros(len(edges), bool)]
+    kept, numbers = np.flatnonzero(~bad[ring]), np.flatnonzero(bad)
+    first, last = (np.searchsorted(rings.ring, numbers, side) for side in SIDES)
+    ways = [np.r_[u[i:j], u[i : i + 1]] for i, j in zip(first, last, strict=True)]
+    ways = kernel.on_outline(ways, rings.origin[numbers], curves)
+    parts = [lines(way[:-1], np.r_[way[1:-1], way[:1]]) for way in ways]
+    made = concatenate([made.take(kept), *parts])
+    count_of = [len(part) for part in parts]
+    ring = np.r_[ring[kept], np.repeat(numbers, count_of)]
+    fresh = np.r_[fresh[kept], np.zeros(sum(count_of), bool)]
     order = np.argsort(ring, kind="stable")
     return made.take(order), ring[order], fresh[order]
 

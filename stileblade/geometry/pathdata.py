@@ -106,16 +106,14 @@ class _Reader:
         """Draws rows of ``size`` numbers; the last handle is kept for what may mirror it."""
         d, upper = self.drawing, letter.upper()
         relative = letter != upper
+        if upper == "C":
+            self.handle = ("C", *d.cubics(numbers, relative=relative))
+            return
         ox = oy = 0.0
         for i in range(0, len(numbers), size):
             a = numbers[i : i + size]
             if relative:
                 ox, oy = d.x, d.y
-            if upper == "C":
-                handle = ("C", ox + a[2], oy + a[3])
-                d.cubic(ox + a[0], oy + a[1], handle[1], handle[2], ox + a[4], oy + a[5])
-                self.handle = handle
-                continue
             handle = ("", 0.0, 0.0)
             if upper == "L" or (upper == "M" and i):
                 d.line(ox + a[0], oy + a[1])

@@ -12,6 +12,7 @@ from stileblade.geometry.crossing import crossings, feet
 from stileblade.geometry.drawing import Drawing, centre_form
 from stileblade.geometry.flatten import flatten, pack, rounded
 from stileblade.geometry.measurement import lengths, signed_area
+from stileblade.geometry.parallel import OffsetCurves
 from stileblade.geometry.pens import Arc, bezier_points
 from stileblade.geometry.region import Box
 from stileblade.geometry.segments import TAU, arc, beziers, concatenate, lines
@@ -35,8 +36,19 @@ def test_derivatives_are_those_of_the_points() -> None:
         t = ALL.span[:, 0] * (1 - share) + ALL.span[:, 1] * share
         slope = (ALL.points_at(INDEX, t + h) - ALL.points_at(INDEX, t - h)) / (2 * h)
         assert np.allclose(ALL.derivatives_at(INDEX, t), slope, atol=1e-6)
-        bend = (ALL.derivatives_at(INDEX, t + h) - ALL.derivatives_at(INDEX, t - h)) / (2 * h)
-        assert np.allclose(ALL.bends_at(INDEX, t)[2], bend, atol=1e-5)
+
+
+def test_parallels_lie_beside_their_segments_and_move_as_they_do() -> None:
+    h, distance = 1e-6, 1.5
+    curves = OffsetCurves(ALL, np.full(4, distance), np.array([3, 0, 1, 2]))
+    for share in (0.2, 0.5, 0.9):
+        t = ALL.span[:, 0] * (1 - share) + ALL.span[:, 1] * share
+        places, slope = curves.motion_at(INDEX, t)
+        way = ALL.derivatives_at(INDEX, t)
+        right = np.stack([way[:, 1], -way[:, 0]], axis=1) / np.hypot(*way.T)[:, None]
+        assert np.allclose(places, ALL.points_at(INDEX, t) + distance * right, atol=1e-9)
+        moved = (curves.points_at(INDEX, t + h) - curves.points_at(INDEX, t - h)) / (2 * h)
+        assert np.allclose(slope, moved, atol=1e-4)
 
 
 def test_running_backwards_swaps_ends_and_changes_no_point() -> None:

@@ -6,6 +6,7 @@ file on standard input and answers in JSON. What kind of file it is, its content
 
 from __future__ import annotations
 
+import gc
 import json
 import resource
 import subprocess
@@ -64,6 +65,7 @@ def bound_memory() -> None:
 def _main() -> None:
     from stileblade.outlines.reading.kinds import read_file
 
+    gc.disable()  # a tenth faster, and the process ends with its answer
     bound_memory()
     resource.setrlimit(resource.RLIMIT_CPU, (LIMITS.seconds, LIMITS.seconds))
     try:

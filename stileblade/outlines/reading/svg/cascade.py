@@ -7,6 +7,7 @@ declarations of each above the others (CSS Cascade 4, chapter 6).
 
 from __future__ import annotations
 
+import re
 from functools import lru_cache
 from typing import Any
 
@@ -130,15 +131,29 @@ class Cascade:
 
 @lru_cache(maxsize=2000)
 def _written(style: str) -> dict[str, tuple[str, bool]]:
-    """The declarations of a style attribute: drawings repeat a few of them over and over."""
-    return _declarations(style)
+    """The declarations of a style attribute: drawings repeat a few of them over and over, most of
+    them without anything that it takes a style sheet's grammar to part."""
+    if not _PLAIN.fullmatch(style):
+        return _declarations(style)
+    found: dict[str, tuple[str, bool]] = {}
+    for part in style.split(";"):
+        name, colon, value = part.partition(":")
+        name = name.strip().lower()
+        if colon and name in PROPERTIES and value.strip():
+            found[name] = (value.strip(), False)
+    return found
+
+
+_PLAIN = re.compile(r"(?:\s*[\w-]+\s*:[\w\s#.,%+-]*(?:url\(#[\w.-]+\)\s*)?(?:;|$))*\s*", re.ASCII)
 
 
 def _declarations(content: Any) -> dict[str, tuple[str, bool]]:
     found: dict[str, tuple[str, bool]] = {}
     for item in tinycss2.parse_blocks_contents(content, skip_comments=True, skip_whitespace=True):
         if item.type == "declaration" and item.lower_name in PROPERTIES:
-            found[item.lower_name] = (tinycss2.serialize(item.value).strip(), item.important)
+            value = tinycss2.serialize(item.value).strip()
+            if value:
+                found[item.lower_name] = (value, item.important)
     return found
 
 

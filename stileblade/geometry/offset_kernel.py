@@ -1,0 +1,218 @@
+"""The kernel's polygon that an offset is traced from: where it is on curves, where it is needed."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import cached_property
+from typing import Final, Literal
+
+import numpy as np
+import shapely
+
+from stileblade.geometry.crossing import feet, nearest_places
+from stileblade.geometry.flatten import Flat, neighbours
+from stileblade.geometry.offset_joints import BETWEEN
+from stileblade.geometry.parallel import OffsetCurves
+from stileblade.geometry.runs import Runs
+from stileblade.geometry.segments import Bools, Floats, Ints, Segments
+from stileblade.geometry.trace import ResultRings
+from stileblade.tolerance import TOLERANCE
+
+_ON: Final = 0.006
+"""mm: a place of the kernel's polygon this near to a curve is on it."""
+_DOUBTFUL: Final = 4.0
+"""Runs shorter than so many times the distance are compared with the kernel's polygon."""
+SIDES: Final[tuple[Literal["left"], Literal["right"]]] = ("left", "right")
+_TIMES: Final = 2
+_ALONG: Final = np.linspace(-1, 2, 49)
+_NEAR: Final = np.arange(1, 4)
+_FAR: Final = np.arange(4, 12)
+"""Which places of the kernel's polygon are tried on either side of a bridge."""
+
+
+@dataclass(frozen=True, eq=False)
+class Reached:
+    """steps (k,) that were gone, 0 where it was nowhere; t (k,) and places (k, 2) on the curves."""
+
+    steps: Ints
+    t: Floats
+    foot: Floats
+
+    @classmethod
+    def none(cls, ends: Floats) -> Reached:
+        return cls(np.zeros(len(ends), np.int64), ends.copy(), np.zeros((len(ends), 2)))
+
+    def take(self, rows: Ints) -> Reached:
+        return Reached(self.steps[rows], self.t[rows], self.foot[rows])
+
+    def put(self, rows: Ints, found: Reached) -> None:
+        self.steps[rows], self.t[rows], self.foot[rows] = found.steps, found.t, found.foot
+
+
+@dataclass(frozen=True, eq=False)
+class Kernel:
+    """The kernel's polygons, and the flattened source that they are the buffers of, whose edges are
+    each of one job (m,)."""
+
+    rings: ResultRings
+    flat: Flat
+    job: Ints
+
+    def reached(
+        self,
+        run: Ints,
+        ends: tuple[Floats, Floats],
+        first: Ints,
+        size: Ints,
+        at: Ints,
+        way: int,
+        runs: Runs,
+        curves: OffsetCurves,
+    ) -> Reached:
+        """After how many places from ``at`` (k,), ahead or back in their rings, these are on the
+        curves of the runs again; ``ends`` are the runs' parameters here and at their other ends.
+
+        Places from where a run goes on without turning back come first, however far."""
+        found = Reached.none(ends[0])
+        # what is close first, then from all over the curves
+        for search, steps in ((feet, _NEAR), (feet, _FAR), (nearest_places, np.r_[_NEAR, _FAR])):
+            left = np.flatnonzero(found.steps == 0)
+            if not len(left):
+                break
+            row, step = np.nonzero(steps < size[left, None])
+            row, n = left[row], steps[step]
+            spot = self.rings.points[first[row] + (at[row] + n * way) % size[row]]
+            curve = runs.curve[run][row]
+            t = search(curves, curve, ends[0][row], spot)
+            foot = curves.points_at(curve, t)
+            hit = (np.hypot(*(foot - spot).T) < _ON) & ~curves.runs_back(curve, t)
+            row, n, t, foot, curve = row[hit], n[hit], t[hit], foot[hit], curve[hit]
+            turns = np.zeros(len(row), bool)
+            for share in BETWEEN:
+                turns |= curves.runs_back(curve, t + share * (ends[1][row] - t))
+            if search is feet:
+                row, n, t, foot = row[~turns], n[~turns], t[~turns], foot[~turns]
+                turns = turns[~turns]
+            order = np.lexsort((n, turns, row))
+            row, first_of = np.unique(row[order], return_index=True)
+            nearest = order[first_of]
+            found.steps[row], found.t[row], found.foot[row] = n[nearest], t[nearest], foot[nearest]
+        return found
+
+    def strays(self, made: Segments, row: Ints, runs: Runs, curves: OffsetCurves) -> Ints:
+        """Those of the runs whose segments have their middles nowhere near the kernel's polygon: in
+        bends so tight that one leg lies on the other, what is nearest to an edge is a guess."""
+        length = np.hypot(*(runs.point[neighbours(runs.ring)[0]] - runs.point).T)
+        segment = runs.curve % curves.n
+        doubtful = length < _DOUBTFUL * np.abs(curves.distance[segment])
+        arc = (runs.curve // curves.n == 1) & ~(runs.exact0 & runs.exact1)
+        doubtful &= curves.curved(runs.curve) | arc
+        piece = np.flatnonzero(doubtful[row])
+        spots = shapely.points(made.points_at(piece, made.span[piece].mean(axis=1)))
+        ring = runs.ring[row[piece]]
+        ends = np.searchsorted(self.rings.ring, np.arange(len(self.rings.shell) + 1))
+        heads = np.searchsorted(ring, np.arange(len(self.rings.shell) + 1))
+        allowed = max(4 * curves.flatness, TOLERANCE.crossing)
+        out = np.zeros(len(piece), bool)
+        for r in np.unique(ring).tolist():
+            outline = shapely.linearrings(self.rings.points[ends[r] : ends[r + 1]])
+            shapely.prepare(outline)
+            mine = slice(heads[r], heads[r + 1])
+            out[mine] = ~shapely.dwithin(outline, spots[mine], allowed)
+        return np.unique(row[piece[out]])
+
+    def too_near(self, points: Floats, curve: Ints, curves: OffsetCurves) -> Bools:
+        """Which of the points (k, 2) on curves are nearer to the source than the distance."""
+        segment = curve % curves.n
+        job = self.job_of_segment[segment]
+        out = np.zeros(len(points), bool)
+        for j in np.unique(job):
+            rows = np.flatnonzero(job == j)
+            least = np.abs(curves.distance[segment[rows]]) - 2 * curves.flatness
+            spots = shapely.points(points[rows])
+            out[rows] = shapely.dwithin(self._source(int(j)), spots, np.maximum(least, 0))
+        return out
+
+    @cached_property
+    def job_of_segment(self) -> Ints:
+        job = np.zeros(int(self.flat.segment.max(initial=-1)) + 1, np.int64)
+        job[self.flat.segment] = self.job
+        return job
+
+    def on_outline(self, ways: list[Floats], job: Ints, curves: OffsetCurves) -> list[Floats]:
+        """Ways (k, 2) along the kernel's polygon, each of a job, at their distance from the source's
+        own curves, with places in the middles of pieces that cut the outline's bends short."""
+        middles = [(way[1:] + way[:-1]) / 2 for way in ways]
+        sizes = np.array([2 * len(way) - 1 for way in ways])
+        both = [part for pair in zip(ways, middles, strict=True) for part in pair]
+        placed = self._at_distance(np.concatenate(both), np.repeat(job, sizes), curves)
+        found = []
+        for own in np.split(placed, np.cumsum(sizes)[:-1]):
+            way, middle = own[: len(own) // 2 + 1], own[len(own) // 2 + 1 :]
+            chord, gap = np.diff(way, axis=0), middle - way[:-1]
+            length = np.maximum(np.hypot(*chord.T), 1e-12)
+            across = np.abs(chord[:, 0] * gap[:, 1] - chord[:, 1] * gap[:, 0]) / length
+            short = (across > TOLERANCE.flatten) & (length > 2 * TOLERANCE.leftover)
+            found.append(np.insert(way, np.flatnonzero(short) + 1, middle[short], axis=0))
+        return found
+
+    def _at_distance(self, points: Floats, job: Ints, curves: OffsetCurves) -> Floats:
+        """Points (k, 2) of the buffers of jobs (k,) that are hardly off their distance, put at their
+        distance from the source's own curves; others, as of bevels and flat caps, stay."""
+        out = points.copy()
+        for _ in range(_TIMES):  # beside a corner another curve may be the nearer one then
+            for j in np.unique(job).tolist():
+                rows = np.flatnonzero(job == j)
+                first, tree = self._edges(j)
+                _, hit = tree.query_nearest(shapely.points(out[rows]), all_matches=False)
+                index = self.flat.segment[first + hit]
+                foot = self._foot(first + hit, out[rows], curves.segments)
+                gap, distance = out[rows] - foot, np.abs(curves.distance[index])
+                away = np.hypot(*gap.T)
+                near = np.abs(away - distance) < 2 * curves.flatness
+                moved = foot + gap * (distance / np.maximum(away, 1e-12))[:, None]
+                out[rows[near]] = moved[near]
+        return out
+
+    def _foot(self, edge: Ints, points: Floats, segments: Segments) -> Floats:
+        """The nearest to each of the points (k, 2) on the curves behind flattened edges (k,) and as
+        far again on either side: among many, as a search may leave a tight bend."""
+        index = self.flat.segment[edge]
+        t0, step = self.flat.t0[edge], (self.flat.t1 - self.flat.t0)[edge]
+        t = t0[:, None] + step[:, None] * _ALONG
+        span = segments.span[index]
+        t = np.clip(t, span.min(axis=1)[:, None], span.max(axis=1)[:, None])
+        places = segments.points_at(np.repeat(index, len(_ALONG)), t.ravel())
+        places = places.reshape(len(edge), -1, 2)
+        a, run = places[:, :-1], np.diff(places, axis=1)
+        size = np.maximum((run * run).sum(axis=2), 1e-300)
+        share = np.clip(((points[:, None] - a) * run).sum(axis=2) / size, 0, 1)
+        foot = a + share[..., None] * run
+        away = np.hypot(*np.moveaxis(points[:, None] - foot, 2, 0))
+        return foot[np.arange(len(edge)), away.argmin(axis=1)]
+
+    def _edges(self, job: int) -> tuple[int, shapely.STRtree]:
+        """The number of the first flattened edge of a job, and all of them by place."""
+        if job not in self._trees:
+            first, last = np.searchsorted(self.job, [job, job + 1])
+            ends = self.flat.points[first:last], self.flat.ends[first:last]
+            tree = shapely.STRtree(shapely.linestrings(np.stack(ends, axis=1)))
+            self._trees[job] = int(first), tree
+        return self._trees[job]
+
+    @cached_property
+    def _trees(self) -> dict[int, tuple[int, shapely.STRtree]]:
+        return {}
+
+    def _source(self, job: int) -> shapely.Geometry:
+        """The flattened source of a job."""
+        if job not in self._sources:
+            own = slice(*np.searchsorted(self.job, [job, job + 1]))
+            lines = np.stack([self.flat.points[own], self.flat.ends[own]], axis=1)
+            self._sources[job] = shapely.multilinestrings(shapely.linestrings(lines))
+            shapely.prepare(self._sources[job])
+        return self._sources[job]
+
+    @cached_property
+    def _sources(self) -> dict[int, shapely.Geometry]:
+        return {}
