@@ -24,7 +24,7 @@ _DOUBTFUL: Final = 4.0
 """Runs shorter than so many times the distance are compared with the kernel's polygon."""
 SIDES: Final[tuple[Literal["left"], Literal["right"]]] = ("left", "right")
 _TIMES: Final = 2
-_ALONG: Final = np.linspace(-1, 2, 49)
+_ALONG: Final = np.linspace(0, 1, 17)
 _NEAR: Final = np.arange(1, 4)
 _FAR: Final = np.arange(4, 12)
 """Which places of the kernel's polygon are tried on either side of a bridge."""
@@ -164,32 +164,37 @@ class Kernel:
             for j in np.unique(job).tolist():
                 rows = np.flatnonzero(job == j)
                 first, tree = self._edges(j)
-                _, hit = tree.query_nearest(shapely.points(out[rows]), all_matches=False)
-                index = self.flat.segment[first + hit]
-                foot = self._foot(first + hit, out[rows], curves.segments)
-                gap, distance = out[rows] - foot, np.abs(curves.distance[index])
-                away = np.hypot(*gap.T)
-                near = np.abs(away - distance) < 2 * curves.flatness
+                distance = float(np.abs(curves.distance[self.flat.segment[first]]))
+                reach = distance + 2 * curves.flatness
+                spot, hit = tree.query(
+                    shapely.points(out[rows]), predicate="dwithin", distance=reach
+                )
+                foot = self._feet(first + hit, out[rows[spot]], curves.segments)
+                away = np.hypot(*(out[rows[spot]] - foot).T)
+                order = np.lexsort((away, spot))
+                spot, nearest = np.unique(spot[order], return_index=True)
+                foot, away = foot[order[nearest]], away[order[nearest]]
+                gap = out[rows[spot]] - foot
+                close = np.abs(away - distance) < 2 * curves.flatness
                 moved = foot + gap * (distance / np.maximum(away, 1e-12))[:, None]
-                out[rows[near]] = moved[near]
+                out[rows[spot[close]]] = moved[close]
         return out
 
-    def _foot(self, edge: Ints, points: Floats, segments: Segments) -> Floats:
-        """The nearest to each of the points (k, 2) on the curves behind flattened edges (k,) and as
-        far again on either side: among many, as a search may leave a tight bend."""
-        index = self.flat.segment[edge]
+    def _feet(self, edge: Ints, points: Floats, segments: Segments) -> Floats:
+        """The nearest to each of the points (k, 2) on the curves behind flattened edges (k,): among
+        many, as a search may leave a tight bend."""
+        index, count = self.flat.segment[edge], len(_ALONG)
         t0, step = self.flat.t0[edge], (self.flat.t1 - self.flat.t0)[edge]
         t = t0[:, None] + step[:, None] * _ALONG
-        span = segments.span[index]
-        t = np.clip(t, span.min(axis=1)[:, None], span.max(axis=1)[:, None])
-        places = segments.points_at(np.repeat(index, len(_ALONG)), t.ravel())
-        places = places.reshape(len(edge), -1, 2)
-        a, run = places[:, :-1], np.diff(places, axis=1)
-        size = np.maximum((run * run).sum(axis=2), 1e-300)
-        share = np.clip(((points[:, None] - a) * run).sum(axis=2) / size, 0, 1)
-        foot = a + share[..., None] * run
-        away = np.hypot(*np.moveaxis(points[:, None] - foot, 2, 0))
-        return foot[np.arange(len(edge)), away.argmin(axis=1)]
+        places = segments.points_at(np.repeat(index, count), t.ravel()).view(complex)
+        places = places.reshape(-1, count)
+        spot = np.ascontiguousarray(points).view(complex)
+        run = np.diff(places, axis=1)
+        gap = (spot - places[:, :-1]) * run.conj()
+        share = np.clip(gap.real / np.maximum(np.abs(run) ** 2, 1e-300), 0, 1)
+        foot = places[:, :-1] + share * run
+        nearest = np.abs(spot - foot).argmin(axis=1)
+        return foot[np.arange(len(edge)), nearest].view(float).reshape(-1, 2)
 
     def _edges(self, job: int) -> tuple[int, shapely.STRtree]:
         """The number of the first flattened edge of a job, and all of them by place."""
