@@ -112,6 +112,10 @@ def fit_parallels(
         control, error = _fit_once(curves, c, a, b, p, q)
         error[_within(curves, c, a, b, p, q, 1e-4)] = 0.0
         bad = (error >= TOLERANCE.fit) & (rounds < _MOST_ROUNDS)
+        # a stretch is no closer to its curve than its ends are
+        rows = np.flatnonzero(bad & (error < TOLERANCE.leftover / 2))
+        off = [curves.points_at(c[rows], t[rows]) - e[rows] for t, e in ((a, p), (b, q))]
+        bad[rows] = error[rows] >= 1.1 * np.hypot(*np.stack(off).T).max(axis=1)
         done.append((row[~bad], a[~bad], control[~bad]))
         # the error of a cubic that fits at both ends falls with the sixth power of its length
         parts = np.clip(np.ceil((error[bad] / TOLERANCE.fit) ** (1 / 6)), 2, _MOST_PARTS)

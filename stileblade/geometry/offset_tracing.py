@@ -186,6 +186,7 @@ def _match(
         swap = ~is_corner & is_other & (side >= -1e-9)
         edge = np.where(swap, ways.twin[edge], edge)
         corner, is_corner = np.where(swap, other, corner), is_corner | is_other
+    edge = _of_bends(flat, curves, edge, middle, ~is_corner)
     a = flat.points[edge]
     d = flat.ends[edge] - a
     size = np.maximum((d * d).sum(axis=1), 1e-300)
@@ -326,6 +327,26 @@ def _nearest_edges(
         return edge
     along = ((v - u) * (flat.ends[edge] - flat.points[edge])).sum(axis=1)
     return np.where(along >= 0, edge, ways.twin[edge])
+
+
+def _of_bends(flat: Flat, curves: OffsetCurves, edge: Ints, middle: Floats, free: Bools) -> Ints:
+    """The edges (k,), but for those of lines that a place is beyond the end of, where a curve goes on:
+    a bend as small as the flattening is a corner to the kernel, and turned about as part of either."""
+    kind = curves.segments.kind[flat.segment]
+    a = flat.points[edge]
+    d = flat.ends[edge] - a
+    length = np.maximum(np.hypot(*d.T), 1e-300)
+    along = ((middle - a) * d).sum(axis=1) / length
+    free = free & (kind[edge] == Kind.LINE)
+    found = edge.copy()
+    for beyond, beside in (
+        (along < -curves.flatness, flat.before),
+        (along > length + curves.flatness, flat.after),
+    ):
+        other = beside[edge]
+        bend = free & beyond & (kind[other] != Kind.LINE)
+        found[bend] = other[bend]
+    return found
 
 
 def _corners_at(flat: Flat, curves: OffsetCurves, edge: Ints, middle: Floats) -> tuple[Ints, Bools]:

@@ -131,6 +131,26 @@ def test_an_offset_does_not_cross_itself(text: str, face: Face, distance: float)
     assert off(grown, source, distance) < 0.01
 
 
+@pytest.mark.parametrize(
+    ("text", "face", "size", "distance"),
+    [
+        # an opening 0.05 mm wide between two letters, with a scrap at its tip
+        ("shells", Face.STENCIL, 25, 3.0),
+        # bridges with pieces that are hardly longer than nothing
+        ("Harbour", Face.SANS, 25, 0.115),
+        ("TIDE 8&g", Face.SERIF, 60, -0.552),
+        ("whale", Face.SANS, 60, 0.164),
+    ],
+)
+def test_what_is_left_out_moves_its_neighbours_by_less_than_a_hundredth(
+    text: str, face: Face, size: float, distance: float
+) -> None:
+    source = Word(text=text, font=face, size=size).outline({})
+    grown = offset(source, distance)
+    assert off(grown, source, distance) < 0.01
+    assert grown.segments.chords.min() >= TOLERANCE.leftover
+
+
 @pytest.mark.parametrize("distance", [0.187, 0.381, 1.2])
 def test_flat_corners_get_no_arc_shorter_than_a_leftover(distance: float) -> None:
     source = layer_of("shell", None)

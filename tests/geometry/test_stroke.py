@@ -16,7 +16,7 @@ from stileblade.geometry.along import dashed
 from stileblade.geometry.offset import Join
 from stileblade.geometry.pathdata import read_path_to_error
 from stileblade.geometry.region import Region
-from stileblade.geometry.segments import Kind, Segments, beziers, lines
+from stileblade.geometry.segments import Kind, Segments, beziers, concatenate, lines
 from stileblade.geometry.stroke import Cap, Pen, Stroked, stroke, stroke_all
 from stileblade.geometry.transforms import rotation
 from tests.geometry.zoo import fine
@@ -187,6 +187,29 @@ def test_wild_curves_cover_what_the_kernels_buffer_covers() -> None:
         if apart > 0.02 * shapely.length(judge):
             off.append((seed, width, apart))
     assert len(off) <= 1, off
+
+
+def test_random_ways_have_their_outlines_half_the_pen_away() -> None:
+    """Lines and cubics in any order, with bends tighter than the pen, with round caps and joins:
+    of 120 outlines 115 are where they should be within 0.01 mm, the others within 0.03."""
+    off = []
+    for seed in range(120):
+        random = np.random.default_rng([5, seed])
+        place, parts = random.uniform(0, 60, 2), []
+        size, width = random.choice([3.0, 10.0, 40.0]), float(np.exp(random.uniform(-1.6, 2.2)))
+        for _ in range(int(random.integers(1, 5))):
+            points = np.concatenate([place[None], place + random.normal(0, size, (3, 2))])
+            straight = random.random() < 0.3
+            parts.append(lines(points[:1], points[3:]) if straight else beziers(points[None]))
+            place = points[3]
+        ways = concatenate(parts)
+        painted = stroke(ways, Pen(width, Join.ROUND, Cap.ROUND), closed=False)
+        t = np.tile(np.linspace(0, 1, 1500), len(ways))
+        places = ways.points_at(np.repeat(np.arange(len(ways)), 1500), t)
+        away = shapely.distance(shapely.points(fine(painted, 16)), shapely.linestrings(places))
+        off.append(float(np.abs(away - width / 2).max()))
+    assert max(off) < 0.03
+    assert sum(o > 0.01 for o in off) <= 5, sorted(off)[-6:]
 
 
 def _polygons(region: Region) -> shapely.Geometry:
