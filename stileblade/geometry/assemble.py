@@ -55,9 +55,20 @@ def _straighten(segments: Segments) -> None:
     segments.span[n] = [0.0, 1.0]
 
 
-def meet(runs: Runs, curves: Curves, reach: Floats | None = None) -> Runs:
+def meet(
+    runs: Runs,
+    curves: Curves,
+    reach: Floats | None = None,
+    *,
+    apart: float = 1e-3,
+    own: Bools | None = None,
+) -> Runs:
     """Runs whose ends are the true meeting points of their curves, no farther from the kernel's
-    corners than ``reach`` (n,), TOLERANCE.crossing by itself."""
+    corners than ``reach`` (n,), TOLERANCE.crossing by itself.
+
+    Exact ends that are no more than ``apart`` mm from each other meet at the end of the one before,
+    or at the start of the run itself where that is to keep its ``own`` (n,).
+    """
     if reach is None:
         reach = np.full(len(runs), TOLERANCE.crossing)
     _, before = neighbours(runs.ring)
@@ -66,10 +77,11 @@ def meet(runs: Runs, curves: Curves, reach: Floats | None = None) -> Runs:
     vertex = runs.point
     here = curves.points_at(runs.curve, t_start)
     there = curves.points_at(p, t_end)
-    agree = runs.exact0 & runs.exact1[before] & (np.abs(here - there) < 1e-3).all(axis=1)
+    agree = runs.exact0 & runs.exact1[before] & (np.abs(here - there) < apart).all(axis=1)
     point = _end_points(curves, runs.curve, t_start, here)
     other = _end_points(curves, p, t_end, there)
     at_end = (t_end == curves.span[p, 0]) | (t_end == curves.span[p, 1])
+    at_end &= True if own is None else ~own
     point = np.where(at_end[:, None], other, point)
     todo = np.flatnonzero(~agree)
     if len(todo):

@@ -24,6 +24,8 @@ _BAYS: Final = 0.15
 """By how much of the distance the kernel may misplace a corner."""
 BETWEEN: Final = np.array([0.25, 0.5, 0.75])
 """Shares of a stretch at which it is looked at."""
+APART: Final = 0.004
+"""mm: ends of neighbours' parallels that are this close are one place."""
 _POINT: Final = 1e-4
 """mm: a parallel whose ends are this close is a point."""
 
@@ -176,8 +178,10 @@ def at_their_corners(runs: Runs, curves: OffsetCurves) -> Runs:
         else:
             t0[on_line] = own[:, 0]
         exact0[rows] = exact1[before[rows]] = True
-    # where the source runs on smoothly so do its parallels
-    smooth = (p < n) & (q < n) & (curves.before[q % n] == p) & curves.runs_on[q % n]
+    # where the source runs on smoothly, or as good as that, so do its parallels
+    apart = np.hypot(*(end[p % n] - start[q % n]).T)
+    smooth = (p < n) & (q < n) & (curves.before[q % n] == p)
+    smooth &= curves.runs_on[q % n] | (apart < APART)
     smooth &= np.abs(runs.t1[before] - span[p % n, 1]) <= slack[p % n]
     smooth &= np.abs(runs.t0 - span[q % n, 0]) <= slack[q % n]
     rows = np.flatnonzero(smooth)

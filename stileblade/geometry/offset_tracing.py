@@ -22,6 +22,7 @@ from stileblade.geometry.leftovers import without_leftovers
 from stileblade.geometry.measurement import signed_areas
 from stileblade.geometry.offset_bridges import joined, with_bridges
 from stileblade.geometry.offset_joints import (
+    APART,
     at_their_corners,
     reach_of,
     same_turn,
@@ -75,7 +76,8 @@ def traced(
     runs = with_flat_mitres(runs, curves, corners)
     runs = at_their_corners(runs, curves)
     kernels = runs.point
-    runs = same_turn(meet(runs, curves, reach_of(runs, curves)), runs, curves)
+    met = meet(runs, curves, reach_of(runs, curves), apart=APART, own=curves.round_(runs.curve))
+    runs = same_turn(met, runs, curves)
     runs, kept = without_leftovers(runs, curves, whole=whole_lengths(curves))
     kernels = kernels[kept]
     after, _ = neighbours(runs.ring)
