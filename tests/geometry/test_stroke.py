@@ -16,7 +16,7 @@ from stileblade.geometry.along import dashed
 from stileblade.geometry.offset import Join
 from stileblade.geometry.pathdata import read_path_to_error
 from stileblade.geometry.region import Region
-from stileblade.geometry.segments import Kind, Segments, beziers, concatenate, lines
+from stileblade.geometry.segments import Kind, Segments, arc, beziers, concatenate, lines
 from stileblade.geometry.stroke import Cap, Pen, Stroked, stroke, stroke_all
 from stileblade.geometry.transforms import rotation
 from tests.geometry.zoo import fine
@@ -93,6 +93,19 @@ def test_arcs_that_meet_almost_smoothly_keep_both_sides() -> None:
     for join in Join:
         box = stroke(path, Pen(62, join=join), closed=True).bounds
         assert box.left == pytest.approx(83.49 - 31, abs=0.05)
+
+
+@pytest.mark.parametrize("turn", [2e-4, -2e-4, 5e-4])
+def test_a_way_that_is_smooth_but_for_rounding_keeps_its_arcs(turn: float) -> None:
+    """An arc and a cubic that differ by ``turn`` radians where they meet, as files have them: their
+    parallels all but meet, beside the kernel's corner, and nothing is put between."""
+    c, s = math.cos(math.pi / 2 + turn), math.sin(math.pi / 2 + turn)
+    cubic = beziers([[[7, 0], [7 + 9 * c, 9 * s], [20, 20], [26, 8]]])
+    line = concatenate([arc((0, 0), (-7, 0), (0, -7), 0, math.pi), cubic])
+    painted = stroke(line, Pen(8.3, Join.ROUND, Cap.ROUND), closed=False).segments
+    assert not (painted.kind == Kind.LINE).any()
+    assert (painted.kind == Kind.ARC).sum() == 4  # two caps and two sides
+    assert painted.chords.min() > 1
 
 
 def test_control_points_on_their_ends_but_for_rounding_say_no_direction() -> None:
