@@ -86,9 +86,9 @@ def _close_gaps(
         swap = chord[p[lost]] < chord[q[lost]]
         sides = (runs.curve[p[lost]], runs.t1[p[lost]]), (runs.curve[q[lost]], runs.t0[q[lost]])
         longer, at = (np.where(swap, v, u) for u, v in zip(*sides, strict=True))
-        other, near = (np.where(swap, u, v) for u, v in zip(*sides, strict=True))
+        other, there = (np.where(swap, u, v) for u, v in zip(*sides, strict=True))
         place = curves.points_at(longer, feet(curves, longer, at, middle[lost]))
-        across = place - curves.points_at(other, feet(curves, other, near, place))
+        across = place - curves.points_at(other, feet(curves, other, there, place))
         reached = np.hypot(*across.T) < TOLERANCE.leftover / 2
         spot[lost[reached]] = place[reached]
     t[first], s[second] = runs.t1[p[first]], runs.t0[q[second]]

@@ -19,7 +19,7 @@ import shapely
 from stileblade.errors import GeometryError
 from stileblade.geometry.corners import with_corners
 from stileblade.geometry.flatten import neighbours
-from stileblade.geometry.offset_tracing import simple, traced
+from stileblade.geometry.offset_tracing import traced
 from stileblade.geometry.parallel import BEVELLED, MITRED, ROUNDED, OffsetCurves, circular
 from stileblade.geometry.region import Region
 from stileblade.geometry.segments import Ints, Segments
@@ -65,7 +65,7 @@ def offset(
     corners = np.full(curves.n, ROUNDED)
     shape = shapely.simplify(region.polygons, TOLERANCE.flatten / 2, preserve_topology=True)
     grown = buffered(shape, distance, curves, corners, np.arange(curves.n), Join.ROUND, mitre_limit)
-    rounded = simple(traced(np.array([grown]), region.flat, curves, corners)[0])
+    rounded = traced(np.array([grown]), region.flat, curves, corners)[0]
     if join is Join.ROUND:
         return rounded
     limit = mitre_limit if join is Join.MITRE else 0.0

@@ -112,13 +112,16 @@ def traced(
     made, ring, fresh = _with_kernel_rings(made, ring, fresh, lost, kernel, curves)
     region, present = rejoin(made, ring, rings.shell, fresh=fresh)
     found = shared_out(region, rings.origin[present], len(grown))
+    if ways is None:
+        return [_simple(region) for region in found]
+    # of many strokes those alone in which a joint was not found
     doubtful = runs.ring[[bridge.row for bridge in joints.bridges]]
     for number in np.unique(rings.origin[np.r_[doubtful, lost]]).tolist():
-        found[number] = simple(found[number])
+        found[number] = _simple(found[number])
     return found
 
 
-def simple(region: Region) -> Region:
+def _simple(region: Region) -> Region:
     """The region without loops in which its contours cross themselves, by less than its curves are
     fitted to: where two parallels run close beside each other."""
     if not region or shapely.is_valid(region.polygons):
