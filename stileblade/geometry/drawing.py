@@ -54,6 +54,21 @@ class Drawing:
         else:
             self._still = True
 
+    def lines(self, numbers: list[float], *, relative: bool) -> None:
+        """Lines one after the other, two numbers each, as path data has them."""
+        x, y = self.x, self.y
+        each = iter(numbers)
+        for ex, ey in zip(each, each, strict=True):
+            if relative:
+                ex, ey = ex + x, ey + y
+            if ex != x or ey != y:
+                self._rows.append((x, y, ex, ey, 0.0, 0.0, 0.0, 0.0, 0.0, 1.0, x, y, ex, ey))
+                self._kind.append(0)
+                x, y = ex, ey
+            else:
+                self._still = True
+        self.x, self.y = x, y
+
     def quad(self, cx: float, cy: float, x: float, y: float) -> None:
         self._add(1, (self.x, self.y, cx, cy, x, y, 0.0, 0.0), x, y)
 

@@ -10,6 +10,8 @@ it) becomes a bevel; BEVEL.
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+from dataclasses import dataclass
 from enum import StrEnum
 from typing import Final, Literal
 
@@ -22,7 +24,7 @@ from stileblade.geometry.flatten import neighbours
 from stileblade.geometry.offset_tracing import traced
 from stileblade.geometry.parallel import BEVELLED, MITRED, ROUNDED, OffsetCurves, circular
 from stileblade.geometry.region import Region
-from stileblade.geometry.segments import Ints, Segments
+from stileblade.geometry.segments import Floats, Ints, Segments
 from stileblade.geometry.set_operations import run_kernel
 from stileblade.tolerance import TOLERANCE
 
@@ -64,8 +66,9 @@ def offset(
     curves = OffsetCurves(region.segments, np.full(len(region.segments), distance), before)
     corners = np.full(curves.n, ROUNDED)
     shape = shapely.simplify(region.polygons, TOLERANCE.flatten / 2, preserve_topology=True)
-    grown = buffered(shape, distance, curves, corners, np.arange(curves.n), Join.ROUND, mitre_limit)
-    rounded = traced(np.array([grown]), region.flat, curves, corners)[0]
+    whole = np.zeros(curves.n, np.int64)
+    grown = buffered(np.array([shape]), np.array([distance]), [Style()], curves, corners, whole)
+    rounded = traced(grown, region.flat, curves, corners)[0]
     if join is Join.ROUND:
         return rounded
     limit = mitre_limit if join is Join.MITRE else 0.0
@@ -94,32 +97,54 @@ def without_closed_segments(region: Region) -> Region:
     return Region(Segments(cut.kind, cut.coef, span, start, end), rings, region.shell)
 
 
+@dataclass(frozen=True)
+class Style:
+    """How the kernel goes round corners and ends of one shape."""
+
+    join: Join = Join.ROUND
+    mitre_limit: float = 2.0
+    cap: KernelCap = "round"
+
+
 def buffered(
-    shape: shapely.Geometry,
-    distance: float,
+    shapes: np.ndarray,
+    distance: Floats,
+    styles: Sequence[Style],
     curves: OffsetCurves,
     corners: Ints,
-    own: Ints,
-    join: Join,
-    mitre_limit: float,
-    cap: KernelCap = "round",
-) -> shapely.Geometry:
-    """The kernel's buffer of ``shape``, which has the corners ``own`` of ``curves``.
+    owner: Ints,
+) -> np.ndarray:
+    """The kernel's buffers (k,) of ``shapes`` (k,) by ``distance`` (k,); ``owner`` (n,) is the number
+    of the shape that each of the ``corners`` of ``curves`` is of, -1 where it is an end.
 
     The kernel cuts a mitre beyond its limit short; where that would happen it makes bevels, and
     the tips of the other corners are put on.
     """
-    flatness = curves.flatness / abs(distance)
-    quarter = max(4, int(np.ceil(np.pi / 4 / np.arccos(max(1 - flatness, 0.7)))))
-    outer = own[curves.turns_outwards[own]]
-    by_hand = join is Join.MITRE and bool((corners[outer] == BEVELLED).any())
-    style: KernelJoin = "bevel" if by_hand else _KERNEL_JOINS[join]
-    grown = shapely.buffer(
-        shape, distance, quad_segs=quarter, cap_style=cap, join_style=style, mitre_limit=mitre_limit
-    )
-    sharp = outer[corners[outer] == MITRED]
-    if not by_hand or not len(sharp):
-        return grown
+    flatness = curves.flatness / np.abs(distance)
+    quarter = np.ceil(np.pi / 4 / np.arccos(np.maximum(1 - flatness, 0.7)))
+    outer = np.flatnonzero(curves.turns_outwards & (owner >= 0))
+    cut_short = np.zeros(len(shapes), bool)
+    cut_short[owner[outer[corners[outer] == BEVELLED]]] = True
+    alike: dict[tuple[int, KernelJoin, Style], list[int]] = {}
+    for i, style in enumerate(styles):
+        cut_short[i] &= style.join is Join.MITRE
+        join = "bevel" if cut_short[i] else _KERNEL_JOINS[style.join]
+        alike.setdefault((max(4, int(quarter[i])), join, style), []).append(i)
+    grown = np.empty(len(shapes), object)
+    for (quad_segs, join, style), rows in alike.items():
+        grown[rows] = shapely.buffer(
+            shapes[rows], distance[rows], quad_segs=quad_segs, cap_style=style.cap,
+            join_style=join, mitre_limit=style.mitre_limit,
+        )  # fmt: skip
+    sharp = outer[(corners[outer] == MITRED) & cut_short[owner[outer]]]
+    for i in np.unique(owner[sharp]).tolist():
+        grown[i] = _with_tips(grown[i], float(distance[i]), sharp[owner[sharp] == i], curves)
+    return grown
+
+
+def _with_tips(
+    grown: shapely.Geometry, distance: float, sharp: Ints, curves: OffsetCurves
+) -> shapely.Geometry:
     (a, tip), (_, b) = curves.mitres
     wedges = np.stack([curves.segments.start, a, tip, b], axis=1)[sharp]
     tips = shapely.polygons(np.concatenate([wedges, wedges[:, :1]], axis=1))

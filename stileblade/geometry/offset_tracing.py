@@ -17,7 +17,7 @@ from stileblade.geometry.assemble import meet, rejoin
 from stileblade.geometry.crossing import feet
 from stileblade.geometry.fill import Painted, fill, fill_all
 from stileblade.geometry.fit import as_segments
-from stileblade.geometry.flatten import Flat, neighbours
+from stileblade.geometry.flatten import Flat, neighbours, run_starts
 from stileblade.geometry.leftovers import without_leftovers
 from stileblade.geometry.measurement import signed_areas
 from stileblade.geometry.offset_bridges import joined, with_bridges
@@ -244,30 +244,39 @@ def _nearest(
     """The number of the line (m, 2, 2) of its job that each edge (k, 2, 2) of a buffer runs along,
     else of the one nearest to it: beside a flat cap or a bevel a corner lies nearer that has no
     part. ``distance`` is each job's (jobs,)."""
-    middle = edges.mean(axis=1)
+    # one coordinate after the other goes fastest
+    (x0, y0), (dx, dy) = lines[:, 0].T.copy(), (lines[:, 1] - lines[:, 0]).T.copy()
+    size = np.maximum(dx * dx + dy * dy, 1e-300)
+    length = np.sqrt(size)
+    middle, (wx, wy) = edges.mean(axis=1), (edges[:, 1] - edges[:, 0]).T.copy()
+    mx, my = middle.T.copy()
     reach = distance + flatness
-    run = lines[:, 1] - lines[:, 0]
-    size = np.maximum((run * run).sum(axis=1), 1e-300)
-    spot, line = _close_pairs(lines, run, line_job, middle, edge_job, reach)
-    # by the middles of lines first, as one coordinate after the other goes fastest
-    centre, half = lines.mean(axis=1), np.sqrt(size) / 2
-    x, y = (middle[:, axis].take(spot) - centre[:, axis].take(line) for axis in (0, 1))
-    most = reach[edge_job].take(spot) + half.take(line)
-    near = np.flatnonzero(x * x + y * y <= most * most)
+    spot, line = _close_pairs(lines, length, line_job, middle, edge_job, reach)
+    # by the middles of lines first
+    most = reach[edge_job]
+    x, y = mx.take(spot) - (x0 + dx / 2).take(line), my.take(spot) - (y0 + dy / 2).take(line)
+    around = most.take(spot) + (length / 2).take(line)
+    near = np.flatnonzero(x * x + y * y <= around * around)
     spot, line = spot[near], line[near]
-    gap, along, most = middle[spot] - lines[line, 0], run[line], reach[edge_job[spot]]
-    share = (gap * along).sum(axis=1) / size[line]
-    away = np.hypot(*(gap - np.clip(share, 0, 1)[:, None] * along).T)
-    near = np.flatnonzero(away <= most)
-    spot, line, share, away, along = spot[near], line[near], share[near], away[near], along[near]
-    way = edges[spot, 1] - edges[spot, 0]
-    turned = np.abs(way[:, 0] * along[:, 1] - way[:, 1] * along[:, 0])
-    beside = (share > 0) & (share < 1) & (turned < 0.1 * np.hypot(*way.T) * np.sqrt(size[line]))
-    beside &= np.abs(away - distance[edge_job[spot]]) < 2 * flatness
-    order = np.lexsort((away, ~beside, spot))
-    first = order[np.r_[True, spot[order][1:] != spot[order][:-1]]] if len(order) else order
+    x, y = mx.take(spot) - x0.take(line), my.take(spot) - y0.take(line)
+    along = dx.take(line), dy.take(line)
+    share = (x * along[0] + y * along[1]) / size.take(line)
+    inside = np.clip(share, 0, 1)
+    x, y = x - inside * along[0], y - inside * along[1]
+    away = np.sqrt(x * x + y * y)
+    near = np.flatnonzero(away <= most.take(spot))
+    spot, line, share, away = spot[near], line[near], share[near], away[near]
+    turned = wx.take(spot) * along[1].take(near) - wy.take(spot) * along[0].take(near)
+    flat = 0.1 * np.hypot(wx, wy).take(spot) * length.take(line)
+    beside = (share > 0) & (share < 1) & (np.abs(turned) < flat)
+    beside &= np.abs(away - distance[edge_job].take(spot)) < 2 * flatness
+    # of each spot's, which stand together, the nearest of those beside it, else of all
+    away[~beside] += _APART
+    starts = run_starts(spot)
+    least = np.minimum.reduceat(away, starts) if len(starts) else away
     nearest = np.full(len(edges), -1, np.int64)
-    nearest[spot[first]] = line[first]
+    best = np.flatnonzero(away == np.repeat(least, np.diff(np.r_[starts, len(spot)])))[::-1]
+    nearest[spot[best]] = line[best]  # the first of those as near
     far = np.flatnonzero(nearest < 0)
     if len(far):
         aside = (line_job * _APART)[:, None, None] * [1.0, 0.0]
@@ -279,18 +288,17 @@ def _nearest(
 
 
 def _close_pairs(
-    lines: Floats, run: Floats, line_job: Ints, spots: Floats, spot_job: Ints, reach: Floats
+    lines: Floats, length: Floats, line_job: Ints, spots: Floats, spot_job: Ints, reach: Floats
 ) -> tuple[Ints, Ints]:
     """Numbers of spots and of lines of the same job that may be nearer than its reach, to be sorted
     out by their distances: those that share a cell of a grid, of which each job has its own."""
-    length = np.hypot(*run.T)
     step = np.clip(float(length.mean()) * _BOX, reach / 2, _BOX * reach)
     step = np.maximum(step, float(length.sum()) / len(spots))
     cell = step + 2 * reach
     times = np.ceil(np.maximum(length / step[line_job], 1)).astype(np.int64)
     owner = np.repeat(np.arange(len(lines)), times)
     part = np.arange(len(owner)) - np.repeat(np.cumsum(times) - times, times)
-    shift = run[owner] / times[owner, None]
+    shift = (lines[:, 1] - lines[:, 0])[owner] / times[owner, None]
     start = lines[owner, 0] + part[:, None] * shift
     job = line_job[owner]
     wide, size = reach[job][:, None], cell[job][:, None]

@@ -51,6 +51,15 @@ def _pairs(places: Places) -> Floats:
     return places.view(float).reshape(-1, 2)
 
 
+def _places(pairs: Floats) -> Places:
+    return np.ascontiguousarray(pairs).view(complex)[:, 0]
+
+
+def _turning(d1: Places, d2: Places) -> Floats:
+    """The cross product of first and second derivatives: the curvature, by the speed cubed."""
+    return d1.real * d2.imag - d1.imag * d2.real
+
+
 @dataclass(frozen=True, eq=False)
 class OffsetCurves:
     """The curves at ``distance`` (n,) of ``segments``; ``before`` (n,) are the predecessors,
@@ -79,7 +88,8 @@ class OffsetCurves:
         are tighter than the distance."""
         back = self.curved(index)
         rows = np.flatnonzero(back)
-        back[rows] = self._pace(index[rows], *self._motion(index[rows], t[rows])[1:]) < 0
+        _, d1, d2, speed = self._motion(index[rows], t[rows])
+        back[rows] = self._outwards[index[rows]] * _turning(d1, d2) < -(speed**3)
         return back
 
     @cached_property
@@ -100,65 +110,37 @@ class OffsetCurves:
 
     def points_at(self, index: Ints, t: Floats) -> Floats:
         """Points (m, 2) of curves ``index``."""
-        return self._along(index, t, moving=False)[0]
+        place, d1, _, speed = self._motion(index, t)
+        place -= d1 * (1j * self._outwards.take(index) / speed)
+        return _pairs(place)
 
     def motion_at(self, index: Ints, t: Floats) -> tuple[Floats, Floats]:
         """Points (m, 2) and derivatives by t (m, 2) of curves ``index``."""
-        return self._along(index, t, moving=True)
+        place, d1, d2, speed = self._motion(index, t)
+        aside = self._outwards.take(index) / speed
+        place -= d1 * (1j * aside)
+        d1 *= 1 + aside * _turning(d1, d2) / (speed * speed)
+        return _pairs(place), _pairs(d1)
 
-    def _along(self, index: Ints, t: Floats, *, moving: bool) -> tuple[Floats, Floats]:
-        n = self.n
-        if not len(index) or int(index.max()) < n:
-            return self._parallel(index, t, moving=moving)
-        p, dp = np.empty((len(index), 2)), np.empty((len(index), 2))
-        group, corner = np.divmod(index, n)
-        own = np.flatnonzero(group == 0)
-        if len(own):
-            p[own], dp[own] = self._parallel(index[own], t[own], moving=moving)
-        m = np.flatnonzero(group == 1)
-        if len(m):
-            turned = np.stack([np.cos(t[m]), np.sin(t[m])], 1)
-            turned *= np.abs(self.distance[corner[m], None])
-            p[m] = self.segments.start[corner[m]] + turned
-            dp[m] = np.stack([-turned[:, 1], turned[:, 0]], 1)
-        for g, (a, b) in ((2, self.bevels), (3, self.mitres[0]), (4, self.mitres[1])):
-            m = np.flatnonzero(group == g)
-            if len(m):
-                k = corner[m]
-                d = b[k] - a[k]
-                p[m], dp[m] = a[k] + d * t[m, None], d
-        return p, dp
-
-    def _parallel(self, index: Ints, t: Floats, *, moving: bool) -> tuple[Floats, Floats]:
-        """Points and, where ``moving``, derivatives by t."""
-        place, d1, d2 = self._motion(index, t)
-        points = place - 1j * d1 * (self._outwards[index] / np.maximum(np.abs(d1), 1e-12))
-        if moving:
-            d1 = d1 * self._pace(index, d1, d2)
-        return _pairs(points), _pairs(d1)
-
-    def _pace(self, index: Ints, d1: Places, d2: Places) -> Floats:
-        """How many times as fast as their segments parallels run; below 0 the other way."""
-        bend = d1.real * d2.imag - d1.imag * d2.real
-        return 1 + self._outwards[index] * bend / np.maximum(np.abs(d1), 1e-12) ** 3
-
-    def _motion(self, index: Ints, t: Floats) -> tuple[Places, Places, Places]:
-        """Points of segments with their first and second derivatives by t."""
+    def _motion(self, index: Ints, t: Floats) -> tuple[Places, Places, Places, Floats]:
+        """Points of segments with their first and second derivatives by t, and their speeds, which
+        are above 0."""
         place, d1, d2 = self._derivatives(index, t)
-        weak = np.flatnonzero(np.abs(d1) < self._weak[index])
+        speed = np.maximum(np.abs(d1), 1e-12)
+        weak = (speed < self._weak.take(index)).nonzero()[0]
         if len(weak):  # a control point on its end point: the direction a little further in
             middle = self.segments.span[index[weak]].mean(axis=1)
             inner = t[weak] * (1 - NUDGE) + middle * NUDGE
             d1[weak] = self._derivatives(index[weak], inner)[1]
-        return place, d1, d2
+            speed[weak] = np.maximum(np.abs(d1[weak]), 1e-12)
+        return place, d1, d2, speed
 
     def _derivatives(self, index: Ints, t: Floats) -> tuple[Places, Places, Places]:
-        c0, c1, c2, c3 = self._powers.take(index, axis=1)
-        third = c3 * t
-        place, d1 = ((third + c2) * t + c1) * t + c0, (3 * third + 2 * c2) * t + c1
-        d2 = 6 * third + 2 * c2
-        if self._has_arcs:
-            m = np.flatnonzero(self.segments.kind[index] == Kind.ARC)
+        c0, c1, c2, c3, twice, thrice = self._powers.take(index, axis=1)
+        place, fast = ((c3 * t + c2) * t + c1) * t + c0, thrice * t
+        d1, d2 = (fast + twice) * t + c1, 2 * fast + twice
+        m = self._round.take(index).nonzero()[0]
+        if len(m):
             u, v, cos, sin = c1[m], c2[m], np.cos(t[m]), np.sin(t[m])
             d1[m], d2[m] = v * cos - u * sin, -u * cos - v * sin
             place[m] = c0[m] - d2[m]
@@ -166,35 +148,45 @@ class OffsetCurves:
 
     @cached_property
     def _powers(self) -> Places:
-        """Coefficients (4, n) of 1, t, t^2 and t^3; of arcs centre, u and v. All are evaluated
-        alike then, as complex numbers: the many small calls of searches cost as much by kinds."""
+        """Coefficients (6, 5n) of 1, t, t^2 and t^3, of arcs centre, u and v; and twice and thrice the
+        last two. All are evaluated alike then, as complex numbers: the many small calls of
+        searches cost as much by kinds."""
         kind = self.segments.kind
         p0, p1, p2, p3 = np.ascontiguousarray(self.segments.coef).view(complex).T
         cubic, quad, round_ = kind == Kind.CUBIC, kind == Kind.QUAD, kind == Kind.ARC
         second = p0 - 2 * p1 + p2
         degree = np.where(cubic, 3, np.where(quad, 2, 1))
-        return np.stack(
-            [
-                p0,
-                np.where(round_, p1, degree * (p1 - p0)),
-                np.where(round_, p2, np.where(cubic, 3 * second, np.where(quad, second, 0))),
-                np.where(cubic, p3 - p0 - 3 * (p2 - p1), 0),
-            ]
-        )
+        found = np.zeros((6, 5, self.n), complex)
+        found[0, 0] = p0
+        found[1, 0] = np.where(round_, p1, degree * (p1 - p0))
+        found[2, 0] = np.where(round_, p2, np.where(cubic, 3 * second, np.where(quad, second, 0)))
+        found[3, 0] = np.where(cubic, p3 - p0 - 3 * (p2 - p1), 0)
+        found[4, 0], found[5, 0] = 2 * found[2, 0], 3 * found[3, 0]
+        found[0, 1] = _places(self.segments.start)
+        found[1, 1] = np.abs(self.distance)
+        found[2, 1] = 1j * found[1, 1]
+        for group, (a, b) in enumerate((self.bevels, *self.mitres), 2):
+            found[0, group] = _places(a)
+            found[1, group] = _places(b) - _places(a)
+        return found.reshape(6, -1)
 
     @cached_property
-    def _has_arcs(self) -> bool:
-        return bool((self.segments.kind == Kind.ARC).any())
+    def _round(self) -> Bools:
+        """Which curves (5n,) are evaluated as arcs."""
+        own = self.segments.kind == Kind.ARC
+        return np.concatenate([own, np.ones(self.n, bool), np.zeros(3 * self.n, bool)])
 
     @cached_property
     def _weak(self) -> Floats:
-        """Speeds (n,) below which a segment's own says no direction."""
-        return WEAK * self.segments.chords + 1e-7
+        """Speeds (5n,) below which a segment's own says no direction; corners' always do, or have
+        none."""
+        return np.concatenate([WEAK * self.segments.chords + 1e-7, np.zeros(4 * self.n)])
 
     @cached_property
     def _outwards(self) -> Floats:
-        """Distances (n,) to the right of the way in which t grows."""
-        return self.distance * np.where(self.segments.span[:, 1] >= self.segments.span[:, 0], 1, -1)
+        """Distances (5n,) to the right of the way in which t grows."""
+        forward = self.segments.span[:, 1] >= self.segments.span[:, 0]
+        return np.concatenate([np.where(forward, 1, -1) * self.distance, np.zeros(4 * self.n)])
 
     @cached_property
     def offset_ends(self) -> tuple[Floats, Floats]:

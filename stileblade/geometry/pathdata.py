@@ -6,6 +6,7 @@ Reading follows SVG 2, chapter 9: up to an error, which is an exception here, wi
 from __future__ import annotations
 
 import re
+from itertools import chain
 
 import numpy as np
 
@@ -23,6 +24,8 @@ _ARC = re.compile(
     + r"[\s,]*([01])[\s,]*([01])"
     + r"[\s,]*([+-]?(?:\d+\.?\d*|\.\d+)(?:[eE][+-]?\d+)?)" * 2
 )
+_BLANK = " \t\r\n,"
+_IN_RUNS = "LlHhVvCcSsQqTt"
 _ARGUMENTS = {"M": 2, "L": 2, "H": 1, "V": 1, "C": 6, "S": 4, "Q": 4, "T": 2, "A": 7, "Z": 0}
 MOST_SEGMENTS = 300_000
 FARTHEST = 1e7
@@ -33,37 +36,71 @@ class _Reader:
         self.text = text
         self.drawing = Drawing()
         self.handle: tuple[str, float, float] = ("", 0.0, 0.0)
+        self.exponents = "e" in text or "E" in text
+        self.total = 0
+        self.letter = ""
+        self.waiting: list[tuple[str, int]] = []
+        """Commands of ``letter`` that are not drawn yet: their numbers, and where they stand."""
 
     def read(self) -> Drawing:
-        total, at = 0, 0
-        seen_move = False
         if "_" in self.text:  # which Python's own numbers would take
             raise self.error("'_' is not understood", self.text.index("_"))
+        at, seen_move = 0, False
         for match in _COMMAND.finditer(self.text):
-            if match.start() != at and self.text[at : match.start()].strip(" \t\r\n,"):
+            if match.start() != at and self.text[at : match.start()].strip(_BLANK):
+                self.draw_waiting()
                 raise self.error("no command", at)
             at = match.end()
             letter, rest = match.groups()
             if not seen_move and letter not in "Mm":
                 raise self.error("it must start with a move (M)", match.start())
             seen_move = True
-            size = _ARGUMENTS[letter.upper()]
-            numbers = self.arguments(letter, size, rest, match.start())
-            total += len(numbers) // size if size else 1
-            if total > MOST_SEGMENTS:
-                raise ReadingError(
-                    f"The path has more than {MOST_SEGMENTS} segments.",
-                    hint="Simplify the drawing before reading it.",
-                )
+            if letter != self.letter or letter not in _IN_RUNS:
+                self.draw_waiting()
+                self.letter = letter
+            self.waiting.append((rest, match.start()))
+        self.draw_waiting()
+        if self.text[at:].strip(_BLANK):
+            raise self.error("no command", at)
+        self.drawing.finish()
+        return self.drawing
+
+    def draw_waiting(self) -> None:
+        """Draws the commands of one letter that have been read, all together where they are written
+        plainly: path data is mostly long runs of short commands."""
+        waiting, self.waiting = self.waiting, []
+        if not waiting:
+            return
+        letter = self.letter
+        size = _ARGUMENTS[letter.upper()]
+        if len(waiting) > 1:
+            minus = "-" if self.exponents else " -"  # as in 1-2
+            rows = [rest.replace(",", " ").replace("-", minus).split() for rest, _ in waiting]
+            if set(map(len, rows)) == {size}:
+                try:
+                    numbers = list(map(float, chain.from_iterable(rows)))
+                except ValueError:  # written without spaces in other ways, as in .5.5
+                    numbers = []
+                if numbers and min(numbers) >= -FARTHEST and max(numbers) <= FARTHEST:
+                    self.count(len(rows))
+                    self.run(letter, size, numbers)
+                    return
+        for rest, at in waiting:
+            numbers = self.arguments(letter, size, rest, at)
+            self.count(len(numbers) // size if size else 1)
             if size:
                 self.run(letter, size, numbers)
             else:
                 self.drawing.close()
                 self.handle = ("", 0.0, 0.0)
-        if self.text[at:].strip(" \t\r\n,"):
-            raise self.error("no command", at)
-        self.drawing.finish()
-        return self.drawing
+
+    def count(self, segments: int) -> None:
+        self.total += segments
+        if self.total > MOST_SEGMENTS:
+            raise ReadingError(
+                f"The path has more than {MOST_SEGMENTS} segments.",
+                hint="Simplify the drawing before reading it.",
+            )
 
     def error(self, what: str, at: int) -> ReadingError:
         near = self.text[at : at + 16].strip()
@@ -77,7 +114,7 @@ class _Reader:
             while match := _ARC.match(rest, end):
                 numbers += map(float, match.groups())
                 end = match.end()
-            if rest[end:].strip(" \t\r\n,") or not numbers:
+            if rest[end:].strip(_BLANK) or not numbers:
                 raise self.error("an arc has seven numbers, two of them flags 0 or 1", at)
         else:
             numbers = self.numbers(rest, at)
@@ -98,7 +135,7 @@ class _Reader:
             return list(map(float, text.replace(",", " ").split()))
         except ValueError:  # written without spaces, as in 1-2 or .5.5
             pass
-        if _NUMBER.sub("", text).strip(" \t\r\n,"):
+        if _NUMBER.sub("", text).strip(_BLANK):
             raise self.error("a number is not understood", at)
         return list(map(float, _NUMBER.findall(text)))
 
@@ -109,13 +146,17 @@ class _Reader:
         if upper == "C":
             self.handle = ("C", *d.cubics(numbers, relative=relative))
             return
+        if upper == "L":
+            d.lines(numbers, relative=relative)
+            self.handle = ("", 0.0, 0.0)
+            return
         ox = oy = 0.0
         for i in range(0, len(numbers), size):
             a = numbers[i : i + size]
             if relative:
                 ox, oy = d.x, d.y
             handle = ("", 0.0, 0.0)
-            if upper == "L" or (upper == "M" and i):
+            if upper == "M" and i:
                 d.line(ox + a[0], oy + a[1])
             elif upper == "M":
                 d.move(ox + a[0], oy + a[1])

@@ -131,15 +131,15 @@ class Segments:
 
     def transformed(self, matrix: Floats) -> Segments:
         """Mapped by the 2x3 ``matrix`` [[a, c, e], [b, d, f]]: exact for every kind."""
-        linear, shift = matrix[:, :2], matrix[:, 2]
-        quads = self.coef.reshape(-1, 4, 2) @ linear.T
-        quads += _PLACES[self.kind] * shift
+        linear, shift = matrix[:, :2].T, matrix[:, 2]
+        coef = (self.coef.reshape(-1, 2) @ linear).reshape(-1, 4, 2)
+        coef += _PLACES[self.kind] * shift
         return Segments(
             self.kind,
-            quads.reshape(-1, 8),
+            coef.reshape(-1, 8),
             self.span,
-            self.start @ linear.T + shift,
-            self.end @ linear.T + shift,
+            self.start @ linear + shift,
+            self.end @ linear + shift,
         )
 
     @cached_property

@@ -24,9 +24,11 @@ from stileblade.geometry.offset import (
     CORNERS,
     Join,
     KernelCap,
+    Style,
     buffered,
     without_closed_segments,
 )
+from stileblade.geometry.offset_kernel import SIDES
 from stileblade.geometry.offset_tracing import Ways, traced
 from stileblade.geometry.parallel import BEVELLED, MITRED, ROUNDED, OffsetCurves
 from stileblade.geometry.region import Region
@@ -166,32 +168,26 @@ def _together(strokes: list[tuple[Pen, list[tuple[Segments, bool]]]]) -> list[Re
     corners = np.array([CORNERS[pen.join] for pen in pens])[job_of_segment]
     limit = np.array([pen.mitre_limit for pen in pens])[job_of_segment]
     corners[(corners == MITRED) & (curves.mitre_ratio > limit)] = BEVELLED
-    capped = np.zeros(len(corners), bool)
-    for way, (_, ring, j) in enumerate(ways):
-        if not ring:
-            start = int(np.searchsorted(way_of_segment, way))
-            middle = (start + int(np.searchsorted(way_of_segment, way, "right"))) // 2
-            corners[[start, middle]] = ROUNDED if pens[j].cap is Cap.ROUND else BEVELLED
-            capped[[start, middle]] = True
+    closing = np.array([ring for _, ring, _ in ways])
+    open_ = np.flatnonzero(~closing)
+    start, stop = (np.searchsorted(way_of_segment, open_, side) for side in SIDES)
+    ends = np.concatenate([start, (start + stop) // 2])
+    rounded = np.array([pen.cap is Cap.ROUND for pen in pens])[job_of_segment[ends]]
+    corners[ends] = np.where(rounded, ROUNDED, BEVELLED)
+    owner = job_of_segment.copy()
+    owner[ends] = -1
 
-    grown = []
-    own_segments = np.searchsorted(job_of_segment, np.arange(len(strokes) + 1))
-    own_ways = np.searchsorted(job, np.arange(len(strokes) + 1))
-    for j, pen in enumerate(pens):
-        lines = []
-        for way in range(own_ways[j], own_ways[j + 1]):
-            a = int(first[way])
-            points = flat.points[a : a + int(half[way]) + (not ways[way][1])]
-            closing = points[:1] if ways[way][1] else points[:0]
-            lines.append(shapely.linestrings(np.concatenate([points, closing])))
-        shape = shapely.multilinestrings(lines) if lines else shapely.MultiLineString()
-        own = np.arange(own_segments[j], own_segments[j + 1])
-        own = own[~capped[own]]
-        cap = _KERNEL_CAPS[pen.cap]
-        grown.append(
-            buffered(shape, pen.width / 2, curves, corners, own, pen.join, pen.mitre_limit, cap)
-        )
-    return traced(np.array(grown), flat, curves, corners, edges)
+    # each way once, from its start to its end
+    way = np.repeat(number, half + 1)
+    place = np.arange(len(way)) - np.repeat(np.cumsum(half + 1) - half - 1, half + 1)
+    place[closing[way] & (place == half[way])] = 0
+    lines = shapely.linestrings(flat.points[first[way] + place], indices=way)
+    shapes = np.full(len(pens), shapely.MultiLineString(), object)
+    present, numbered = np.unique(job, return_inverse=True)
+    shapes[present] = shapely.multilinestrings(lines, indices=numbered)
+    styles = [Style(pen.join, pen.mitre_limit, _KERNEL_CAPS[pen.cap]) for pen in pens]
+    grown = buffered(shapes, radius, styles, curves, corners, owner)
+    return traced(grown, flat, curves, corners, edges)
 
 
 def _extended(way: Segments, by: float) -> Segments:

@@ -13,7 +13,12 @@ from hypothesis import strategies as st
 from stileblade.errors import GeometryError, ReadingError
 from stileblade.geometry.clipping import clip_line
 from stileblade.geometry.fill import fill, filled
-from stileblade.geometry.pathdata import path_data, read_path, region_from_path
+from stileblade.geometry.pathdata import (
+    path_data,
+    read_path,
+    read_path_to_error,
+    region_from_path,
+)
 from stileblade.geometry.region import Box
 from stileblade.geometry.segments import Kind, lines
 from stileblade.geometry.set_operations import difference, intersection, rectangle, union
@@ -59,6 +64,10 @@ def test_arcs_and_curves_are_read_and_written_as_themselves() -> None:
         ("M0 5a5 5 0 1110 0a5 5 0 11-10 0z", 25 * math.pi),
         ("M0 0C0 10 10 10 10 0S20-10 20 0V20H0Z", 400),
         ("M0 0Q5 10 10 0T20 0V20H0Z", 400),
+        ("M0 0l5 0l5 0l0 10l-10-0z", 100),
+        ("M0,0L10,0L1e1,.1e2L0,10Z", 100),
+        ("M0 0l1e1-0l0.5 9.5l-.5.5l-10 0l0 0z", 102.5),
+        ("M0 0l10 0L10 10l-5 0l-5 0v-5v-5", 100),
     ],
 )
 def test_path_data_in_all_its_forms(text: str, area: float) -> None:
@@ -75,6 +84,11 @@ def test_path_data_in_all_its_forms(text: str, area: float) -> None:
         ("M0 0L1", "Path data at character 5 ('L1'): L takes 2 numbers at a time."),
         ("M0 0L1 nan", "Path data at character 5 ('L1 nan'): a number is not understood."),
         ("M0 0L1 1e308", "Path data at character 5 ('L1 1e308'): a number is too large."),
+        ("M0 0l1 1l2l3 3 4 4 5", "Path data at character 9 ('l2l3 3 4 4 5'): "
+         "l takes 2 numbers at a time."),
+        ("M0 0h1h2h-9e9h1", "Path data at character 9 ('h-9e9h1'): a number is too large."),
+        ("M0 0l1 1l2 2,x l3 3", "Path data at character 9 ('l2 2,x l3 3'): a number is not "
+         "understood."),
         ("M0 0A1 1 0 2 0 5 5", "Path data at character 5 ('A1 1 0 2 0 5 5'): an arc has seven "
          "numbers, two of them flags 0 or 1."),
     ],
@@ -83,6 +97,14 @@ def test_broken_path_data_says_where(text: str, message: str) -> None:
     with pytest.raises(ReadingError) as caught:
         read_path(text)
     assert caught.value.message == message
+
+
+def test_a_path_is_drawn_up_to_its_error() -> None:
+    """Also within commands of one letter, and where their numbers are right all together only."""
+    for text in ("M0 0l1 1l2 2l3l4 4 5", "M0 0l1 1l2 2l3 x", "M0 0l1 1l2 2l3 1e9"):
+        drawing, error = read_path_to_error(text)
+        assert error is not None
+        assert drawing.open[0].end.tolist() == [[1, 1], [3, 3]]
 
 
 def test_fill_rules_on_a_bow_tie_and_on_nested_circles() -> None:
