@@ -6,7 +6,8 @@ Reading follows SVG 2, chapter 9: up to an error, which is an exception here, wi
 from __future__ import annotations
 
 import re
-from itertools import chain
+from itertools import groupby
+from operator import itemgetter
 
 import numpy as np
 
@@ -38,61 +39,66 @@ class _Reader:
         self.handle: tuple[str, float, float] = ("", 0.0, 0.0)
         self.exponents = "e" in text or "E" in text
         self.total = 0
-        self.letter = ""
-        self.waiting: list[tuple[str, int]] = []
-        """Commands of ``letter`` that are not drawn yet: their numbers, and where they stand."""
+        self.commands: list[tuple[str, str]] = []
+        self.head = self.drawn = 0
+        """Where the first command stands, and how many commands have been drawn."""
 
     def read(self) -> Drawing:
         if "_" in self.text:  # which Python's own numbers would take
             raise self.error("'_' is not understood", self.text.index("_"))
-        at, seen_move = 0, False
-        for match in _COMMAND.finditer(self.text):
-            if match.start() != at and self.text[at : match.start()].strip(_BLANK):
-                self.draw_waiting()
-                raise self.error("no command", at)
-            at = match.end()
-            letter, rest = match.groups()
-            if not seen_move and letter not in "Mm":
-                raise self.error("it must start with a move (M)", match.start())
-            seen_move = True
-            if letter != self.letter or letter not in _IN_RUNS:
-                self.draw_waiting()
-                self.letter = letter
-            self.waiting.append((rest, match.start()))
-        self.draw_waiting()
-        if self.text[at:].strip(_BLANK):
-            raise self.error("no command", at)
+        self.commands = _COMMAND.findall(self.text)  # one follows straight on the other
+        self.head = len(self.text) - sum(len(rest) + 1 for _, rest in self.commands)
+        if self.text[: self.head].strip(_BLANK):
+            raise self.error("no command", 0)
+        if self.commands and self.commands[0][0] not in "Mm":
+            raise self.error("it must start with a move (M)", self.head)
+        for letter, same in groupby(self.commands, itemgetter(0)):
+            self.draw(letter, [rest for _, rest in same])
         self.drawing.finish()
         return self.drawing
 
-    def draw_waiting(self) -> None:
-        """Draws the commands of one letter that have been read, all together where they are written
-        plainly: path data is mostly long runs of short commands."""
-        waiting, self.waiting = self.waiting, []
-        if not waiting:
-            return
-        letter = self.letter
+    def draw(self, letter: str, rests: list[str]) -> None:
+        """Draws commands of one letter, all together where they are written plainly: path data is
+        mostly long runs of short commands."""
         size = _ARGUMENTS[letter.upper()]
-        if len(waiting) > 1:
-            minus = "-" if self.exponents else " -"  # as in 1-2
-            rows = [rest.replace(",", " ").replace("-", minus).split() for rest, _ in waiting]
-            if set(map(len, rows)) == {size}:
-                try:
-                    numbers = list(map(float, chain.from_iterable(rows)))
-                except ValueError:  # written without spaces in other ways, as in .5.5
-                    numbers = []
-                if numbers and min(numbers) >= -FARTHEST and max(numbers) <= FARTHEST:
-                    self.count(len(rows))
-                    self.run(letter, size, numbers)
-                    return
-        for rest, at in waiting:
-            numbers = self.arguments(letter, size, rest, at)
-            self.count(len(numbers) // size if size else 1)
+        if letter in _IN_RUNS:
+            numbers = self.plain_numbers(rests, size)
+            if numbers:
+                self.count(len(numbers) // size)
+                self.run(letter, size, numbers)
+                self.drawn += len(rests)
+                return
+        for rest in rests:
             if size:
+                numbers = self.arguments(letter, size, rest)
+                self.count(len(numbers) // size)
                 self.run(letter, size, numbers)
             else:
+                if rest.strip(_BLANK):
+                    raise self.wrong("a close has no numbers")
+                self.count(1)
                 self.drawing.close()
                 self.handle = ("", 0.0, 0.0)
+            self.drawn += 1
+
+    def plain_numbers(self, rests: list[str], size: int) -> list[float]:
+        """The numbers of commands with ``size`` each; none where that is not how they are written."""
+        text = " ; ".join(rests).replace(",", " ")
+        if not self.exponents:
+            text = text.replace("-", " -")  # as in 1-2
+        words, many = text.split(), len(rests)
+        if many > 1:
+            if len(words) != many * (size + 1) - 1 or set(words[size :: size + 1]) != {";"}:
+                return []
+            del words[size :: size + 1]
+        elif len(words) % size:
+            return []
+        try:
+            numbers = list(map(float, words))
+        except ValueError:  # written without spaces in other ways, as in .5.5
+            return []
+        far = numbers and (min(numbers) < -FARTHEST or max(numbers) > FARTHEST)
+        return [] if far else numbers
 
     def count(self, segments: int) -> None:
         self.total += segments
@@ -106,7 +112,12 @@ class _Reader:
         near = self.text[at : at + 16].strip()
         return ReadingError(f"Path data at character {at + 1} ({near!r}): {what}.")
 
-    def arguments(self, letter: str, size: int, rest: str, at: int) -> list[float]:
+    def wrong(self, what: str) -> ReadingError:
+        """Of the command that is to be drawn next."""
+        before = self.commands[: self.drawn]
+        return self.error(what, self.head + sum(len(rest) + 1 for _, rest in before))
+
+    def arguments(self, letter: str, size: int, rest: str) -> list[float]:
         """All numbers of a command, ``size`` to a row."""
         if letter in "Aa":
             numbers: list[float] = []
@@ -115,28 +126,24 @@ class _Reader:
                 numbers += map(float, match.groups())
                 end = match.end()
             if rest[end:].strip(_BLANK) or not numbers:
-                raise self.error("an arc has seven numbers, two of them flags 0 or 1", at)
+                raise self.wrong("an arc has seven numbers, two of them flags 0 or 1")
         else:
-            numbers = self.numbers(rest, at)
-            if size == 0:
-                if numbers:
-                    raise self.error("a close has no numbers", at)
-                return numbers
+            numbers = self.numbers(rest)
             if not numbers or len(numbers) % size:
-                raise self.error(f"{letter} takes {size} numbers at a time", at)
+                raise self.wrong(f"{letter} takes {size} numbers at a time")
         if not sum(map(abs, numbers)) <= FARTHEST:  # seldom; and then not all of them together
             for n in numbers:
                 if not abs(n) <= FARTHEST:
-                    raise self.error("a number is too large", at)
+                    raise self.wrong("a number is too large")
         return numbers
 
-    def numbers(self, text: str, at: int) -> list[float]:
+    def numbers(self, text: str) -> list[float]:
         try:
             return list(map(float, text.replace(",", " ").split()))
         except ValueError:  # written without spaces, as in 1-2 or .5.5
             pass
         if _NUMBER.sub("", text).strip(_BLANK):
-            raise self.error("a number is not understood", at)
+            raise self.wrong("a number is not understood")
         return list(map(float, _NUMBER.findall(text)))
 
     def run(self, letter: str, size: int, numbers: list[float]) -> None:
