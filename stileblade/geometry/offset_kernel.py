@@ -23,6 +23,8 @@ _ON: Final = 0.006
 _DOUBTFUL: Final = 4.0
 """Runs shorter than so many times the distance are compared with the kernel's polygon."""
 SIDES: Final[tuple[Literal["left"], Literal["right"]]] = ("left", "right")
+_APART: Final = 1e4
+"""mm: jobs lie side by side, further from each other than any reaches."""
 _TIMES: Final = 2
 _ALONG: Final = np.linspace(0, 1, 17)
 _NEAR: Final = np.arange(1, 4)
@@ -51,12 +53,13 @@ class Reached:
 
 @dataclass(frozen=True, eq=False)
 class Kernel:
-    """The kernel's polygons, and the flattened source that they are the buffers of, whose edges are
-    each of one job (m,)."""
+    """The kernel's polygons, and the flattened source that they are the buffers of: its edges are
+    each of one job (m,), and those that are looked at have the numbers ``edges``, of twins one."""
 
     rings: ResultRings
     flat: Flat
     job: Ints
+    edges: Ints
 
     def reached(
         self,
@@ -124,20 +127,20 @@ class Kernel:
     def too_near(self, points: Floats, curve: Ints, curves: OffsetCurves) -> Bools:
         """Which of the points (k, 2) on curves are nearer to the source than the distance."""
         segment = curve % curves.n
-        job = self.job_of_segment[segment]
+        least = np.abs(curves.distance[segment]) - 2 * curves.flatness
         out = np.zeros(len(points), bool)
-        for j in np.unique(job):
-            rows = np.flatnonzero(job == j)
-            least = np.abs(curves.distance[segment[rows]]) - 2 * curves.flatness
-            spots = shapely.points(points[rows])
-            out[rows] = shapely.dwithin(self._source(int(j)), spots, np.maximum(least, 0))
+        if len(points) and least.max() > 0:
+            spots = self._spots(points, self._job_of_segment[segment])
+            (spot, _), away = self._tree.query_nearest(
+                spots, max_distance=least.max(), return_distance=True, all_matches=False
+            )
+            out[spot] = away < least[spot]
         return out
 
-    @cached_property
-    def job_of_segment(self) -> Ints:
-        job = np.zeros(int(self.flat.segment.max(initial=-1)) + 1, np.int64)
-        job[self.flat.segment] = self.job
-        return job
+    def nearest_edges(self, points: Floats, job: Ints) -> Ints:
+        """The flattened edges (k,) of jobs (k,) that points (k, 2) are nearest to."""
+        nearest = self._tree.query_nearest(self._spots(points, job), all_matches=False)[1]
+        return self.edges[nearest]
 
     def on_outline(self, ways: list[Floats], job: Ints, curves: OffsetCurves) -> list[Floats]:
         """Ways (k, 2) along the kernel's polygon, each of a job, at their distance from the source's
@@ -160,24 +163,22 @@ class Kernel:
         """Points (k, 2) of the buffers of jobs (k,) that are hardly off their distance, put at their
         distance from the source's own curves; others, as of bevels and flat caps, stay."""
         out = points.copy()
+        distances = np.zeros(int(self.job.max()) + 1)
+        distances[self.job] = np.abs(curves.distance[self.flat.segment])
+        distance = distances[job]
         for _ in range(_TIMES):  # beside a corner another curve may be the nearer one then
-            for j in np.unique(job).tolist():
-                rows = np.flatnonzero(job == j)
-                first, tree = self._edges(j)
-                distance = float(np.abs(curves.distance[self.flat.segment[first]]))
-                reach = distance + 2 * curves.flatness
-                spot, hit = tree.query(
-                    shapely.points(out[rows]), predicate="dwithin", distance=reach
-                )
-                foot = self._feet(first + hit, out[rows[spot]], curves.segments)
-                away = np.hypot(*(out[rows[spot]] - foot).T)
-                order = np.lexsort((away, spot))
-                spot, nearest = np.unique(spot[order], return_index=True)
-                foot, away = foot[order[nearest]], away[order[nearest]]
-                gap = out[rows[spot]] - foot
-                close = np.abs(away - distance) < 2 * curves.flatness
-                moved = foot + gap * (distance / np.maximum(away, 1e-12))[:, None]
-                out[rows[spot[close]]] = moved[close]
+            spots = self._spots(out, job)
+            reach = distance + 2 * curves.flatness
+            spot, hit = self._tree.query(spots, predicate="dwithin", distance=reach)
+            foot = self._feet(self.edges[hit], out[spot], curves.segments)
+            away = np.hypot(*(out[spot] - foot).T)
+            order = np.lexsort((away, spot))
+            spot, nearest = np.unique(spot[order], return_index=True)
+            foot, away = foot[order[nearest]], away[order[nearest]]
+            gap, wanted = out[spot] - foot, distance[spot]
+            close = np.abs(away - wanted) < 2 * curves.flatness
+            moved = foot + gap * (wanted / np.maximum(away, 1e-12))[:, None]
+            out[spot[close]] = moved[close]
         return out
 
     def _feet(self, edge: Ints, points: Floats, segments: Segments) -> Floats:
@@ -196,28 +197,23 @@ class Kernel:
         nearest = np.abs(spot - foot).argmin(axis=1)
         return foot[np.arange(len(edge)), nearest].view(float).reshape(-1, 2)
 
-    def _edges(self, job: int) -> tuple[int, shapely.STRtree]:
-        """The number of the first flattened edge of a job, and all of them by place."""
-        if job not in self._trees:
-            first, last = np.searchsorted(self.job, [job, job + 1])
-            ends = self.flat.points[first:last], self.flat.ends[first:last]
-            tree = shapely.STRtree(shapely.linestrings(np.stack(ends, axis=1)))
-            self._trees[job] = int(first), tree
-        return self._trees[job]
+    @cached_property
+    def _tree(self) -> shapely.STRtree:
+        """The flattened ``edges`` by place, jobs side by side."""
+        ends = self.flat.points[self.edges], self.flat.ends[self.edges]
+        return shapely.STRtree(
+            shapely.linestrings(np.stack(ends, axis=1) + _aside(self.job[self.edges])[:, None])
+        )
+
+    def _spots(self, points: Floats, job: Ints) -> np.ndarray:
+        return shapely.points(points + _aside(job))
 
     @cached_property
-    def _trees(self) -> dict[int, tuple[int, shapely.STRtree]]:
-        return {}
+    def _job_of_segment(self) -> Ints:
+        job = np.zeros(int(self.flat.segment.max(initial=-1)) + 1, np.int64)
+        job[self.flat.segment] = self.job
+        return job
 
-    def _source(self, job: int) -> shapely.Geometry:
-        """The flattened source of a job."""
-        if job not in self._sources:
-            own = slice(*np.searchsorted(self.job, [job, job + 1]))
-            lines = np.stack([self.flat.points[own], self.flat.ends[own]], axis=1)
-            self._sources[job] = shapely.multilinestrings(shapely.linestrings(lines))
-            shapely.prepare(self._sources[job])
-        return self._sources[job]
 
-    @cached_property
-    def _sources(self) -> dict[int, shapely.Geometry]:
-        return {}
+def _aside(job: Ints) -> Floats:
+    return np.stack([job * _APART, np.zeros(len(job))], axis=1)

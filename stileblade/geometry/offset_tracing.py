@@ -71,7 +71,10 @@ def traced(
     if rings is None:
         return [Region.empty()] * len(grown)
     rings = _without_specks(rings)
-    edges = _match(rings, flat, curves, corners, ways)
+    job = np.zeros(len(flat.points), np.int64) if ways is None else ways.job
+    there = np.arange(len(flat.points)) if ways is None else np.flatnonzero(~ways.back)
+    kernel = Kernel(rings, flat, job, there)
+    edges = _match(kernel, curves, corners, ways)
     runs = without_points(join_edges(edges, strides(edges, curves)), curves)
     runs = with_flat_mitres(runs, curves, corners)
     runs = at_their_corners(runs, curves)
@@ -88,8 +91,7 @@ def traced(
     t1 = runs.t1.copy()
     forwards = np.where(runs.t1 >= runs.t0, 1.0, -1.0)
     t1[alone] = runs.t0[alone] + forwards[alone] * 2 * np.pi
-    job = np.zeros(len(flat.points), np.int64) if ways is None else ways.job
-    whole, astray, kernel = runs, np.zeros(len(runs), bool), Kernel(rings, flat, job)
+    whole, astray = runs, np.zeros(len(runs), bool)
     for _ in range(_ROUNDS):
         runs, joints, kept = joined(whole, kernels, t1, curves, kernel, astray)
         made, row = as_segments(curves, runs.curve, joints.t0, joints.t1, joints.start, joints.end)
@@ -174,14 +176,12 @@ def _without_specks(rings: ResultRings) -> ResultRings:
     return ResultRings(rings.points[keep], ring, rings.shell, neighbours(ring)[0], rings.origin)
 
 
-def _match(
-    rings: ResultRings, flat: Flat, curves: OffsetCurves, corners: Ints, ways: Ways | None
-) -> ResultEdges:
+def _match(kernel: Kernel, curves: OffsetCurves, corners: Ints, ways: Ways | None) -> ResultEdges:
     """Result edges with the offset curve they lie on, and the parameters at their ends."""
-    n = curves.n
+    n, rings, flat = curves.n, kernel.rings, kernel.flat
     u, v = rings.points, rings.points[rings.after]
     middle = (u + v) / 2
-    edge = _nearest_edges(flat, curves, u, v, rings.origin[rings.ring], ways)
+    edge = _nearest_edges(kernel, curves, u, v, ways)
     corner, is_corner = _corners_at(flat, curves, edge, middle)
     if ways is not None:  # the corner that the other direction makes of the same place
         other, is_other = _corners_at(flat, curves, ways.twin[edge], middle)
@@ -229,8 +229,8 @@ def _match(
 _BOX = 8
 """Long lines are looked up by boxes of about this many times the reach, slanting ones having large
 boxes."""
-_APART = 1e4
-"""mm: jobs are looked up side by side, further from each other than any reaches."""
+_FAR = 1e4
+"""mm: more than any distance."""
 
 
 def _nearest(
@@ -243,7 +243,7 @@ def _nearest(
 ) -> Ints:
     """The number of the line (m, 2, 2) of its job that each edge (k, 2, 2) of a buffer runs along,
     else of the one nearest to it: beside a flat cap or a bevel a corner lies nearer that has no
-    part. ``distance`` is each job's (jobs,)."""
+    part; -1 where none is near. ``distance`` is each job's (jobs,)."""
     # one coordinate after the other goes fastest
     (x0, y0), (dx, dy) = lines[:, 0].T.copy(), (lines[:, 1] - lines[:, 0]).T.copy()
     size = np.maximum(dx * dx + dy * dy, 1e-300)
@@ -271,19 +271,12 @@ def _nearest(
     beside = (share > 0) & (share < 1) & (np.abs(turned) < flat)
     beside &= np.abs(away - distance[edge_job].take(spot)) < 2 * flatness
     # of each spot's, which stand together, the nearest of those beside it, else of all
-    away[~beside] += _APART
+    away[~beside] += _FAR
     starts = run_starts(spot)
     least = np.minimum.reduceat(away, starts) if len(starts) else away
     nearest = np.full(len(edges), -1, np.int64)
     best = np.flatnonzero(away == np.repeat(least, np.diff(np.r_[starts, len(spot)])))[::-1]
     nearest[spot[best]] = line[best]  # the first of those as near
-    far = np.flatnonzero(nearest < 0)
-    if len(far):
-        aside = (line_job * _APART)[:, None, None] * [1.0, 0.0]
-        whole = shapely.STRtree(shapely.linestrings(lines + aside))
-        spots = shapely.points(middle[far] + (edge_job[far] * _APART)[:, None] * [1.0, 0.0])
-        which, hit = whole.query_nearest(spots, all_matches=False)
-        nearest[far[which]] = hit
     return nearest
 
 
@@ -327,15 +320,18 @@ def _cell_key(job: Ints, cell: Ints) -> Ints:
 
 
 def _nearest_edges(
-    flat: Flat, curves: OffsetCurves, u: Floats, v: Floats, origin: Ints, ways: Ways | None
+    kernel: Kernel, curves: OffsetCurves, u: Floats, v: Floats, ways: Ways | None
 ) -> Ints:
     """The source edge nearest to each result edge; of twins the one that runs its way."""
-    there = np.arange(len(flat.points)) if ways is None else np.flatnonzero(~ways.back)
-    job = np.zeros(len(there), np.int64) if ways is None else ways.job[there]
+    flat, there, origin = kernel.flat, kernel.edges, kernel.rings.origin[kernel.rings.ring]
+    job = kernel.job[there]
     lines = np.stack([flat.points[there], flat.ends[there]], axis=1)
     distance = np.zeros(int(job.max()) + 1)
     distance[job] = np.abs(curves.distance)[flat.segment[there]]
-    edge = there[_nearest(lines, job, np.stack([u, v], axis=1), origin, distance, curves.flatness)]
+    near = _nearest(lines, job, np.stack([u, v], axis=1), origin, distance, curves.flatness)
+    edge, far = there[near], np.flatnonzero(near < 0)
+    if len(far):
+        edge[far] = kernel.nearest_edges((u + v)[far] / 2, origin[far])
     if ways is None:
         return edge
     along = ((v - u) * (flat.ends[edge] - flat.points[edge])).sum(axis=1)
