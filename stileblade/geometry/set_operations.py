@@ -30,18 +30,37 @@ def union(a: Region, b: Region) -> Region:
 
 def intersection(a: Region, b: Region) -> Region:
     """All that is in both."""
-    if not a or not b:
+    if not a or not b or _apart(a, b):
         return Region.empty()
+    for outer, inner in ((a, b), (b, a)):
+        if _around(outer, inner):
+            return inner
     return _overlay(shapely.intersection, a, b)
 
 
 def difference(a: Region, b: Region) -> Region:
     """What of a is not in b."""
-    if not a or not b:
+    if not a or not b or _apart(a, b):
         return a
-    if a.pieces == 1 and not b.openings and shapely.contains_properly(a.polygons, b.polygons):
+    if _around(b, a):
+        return Region.empty()
+    if a.pieces == 1 and not b.openings and _around(a, b):
         return _punched(a, b)
     return _overlay(shapely.difference, a, b)
+
+
+def _apart(a: Region, b: Region) -> bool:
+    """Whether their boxes say that they do not even touch."""
+    (l0, h0, r0, f0), (l1, h1, r1, f1) = a.bounds.as_tuple(), b.bounds.as_tuple()
+    return l1 > r0 or l0 > r1 or h1 > f0 or h0 > f1
+
+
+def _around(outer: Region, inner: Region) -> bool:
+    """Whether ``inner`` lies within ``outer`` and touches its contours nowhere."""
+    (l0, h0, r0, f0), (l1, h1, r1, f1) = outer.bounds.as_tuple(), inner.bounds.as_tuple()
+    if l1 < l0 or h1 < h0 or r1 > r0 or f1 > f0:
+        return False
+    return bool(shapely.contains_properly(outer.polygons, inner.polygons))
 
 
 def _punched(a: Region, b: Region) -> Region:

@@ -32,7 +32,15 @@ from stileblade.geometry.offset_kernel import SIDES
 from stileblade.geometry.offset_tracing import Ways, traced
 from stileblade.geometry.parallel import BEVELLED, MITRED, ROUNDED, OffsetCurves
 from stileblade.geometry.region import Region
-from stileblade.geometry.segments import Kind, Segments, concatenate, lines
+from stileblade.geometry.segments import (
+    Bools,
+    Floats,
+    Ints,
+    Kind,
+    Segments,
+    concatenate,
+    lines,
+)
 from stileblade.tolerance import TOLERANCE
 
 MOST_SEGMENTS = 4_000
@@ -79,19 +87,13 @@ class Stroked:
     dots: Sequence[tuple[float, float]] = ()
 
     def ways(self) -> list[tuple[Segments, bool]]:
-        """Ways with length, and whether each closes: dashes cut out, square caps put on."""
-        found = [(_with_length(w), True) for w in self.closed]
-        found += [(_with_length(w), False) for w in self.open]
-        if self.pen.dashes and sum(self.pen.dashes) > 0:
-            found = [
-                (part, False)
-                for way, _ in found
-                if len(way)
-                for part in dashed(way, self.pen.dashes, self.pen.phase)
-            ]
-        if self.pen.cap is Cap.SQUARE:
-            found = [(w if ring else _extended(w, self.pen.width / 2), ring) for w, ring in found]
-        return [(w, ring) for w, ring in found if len(w)]
+        """Ways, dashes cut out, and whether each closes."""
+        found = [(w, True) for w in self.closed] + [(w, False) for w in self.open]
+        if not self.pen.dashes or sum(self.pen.dashes) <= 0:
+            return found
+        long = [way.take(np.flatnonzero(~_still(way))) for way, _ in found]
+        pattern = self.pen.dashes, self.pen.phase
+        return [(part, False) for way in long if len(way) for part in dashed(way, *pattern)]
 
 
 def stroke(way: Segments, pen: Pen, *, closed: bool) -> Region:
@@ -131,44 +133,55 @@ def _dot(x: float, y: float, pen: Pen) -> Region:
     return fill(drawing.contours)
 
 
-def _with_length(way: Segments) -> Segments:
-    still = (way.start == way.end).all(axis=1) & (way.kind == Kind.LINE)
-    return way.take(~still) if still.any() else way
+def _still(way: Segments) -> Bools:
+    return (way.kind == Kind.LINE) & (way.start == way.end).all(axis=1)
 
 
-def _together(strokes: list[tuple[Pen, list[tuple[Segments, bool]]]]) -> list[Region]:
+def _together(strokes: Sequence[tuple[Pen, list[tuple[Segments, bool]]]]) -> list[Region]:
     ways = [(way, ring, job) for job, (_, own) in enumerate(strokes) for way, ring in own]
-    if not ways:
+    pens = [pen for pen, _ in strokes]
+    single, way_of = concatenate([w for w, _, _ in ways]), _numbers([len(w) for w, _, _ in ways])
+    moving = np.flatnonzero(~_still(single))
+    present, way_of = np.unique(way_of[moving], return_inverse=True)
+    if not len(present):
         return [Region.empty()] * len(strokes)
-    both = [part for way, _, _ in ways for part in (way, way.reversed())]
-    sizes = [n for way, ring, _ in ways for n in ([len(way)] * 2 if ring else [2 * len(way)])]
-    rings = np.r_[0, np.cumsum(sizes)]
+    closing, job = np.array([ring for _, ring, _ in ways]), np.array([j for _, _, j in ways])
+    closing, job = closing[present], job[present]
+    by = np.array([pen.width / 2 if pen.cap is Cap.SQUARE else 0.0 for pen in pens])[job]
+    single, way_of = _extended(single.take(moving), way_of, np.where(closing, 0.0, by))
+    # forwards, and back as another ring, or on from the end where the way is open
+    length = np.bincount(way_of)
+    both = _numbers(2 * length)
+    within = np.arange(len(both)) - np.repeat(2 * np.cumsum(length) - 2 * length, 2 * length)
+    back = within >= length[both]
+    begin = (np.cumsum(length) - length)[both]
+    twice = single.take(begin + np.where(back, 2 * length[both] - 1 - within, within))
+    twice.span[back] = twice.span[back, ::-1]
+    twice.start[back], twice.end[back] = twice.end[back], twice.start[back]
+    way_of_ring = np.repeat(np.arange(len(closing)), np.where(closing, 2, 1))
+    sizes = np.where(closing, length, 2 * length)[way_of_ring]
     whole = without_closed_segments(
-        Region(concatenate(both), rings, np.arange(len(sizes), dtype=np.int64))
+        Region(twice, np.r_[0, np.cumsum(sizes)], np.arange(len(sizes), dtype=np.int64))
     )
     flatness = TOLERANCE.flatten_strokes
     flat = flatten(whole.segments, whole.rings, whole.segments.pieces_within(flatness))
     # of each way: the first of its segments and of its vertices, and half of how many those are
-    way_of_ring = np.repeat(np.arange(len(ways)), [2 if ring else 1 for _, ring, _ in ways])
-    way_of_segment = way_of_ring[np.repeat(np.arange(len(sizes)), np.diff(whole.rings))]
+    ring_of_segment = _numbers(np.diff(whole.rings))
+    way_of_segment = way_of_ring[ring_of_segment]
     way_of_vertex = way_of_segment[flat.segment]
-    number = np.arange(len(ways))
-    half = np.bincount(way_of_vertex, minlength=len(ways)) // 2
-    first = np.searchsorted(way_of_vertex, number)
+    half = np.bincount(way_of_vertex) // 2
+    first = 2 * (np.cumsum(half) - half)
     within = np.arange(len(flat.points)) - first[way_of_vertex]
-    job = np.array([j for _, _, j in ways])
     twin = first[way_of_vertex] + 2 * half[way_of_vertex] - 1 - within
     edges = Ways(job[way_of_vertex], twin, within >= half[way_of_vertex])
 
-    pens = [pen for pen, _ in strokes]
     job_of_segment = job[way_of_segment]
-    _, before = neighbours(np.repeat(np.arange(len(sizes)), np.diff(whole.rings)))
+    _, before = neighbours(ring_of_segment)
     radius = np.array([pen.width / 2 for pen in pens])
     curves = OffsetCurves(whole.segments, radius[job_of_segment], before, flatness)
     corners = np.array([CORNERS[pen.join] for pen in pens])[job_of_segment]
     limit = np.array([pen.mitre_limit for pen in pens])[job_of_segment]
     corners[(corners == MITRED) & (curves.mitre_ratio > limit)] = BEVELLED
-    closing = np.array([ring for _, ring, _ in ways])
     open_ = np.flatnonzero(~closing)
     start, stop = (np.searchsorted(way_of_segment, open_, side) for side in SIDES)
     ends = np.concatenate([start, (start + stop) // 2])
@@ -178,7 +191,7 @@ def _together(strokes: list[tuple[Pen, list[tuple[Segments, bool]]]]) -> list[Re
     owner[ends] = -1
 
     # each way once, from its start to its end
-    way = np.repeat(number, half + 1)
+    way = _numbers(half + 1)
     place = np.arange(len(way)) - np.repeat(np.cumsum(half + 1) - half - 1, half + 1)
     place[closing[way] & (place == half[way])] = 0
     lines = shapely.linestrings(flat.points[first[way] + place], indices=way)
@@ -190,10 +203,21 @@ def _together(strokes: list[tuple[Pen, list[tuple[Segments, bool]]]]) -> list[Re
     return traced(grown, flat, curves, corners, edges)
 
 
-def _extended(way: Segments, by: float) -> Segments:
-    """The way with a straight piece of length ``by`` put on at each end."""
-    first, last = way.end_directions()
-    start, end = way.start[:1], way.end[-1:]
-    return concatenate(
-        [lines(start - by * first[:1], start), way, lines(end, end + by * last[-1:])]
-    )
+def _numbers(counts: Sequence[int] | Ints) -> Ints:
+    """0, 1, 2, ..., each as often as ``counts`` (k,) says."""
+    return np.repeat(np.arange(len(counts)), counts)
+
+
+def _extended(segments: Segments, way: Ints, by: Floats) -> tuple[Segments, Ints]:
+    """Segments of ways (n,) with straight pieces of length ``by`` (k,) put on at the ends of those
+    ways where it is more than 0, and the ways of all."""
+    rows = np.flatnonzero(by > 0)
+    if not len(rows):
+        return segments, way
+    first, last = (np.searchsorted(way, rows, side) for side in SIDES)
+    start, end, long = segments.start[first], segments.end[last - 1], by[rows, None]
+    away = segments.take(first).end_directions()[0], segments.take(last - 1).end_directions()[1]
+    put_on = [lines(start - long * away[0], start), lines(end, end + long * away[1])]
+    order = np.argsort(np.concatenate([np.arange(len(way)), first - 0.5, last - 0.5]))
+    numbers = np.concatenate([way, rows, rows])[order]
+    return concatenate([segments, *put_on]).take(order), numbers
