@@ -218,6 +218,6 @@ def _extended(segments: Segments, way: Ints, by: Floats) -> tuple[Segments, Ints
     start, end, long = segments.start[first], segments.end[last - 1], by[rows, None]
     away = segments.take(first).end_directions()[0], segments.take(last - 1).end_directions()[1]
     put_on = [lines(start - long * away[0], start), lines(end, end + long * away[1])]
-    order = np.argsort(np.concatenate([np.arange(len(way)), first - 0.5, last - 0.5]))
+    order = np.argsort(np.concatenate([np.arange(len(way)), first - 0.4, last - 0.6]))
     numbers = np.concatenate([way, rows, rows])[order]
     return concatenate([segments, *put_on]).take(order), numbers

@@ -47,6 +47,27 @@ def test_a_line_with_each_cap() -> None:
         assert region.nodes == nodes
 
 
+def test_many_ways_under_one_pen_keep_their_own_caps() -> None:
+    """Bars side by side, some of several pieces, each 4 wide and 2 longer at either end."""
+    bars = [
+        concatenate(
+            [lines([(10 * i, 0.0)], [(10 * i, 15.0)]), lines([(10 * i, 15.0)], [(10 * i, 40.0)])]
+        )
+        if i % 2
+        else lines([(10 * i, 40.0)], [(10 * i, 0.0)])
+        for i in range(9)
+    ]
+    pen = Pen(4, cap=Cap.SQUARE)
+    alone = [stroke(bar, pen, closed=False) for bar in bars]
+    together = stroke_all(
+        [Stroked(pen, open=bars[:5]), Stroked(Pen(4)), Stroked(pen, open=bars[5:])]
+    )
+    assert [region.pieces for region in together] == [5, 0, 4]
+    assert [r.area for r in alone] == pytest.approx([176] * 9)
+    assert [region.nodes for region in together] == [20, 0, 16]
+    assert [region.area for region in together] == pytest.approx([880, 0, 704])
+
+
 def test_sides_of_arcs_are_arcs_and_rings_have_openings() -> None:
     circle = way("M10 0A10 10 0 1 1 -10 0A10 10 0 1 1 10 0Z")
     region = stroke(circle, Pen(2), closed=True)
