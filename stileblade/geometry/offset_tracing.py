@@ -15,7 +15,7 @@ import shapely
 
 from stileblade.geometry.assemble import meet, rejoin
 from stileblade.geometry.crossing import feet
-from stileblade.geometry.fill import Painted, fill, fill_all
+from stileblade.geometry.fill import Painted, fill_all
 from stileblade.geometry.fit import as_segments
 from stileblade.geometry.flatten import Flat, neighbours, run_starts
 from stileblade.geometry.leftovers import without_leftovers
@@ -33,7 +33,7 @@ from stileblade.geometry.offset_joints import (
 )
 from stileblade.geometry.offset_kernel import SIDES, Kernel
 from stileblade.geometry.parallel import MITRED, ROUNDED, OffsetCurves
-from stileblade.geometry.region import Region, gather
+from stileblade.geometry.region import Region, gather, shell_polygons
 from stileblade.geometry.runs import ResultEdges, join_edges
 from stileblade.geometry.segments import (
     Bools,
@@ -115,25 +115,36 @@ def traced(
     region, present = rejoin(made, ring, rings.shell, fresh=fresh)
     found = shared_out(region, rings.origin[present], len(grown))
     if ways is None:
-        return [_simple(region) for region in found]
+        return _simple(found)
     # of many strokes those alone in which a joint was not found
     doubtful = runs.ring[[bridge.row for bridge in joints.bridges]]
-    for number in np.unique(rings.origin[np.r_[doubtful, lost]]).tolist():
-        found[number] = _simple(found[number])
+    numbers = np.unique(rings.origin[np.r_[doubtful, lost]]).tolist()
+    for number, region in zip(numbers, _simple([found[i] for i in numbers]), strict=True):
+        found[number] = region
     return found
 
 
-def _simple(region: Region) -> Region:
-    """The region without loops in which its contours cross themselves, by less than its curves are
+def _simple(regions: list[Region]) -> list[Region]:
+    """The regions without loops in which contours cross themselves, by less than their curves are
     fitted to: where two parallels run close beside each other."""
-    if not region or shapely.is_valid(region.polygons):
-        return region
-    parts = region.parts()
-    valid = shapely.is_valid([part.polygons for part in parts])
-    if valid.all():  # they overlap
-        return fill([contour.segments for contour in region.contours])
-    bad = [Painted([c.segments for c in part.contours]) for part in compress(parts, ~valid)]
-    return gather([*compress(parts, valid), *fill_all(bad)])
+    whole = gather(regions)
+    if not whole:
+        return regions
+    owner = np.repeat(np.arange(len(regions)), [len(region.shell) for region in regions])
+    polygons, shells = shell_polygons(whole.flat.points, whole.flat.ring, whole.shell)
+    present, of = np.unique(owner[shells], return_inverse=True)
+    crossing = present[~shapely.is_valid(shapely.multipolygons(polygons, indices=of))].tolist()
+    found, anew = list(regions), []
+    for i in crossing:
+        parts = regions[i].parts()
+        valid = shapely.is_valid([part.polygons for part in parts])
+        if valid.all():  # they overlap
+            valid, parts = np.array([False]), [regions[i]]
+        found[i] = gather(list(compress(parts, valid)))
+        anew += [(i, Painted([c.segments for c in p.contours])) for p in compress(parts, ~valid)]
+    for (i, _), filled in zip(anew, fill_all([painting for _, painting in anew]), strict=True):
+        found[i] = gather([found[i], filled])
+    return found
 
 
 _ROUNDS = 2

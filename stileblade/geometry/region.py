@@ -194,16 +194,21 @@ class Region:
 
 def build_polygons(points: Floats, ring: Ints, shell: Ints) -> shapely.MultiPolygon:
     """Polygons of the kernel from ring vertices, not closed, and each ring's shell."""
-    if not len(points):
-        return shapely.MultiPolygon()
+    return shapely.multipolygons(shell_polygons(points, ring, shell)[0])
+
+
+def shell_polygons(points: Floats, ring: Ints, shell: Ints) -> tuple[np.ndarray, Ints]:
+    """One polygon of the kernel for each shell, and these: as far as a shell has three vertices."""
     starts = run_starts(ring)
     sizes = np.diff(np.r_[starts, len(ring)])
-    if not (sizes >= 3).any():
-        return shapely.MultiPolygon()
+    kept = np.flatnonzero(sizes >= 3)
+    if not len(kept):
+        return np.zeros(0, object), kept
     big = np.repeat(sizes >= 3, sizes)
     rings = shapely.linearrings(points[big], indices=_renumbered(ring[big]))
-    kept = np.flatnonzero(sizes >= 3)
-    return shapely.multipolygons(shapely.polygons(rings, indices=_renumbered(shell[kept])))
+    shells = shell[kept]
+    polygons = shapely.polygons(rings, indices=_renumbered(shells))
+    return polygons, shells[np.r_[True, shells[1:] != shells[:-1]]]
 
 
 def _renumbered(numbers: Ints) -> Ints:
