@@ -24,9 +24,9 @@ class Curves(Protocol):
         ...
 
 
-def _bounds(curves: Curves, index: Ints) -> tuple[Floats, Floats]:
-    span = curves.span[index]
-    return span.min(axis=1), span.max(axis=1)
+def _bounds(curves: Curves, index: Ints) -> Floats:
+    """The least and the largest parameters (2, m) of the curves."""
+    return np.sort(curves.span[index].T, axis=0)
 
 
 def crossings(
@@ -53,19 +53,17 @@ def crossings(
             n = len(rows)
         if not n:
             break
-        a, b = derivatives[:n], derivatives[n:]
-        det = a[:, 1] * b[:, 0] - a[:, 0] * b[:, 1]
-        crosses = np.abs(det) > 1e-7 * np.hypot(*a.T) * np.hypot(*b.T)
-        safe = np.where(crosses, det, 1.0)
-        dt = (gap[:, 0] * b[:, 1] - gap[:, 1] * b[:, 0]) / safe
-        ds = (gap[:, 0] * a[:, 1] - gap[:, 1] * a[:, 0]) / safe
+        (gx, gy), (ax, ay), (bx, by) = gap.T, derivatives[:n].T, derivatives[n:].T
+        det = ay * bx - ax * by
+        crosses = np.abs(det) > 1e-7 * np.hypot(ax, ay) * np.hypot(bx, by)
+        share = crosses / np.where(crosses, det, 1.0)
         found[rows] = crosses
         before_t, before_s = t[rows], s[rows]
-        low, high = bounds_p[0][rows], bounds_p[1][rows]
-        t[rows] = np.clip(np.where(crosses, before_t + dt, before_t), low, high)
-        low, high = bounds_q[0][rows], bounds_q[1][rows]
-        s[rows] = np.clip(np.where(crosses, before_s + ds, before_s), low, high)
-        rows = rows[(t[rows] != before_t) | (s[rows] != before_s)]
+        (low_t, high_t), (low_s, high_s) = bounds_p[:, rows], bounds_q[:, rows]
+        next_t = np.minimum(np.maximum(before_t + (gx * by - gy * bx) * share, low_t), high_t)
+        next_s = np.minimum(np.maximum(before_s + (gx * ay - gy * ax) * share, low_s), high_s)
+        t[rows], s[rows] = next_t, next_s
+        rows = rows[(next_t != before_t) | (next_s != before_s)]
     here, there = np.split(curves.points_at(np.concatenate([p, q]), np.concatenate([t, s])), 2)
     gap = here - there
     return t, s, found & (np.hypot(*gap.T) < 1e-8)
@@ -78,11 +76,13 @@ def feet(curves: Curves, index: Ints, t: Floats, points: Floats) -> Floats:
     for _ in range(6):
         if not len(rows):
             break
-        here, d = curves.motion_at(index[rows], t[rows])
-        step = ((points[rows] - here) * d).sum(axis=1) / np.maximum((d * d).sum(axis=1), 1e-300)
         before = t[rows]
-        t[rows] = np.clip(before + step, low[rows], high[rows])
-        rows = rows[np.abs(t[rows] - before) >= 1e-12]
+        here, d = curves.motion_at(index[rows], before)
+        speed = np.maximum(np.einsum("ij,ij->i", d, d), 1e-300)
+        step = np.einsum("ij,ij->i", points[rows] - here, d) / speed
+        now = np.minimum(np.maximum(before + step, low[rows]), high[rows])
+        t[rows] = now
+        rows = rows[np.abs(now - before) >= 1e-12]
     return t
 
 

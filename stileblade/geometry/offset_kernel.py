@@ -27,6 +27,8 @@ _APART: Final = 1e4
 """mm: jobs lie side by side, further from each other than any reaches."""
 _TIMES: Final = 2
 _ALONG: Final = np.linspace(0, 1, 17)
+_AHEAD: Final = np.r_[0.0, BETWEEN]
+"""Shares of the rest of a run at which it may turn back."""
 _NEAR: Final = np.arange(1, 4)
 _FAR: Final = np.arange(4, 12)
 """Which places of the kernel's polygon are tried on either side of a bridge."""
@@ -88,11 +90,13 @@ class Kernel:
             curve = runs.curve[run][row]
             t = search(curves, curve, ends[0][row], spot)
             foot = curves.points_at(curve, t)
-            hit = (np.hypot(*(foot - spot).T) < _ON) & ~curves.runs_back(curve, t)
+            hit = np.flatnonzero(np.hypot(*(foot - spot).T) < _ON)
             row, n, t, foot, curve = row[hit], n[hit], t[hit], foot[hit], curve[hit]
-            turns = np.zeros(len(row), bool)
-            for share in BETWEEN:
-                turns |= curves.runs_back(curve, t + share * (ends[1][row] - t))
+            ahead = t + _AHEAD[:, None] * (ends[1][row] - t)
+            back = curves.runs_back(np.tile(curve, len(_AHEAD)), ahead.ravel())
+            back = back.reshape(len(_AHEAD), len(t))
+            on, turns = ~back[0], np.logical_or.reduce(back[1:])
+            row, n, t, foot, turns = row[on], n[on], t[on], foot[on], turns[on]
             if search is feet:
                 row, n, t, foot = row[~turns], n[~turns], t[~turns], foot[~turns]
                 turns = turns[~turns]

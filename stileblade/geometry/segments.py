@@ -18,6 +18,7 @@ from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from enum import IntEnum
 from functools import cached_property
+from itertools import pairwise
 
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
@@ -150,6 +151,24 @@ class Segments:
     def pieces_within(self, tolerance: float) -> Ints:
         """The same for chords within ``tolerance`` mm."""
         return parent_pieces(self.kind, self.coef, tolerance)
+
+
+def transformed_all(parts: Sequence[Segments], matrices: Sequence[Floats]) -> list[Segments]:
+    """Each of ``parts`` mapped by its own 2x3 matrix, at a fraction of the cost of one by one."""
+    whole, sizes = concatenate(parts), [len(part) for part in parts]
+    if not len(whole):
+        return list(parts)
+    # a linear map takes z to p z + q times its conjugate
+    (a, c, e), (b, d, f) = np.array(matrices, float).transpose(1, 2, 0)
+    maps = np.stack([(a + d + 1j * (b - c)) / 2, (a - d + 1j * (b + c)) / 2, e + 1j * f])
+    p, q, shift = np.repeat(maps, sizes, axis=1)[..., None]
+    z = whole.coef.view(complex)
+    coef = p * z + q * z.conj() + _PLACES[whole.kind, :, 0] * shift
+    z = np.concatenate([whole.start, whole.end], axis=1).view(complex)
+    ends = (p * z + q * z.conj() + shift).view(float)
+    mapped = Segments(whole.kind, coef.view(float), whole.span, ends[:, :2], ends[:, 2:])
+    heads = np.cumsum([0, *sizes]).tolist()
+    return [mapped.take(slice(i, j)) for i, j in pairwise(heads)]
 
 
 def parent_pieces(kind: NDArray[np.int8], coef: Floats, tolerance: float) -> Ints:

@@ -6,6 +6,7 @@ import math
 from collections import Counter
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
+from itertools import chain, islice
 from typing import TypeVar
 
 import numpy as np
@@ -19,7 +20,7 @@ from stileblade.geometry.measurement import bounds
 from stileblade.geometry.offset import Join
 from stileblade.geometry.pathdata import closed, read_path_to_error
 from stileblade.geometry.region import Box, Region
-from stileblade.geometry.segments import Floats, Kind, Segments, concatenate
+from stileblade.geometry.segments import Floats, Kind, Segments, concatenate, transformed_all
 from stileblade.geometry.set_operations import intersection
 from stileblade.geometry.stroke import Cap, Pen, Stroked, stroke_all
 from stileblade.geometry.transforms import after, identity, scaling, translation
@@ -79,9 +80,12 @@ class Ink:
 
 @dataclass(frozen=True, eq=False)
 class _Pending:
-    """A fill or stroke to come; ``back`` maps a stroke from its drawing's scale to its place."""
+    """A fill or, with a ``pen``, a stroke to come: ``matrix`` maps the drawing to where it is made,
+    and ``back`` a stroke from there to its place."""
 
-    job: Painted | Stroked
+    rule: FillRule
+    pen: Pen | None
+    matrix: Floats
     back: Floats | None
     place: Place
     ink: Ink
@@ -90,6 +94,28 @@ class _Pending:
     family: str
     alone: bool
     """Whether it is the stroke of something without a fill."""
+
+    def ways(self) -> list[Segments]:
+        """Of the drawing, contours first; open ones are closed to be filled."""
+        drawing = self.drawing
+        return [*drawing.contours, *(drawing.open if self.pen else map(closed, drawing.open))]
+
+    def job(self, ways: list[Segments]) -> Painted | Stroked:
+        """What is to be made of the mapped ``ways``."""
+        if self.pen is None:
+            return Painted(ways, self.rule)
+        contours, s = len(self.drawing.contours), float(self.matrix[0, 0])
+        dots = [(x * s, y * s) for x, y in self.drawing.dots]
+        return Stroked(self.pen, ways[:contours], ways[contours:], dots)
+
+
+def _to_scale(place: Place, drawing: Drawing) -> tuple[Floats, Floats | None]:
+    """To the drawing's scale, at which its strokes are made, and how they are then stretched."""
+    if place.even and not drawing.dots:  # whose squares a pen draws upright
+        return place.matrix, None
+    rest = place.matrix.copy()
+    rest[:, :2] /= place.scale
+    return scaling(place.scale, place.scale), rest
 
 
 class Painter:
@@ -146,24 +172,25 @@ class Painter:
         if style.markers:
             self.left_out["markers"] += 1
         if fill and style.fill_alpha > 0:
-            job = self._filling(drawing, style.rule, place)
-            self._pending.append(_Pending(job, None, place, fill, drawing, shape, family, False))
+            of_fill = style.rule, None, place.matrix, None
+            self._pending.append(_Pending(*of_fill, place, fill, drawing, shape, family, False))
         if stroke and style.stroke_alpha > 0 and style.width > 0:
-            stroked = self._stroking(drawing, style, place)
-            if stroked is not None:
+            pen = self._pen(style, place)
+            if pen is not None:
                 alone = not (fill and style.fill_alpha > 0)
+                of_pen = style.rule, pen, *_to_scale(place, drawing)
                 self._pending.append(
-                    _Pending(*stroked, place, stroke, drawing, shape, family, alone)
+                    _Pending(*of_pen, place, stroke, drawing, shape, family, alone)
                 )
 
     def widths(self) -> list[float]:
         """Of all strokes, in drawing units."""
-        return [p.job.pen.width for p in self._pending if isinstance(p.job, Stroked)]
+        return [p.pen.width for p in self._pending if p.pen]
 
     @property
     def only_lines(self) -> float | None:
         """Width in drawing units of the widest stroke, where nothing is filled; None otherwise."""
-        widths = [p.job.pen.width for p in self._pending if isinstance(p.job, Stroked) and p.alone]
+        widths = [p.pen.width for p in self._pending if p.pen and p.alone]
         return max(widths) if widths and len(widths) == len(self._pending) else None
 
     def contours(self, loose_ends: float) -> list[Shape]:
@@ -198,8 +225,9 @@ class Painter:
     def shapes(self) -> list[Shape]:
         """All that was painted, in order, as far as it is not clipped or faded away."""
         regions: list[Region] = [Region.empty()] * len(self._pending)
-        fills = [(i, p.job) for i, p in enumerate(self._pending) if isinstance(p.job, Painted)]
-        strokes = [(i, p.job) for i, p in enumerate(self._pending) if isinstance(p.job, Stroked)]
+        jobs = list(enumerate(self._jobs(self._pending)))
+        fills = [(i, job) for i, job in jobs if isinstance(job, Painted)]
+        strokes = [(i, job) for i, job in jobs if isinstance(job, Stroked)]
         made = self._by_halves(fill_all, [job for _, job in fills], "a shape")
         made += self._by_halves(stroke_all, [job for _, job in strokes], "a stroke")
         for (i, _), region in zip([*fills, *strokes], made, strict=True):
@@ -212,6 +240,14 @@ class Painter:
             if region:
                 found.append(replace(pending.shape, colour=pending.ink.colour, region=region))
         return found
+
+    @staticmethod
+    def _jobs(pending: Sequence[_Pending]) -> list[Painted | Stroked]:
+        ways = [p.ways() for p in pending]
+        matrices = [p.matrix for p, own in zip(pending, ways, strict=True) for _ in own]
+        mapped = iter(transformed_all(list(chain.from_iterable(ways)), matrices))
+        counts = map(len, ways)
+        return [p.job(list(islice(mapped, n))) for p, n in zip(pending, counts, strict=True)]
 
     def _by_halves(
         self, make: Callable[[Sequence[Job]], list[Region]], jobs: Sequence[Job], what: str
@@ -244,16 +280,11 @@ class Painter:
 
     def filled(self, drawing: Drawing, rule: FillRule, place: Place) -> Region:
         """The region of one fill at once, for clips."""
-        return self._by_halves(fill_all, [self._filling(drawing, rule, place)], "a shape")[0]
+        contours = [*drawing.contours, *map(closed, drawing.open)]
+        painted = Painted([c.transformed(place.matrix) for c in contours], rule)
+        return self._by_halves(fill_all, [painted], "a shape")[0]
 
-    def _filling(self, drawing: Drawing, rule: FillRule, place: Place) -> Painted:
-        contours = [*drawing.contours, *(closed(c) for c in drawing.open)]
-        return Painted([c.transformed(place.matrix) for c in contours], rule)
-
-    def _stroking(
-        self, drawing: Drawing, style: Style, place: Place
-    ) -> tuple[Stroked, Floats | None] | None:
-        """The stroke at the drawing's scale, and how it is then stretched, if at all."""
+    def _pen(self, style: Style, place: Place) -> Pen | None:
         s = place.scale
         width = style.width * (1.0 if style.fixed_stroke else s)
         if width < 1e-4:
@@ -261,19 +292,7 @@ class Painter:
             return None
         dashes = tuple(d * s for d in style.dashes)
         join = _JOINS.get(style.join, Join.MITRE)
-        pen = Pen(width, join, Cap(style.cap), style.mitre_limit, dashes, style.phase * s)
-        to_scale, rest = scaling(s, s), place.matrix.copy()
-        rest[:, :2] /= s
-        even = place.even and not drawing.dots  # whose squares a pen draws upright
-        if even:
-            to_scale = place.matrix
-        stroked = Stroked(
-            pen,
-            [w.transformed(to_scale) for w in drawing.contours],
-            [w.transformed(to_scale) for w in drawing.open],
-            [(x * s, y * s) for x, y in drawing.dots],
-        )
-        return stroked, None if even else rest
+        return Pen(width, join, Cap(style.cap), style.mitre_limit, dashes, style.phase * s)
 
     def united(self, parts: list[Region]) -> Region:
         parts = [p for p in parts if p]
