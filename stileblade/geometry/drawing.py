@@ -26,8 +26,8 @@ class Drawing:
 
     def _reset(self) -> None:
         self._kind: list[int] = []
-        self._rows: list[tuple[float, ...]] = []
-        """Of each segment its coefficients (8), span (2), start (2) and end (2)."""
+        self._rows: list[float] = []
+        """Of each segment its coefficients (8), span (2), start (2) and end (2), one after another."""
 
     def _add(
         self,
@@ -39,7 +39,7 @@ class Drawing:
         t1: float = 1.0,
     ) -> None:
         self._kind.append(kind)
-        self._rows.append((*coef, t0, t1, self.x, self.y, x, y))
+        self._rows += (*coef, t0, t1, self.x, self.y, x, y)
         self.x, self.y = x, y
 
     def move(self, x: float, y: float) -> None:
@@ -62,7 +62,7 @@ class Drawing:
             if relative:
                 ex, ey = ex + x, ey + y
             if ex != x or ey != y:
-                self._rows.append((x, y, ex, ey, 0.0, 0.0, 0.0, 0.0, 0.0, 1.0, x, y, ex, ey))
+                self._rows += (x, y, ex, ey, 0.0, 0.0, 0.0, 0.0, 0.0, 1.0, x, y, ex, ey)
                 self._kind.append(0)
                 x, y = ex, ey
             else:
@@ -82,7 +82,7 @@ class Drawing:
         for ax, ay, bx, by, ex, ey in zip(each, each, each, each, each, each, strict=True):
             if relative:
                 ax, ay, bx, by, ex, ey = ax + x, ay + y, bx + x, by + y, ex + x, ey + y
-            self._rows.append((x, y, ax, ay, bx, by, ex, ey, 0.0, 1.0, x, y, ex, ey))
+            self._rows += (x, y, ax, ay, bx, by, ex, ey, 0.0, 1.0, x, y, ex, ey)
             x, y = ex, ey
         self._kind += [2] * (len(numbers) // 6)
         self.x, self.y = x, y
@@ -125,16 +125,9 @@ class Drawing:
 
     def _store(self, where: list[Segments]) -> None:
         if self._kind:
-            rows = np.array(self._rows, float)
-            where.append(
-                Segments(
-                    np.array(self._kind, np.int8),
-                    rows[:, :8].copy(),
-                    rows[:, 8:10].copy(),
-                    rows[:, 10:12].copy(),
-                    rows[:, 12:].copy(),
-                )
-            )
+            rows = np.array(self._rows).reshape(-1, 14)
+            kind = np.array(self._kind, np.int8)
+            where.append(Segments(kind, rows[:, :8], rows[:, 8:10], rows[:, 10:12], rows[:, 12:]))
         elif self._still:
             self.dots.append(self._first)
         self._still = False

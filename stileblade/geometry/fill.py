@@ -134,7 +134,7 @@ class _Loose:
         for ring, backwards in zip(nesting.rings, nesting.backwards, strict=True):
             own = self.segments.take(slice(int(self.rings[ring]), int(self.rings[ring + 1])))
             parts.append(own.reversed() if backwards else own)
-        offsets = np.r_[0, np.cumsum([len(p) for p in parts])]
+        offsets = np.cumsum([0, *map(len, parts)])
         return Region(parts[0] if len(parts) == 1 else concatenate(parts), offsets, nesting.shell)
 
 

@@ -10,7 +10,7 @@ import numpy as np
 from stileblade.geometry.flatten import neighbours
 from stileblade.geometry.offset_joints import BETWEEN
 from stileblade.geometry.offset_kernel import SIDES, Kernel, Reached
-from stileblade.geometry.parallel import OffsetCurves
+from stileblade.geometry.parallel import OffsetCurves, places_of
 from stileblade.geometry.runs import Runs
 from stileblade.geometry.segments import Bools, Floats, Ints, Segments, concatenate, lines
 from stileblade.tolerance import TOLERANCE
@@ -155,9 +155,9 @@ def _bridge(
     nowhere on the curve of. ``kept`` are the runs' numbers in ``reaches``."""
     first, last = (np.searchsorted(kernel.rings.ring, runs.ring[rows], side) for side in SIDES)
     at = np.full(len(rows), -1, np.int64)
+    vertex, corner = places_of(kernel.rings.points), places_of(corners)
     for i, row in enumerate(rows.tolist()):
-        ring = kernel.rings.points[first[i] : last[i]]
-        here = np.flatnonzero((ring == corners[row]).all(axis=1))
+        here = (vertex[first[i] : last[i]] == corner[row]).nonzero()[0]
         at[i] = here[0] if len(here) else -1
     found.gaps.update(rows[at < 0].tolist())
     rows, first, size, at = (v[at >= 0] for v in (rows, first, last - first, at))

@@ -51,7 +51,8 @@ def _pairs(places: Places) -> Floats:
     return places.view(float).reshape(-1, 2)
 
 
-def _places(pairs: Floats) -> Places:
+def places_of(pairs: Floats) -> Places:
+    """Points (n, 2) as complex numbers (n,)."""
     return np.ascontiguousarray(pairs).view(complex)[:, 0]
 
 
@@ -162,12 +163,12 @@ class OffsetCurves:
         found[2, 0] = np.where(round_, p2, np.where(cubic, 3 * second, np.where(quad, second, 0)))
         found[3, 0] = np.where(cubic, p3 - p0 - 3 * (p2 - p1), 0)
         found[4, 0], found[5, 0] = 2 * found[2, 0], 3 * found[3, 0]
-        found[0, 1] = _places(self.segments.start)
+        found[0, 1] = places_of(self.segments.start)
         found[1, 1] = np.abs(self.distance)
         found[2, 1] = 1j * found[1, 1]
         for group, (a, b) in enumerate((self.bevels, *self.mitres), 2):
-            found[0, group] = _places(a)
-            found[1, group] = _places(b) - _places(a)
+            found[0, group] = places_of(a)
+            found[1, group] = places_of(b) - places_of(a)
         return found.reshape(6, -1)
 
     @cached_property

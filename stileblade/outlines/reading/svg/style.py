@@ -162,9 +162,14 @@ def paint_of(text: str | None, outer: Paint, current: Paint) -> Paint:
     text = re.split(r"\s+icc-color", text)[0]
     if text.lower() == "currentcolor":
         return current
+    return _colour(text) or outer
+
+
+@lru_cache(maxsize=2000)
+def _colour(text: str) -> Paint | None:
     colour = tinycss2.color3.parse_color(text)
     if colour is None or isinstance(colour, str):
-        return outer
+        return None
     return Paint(hex_of(colour.red, colour.green, colour.blue), "", colour.alpha)
 
 

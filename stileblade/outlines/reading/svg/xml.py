@@ -5,6 +5,7 @@ from __future__ import annotations
 import gzip
 import io
 import zlib
+from functools import lru_cache
 
 from lxml import etree
 
@@ -74,9 +75,13 @@ def _in_words(error: etree.XMLSyntaxError, content: bytes) -> ReadingError:
 
 def local_name(element: etree._Element) -> str:
     """The element's name in SVG's namespace or none; "" for all others."""
-    if not isinstance(element.tag, str):
-        return ""
-    name = etree.QName(element)
+    tag = element.tag
+    return _local_name(tag) if isinstance(tag, str) else ""
+
+
+@lru_cache(maxsize=500)
+def _local_name(tag: str) -> str:
+    name = etree.QName(tag)
     return name.localname if name.namespace in (SVG, None) else ""
 
 
