@@ -23,6 +23,7 @@ from stileblade.geometry.measurement import extremes
 from stileblade.geometry.region import Box
 from stileblade.geometry.segments import Floats
 from stileblade.geometry.transforms import after, identity
+from stileblade.geometry.vectors import norms
 
 COARSE = 0.05
 """mm: overlaps and collisions are looked for on outlines thinned out to this."""
@@ -148,7 +149,7 @@ def _places(work: Work, sheet: Sheet, shut: list[bool]) -> tuple[list[Floats], l
             continue
         ends = np.array([joint.start, joint.end])
         images = [ends @ maps[f][:, :2].T + maps[f][:, 2] for f in (joint.a, joint.b)]
-        by = float(np.hypot(*(images[0] - images[1]).T).max())
+        by = float(norms(images[0] - images[1]).max())
         image = maps[joint.a]
         if shut[joint.fold]:
             image = after(image, work.folds[joint.fold].line.mirror())

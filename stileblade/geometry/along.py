@@ -10,6 +10,7 @@ import shapely
 from stileblade.errors import GeometryError
 from stileblade.geometry.region import Region
 from stileblade.geometry.segments import Floats, Kind, Segments, concatenate
+from stileblade.geometry.vectors import norms
 
 MOST_DASHES = 5000
 
@@ -49,7 +50,7 @@ def _length_table(way: Segments) -> tuple[Floats, np.ndarray, Floats]:
     step = np.concatenate([np.linspace(0, 1, c) for c in counts])
     t = way.span[segment, 0] + (way.span[segment, 1] - way.span[segment, 0]) * step
     p = way.points_at(segment, t)
-    steps = np.hypot(*np.diff(p, axis=0).T)
+    steps = norms(np.diff(p, axis=0))
     return np.r_[0.0, np.cumsum(steps)], segment, t
 
 

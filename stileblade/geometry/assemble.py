@@ -17,6 +17,7 @@ from stileblade.geometry.leftovers import without_leftovers
 from stileblade.geometry.region import Region
 from stileblade.geometry.runs import ResultEdges, Runs, join_edges
 from stileblade.geometry.segments import TAU, Bools, Floats, Ints, Kind, Segments
+from stileblade.geometry.vectors import crosses, dots, norms
 from stileblade.tolerance import TOLERANCE
 
 _HOP = 4
@@ -88,7 +89,7 @@ def meet(
         q = runs.curve[todo]
         t, s, found = crossings(curves, p[todo], t_end[todo], q, t_start[todo])
         spot = curves.points_at(q, s)
-        found &= np.hypot(*(spot - vertex[todo]).T) < reach[todo]
+        found &= norms(spot - vertex[todo]) < reach[todo]
         # where curves turn back on themselves a search may run away: once more from the nearest places
         again = np.flatnonzero(~found)
         if len(again):
@@ -97,7 +98,7 @@ def meet(
             s[again] = nearest_places(curves, runs.curve[near], t_start[near], vertex[near])
             a, b, met = crossings(curves, p[near], t[again], runs.curve[near], s[again])
             place = curves.points_at(runs.curve[near], b)
-            met &= np.hypot(*(place - vertex[near]).T) < reach[near]
+            met &= norms(place - vertex[near]) < reach[near]
             hit = again[met]
             t[hit], s[hit], spot[hit], found[hit] = a[met], b[met], place[met], True
         miss = todo[~found]
@@ -106,7 +107,7 @@ def meet(
                 curves.points_at(p[miss], t[~found]) + curves.points_at(runs.curve[miss], s[~found])
             ) / 2
             # in a cusp feet are nowhere near: the kernel's own corner is
-            lost = ~found & (np.hypot(*(spot - vertex[todo]).T) > TOLERANCE.crossing)
+            lost = ~found & (norms(spot - vertex[todo]) > TOLERANCE.crossing)
             spot[lost] = vertex[todo[lost]]
         if isinstance(curves, Segments):
             spot = on_level_lines(curves, p[todo], on_level_lines(curves, q, spot))
@@ -177,7 +178,7 @@ def _same_line(runs: Runs, curves: Segments, i: int, between: Ints, k: int) -> b
     same = np.full(len(p), runs.curve[i])
     guess = np.interp(np.linspace(0, 1, len(p)), [0, 1], [gone, back])
     foot = curves.points_at(same, feet(curves, same, guess, p))
-    return bool(np.hypot(*(foot - p).T).max() < TOLERANCE.coincident)
+    return bool(norms(foot - p).max() < TOLERANCE.coincident)
 
 
 def rejoin(segments: Segments, ring: Ints, shell: Ints, *, fresh: Bools) -> tuple[Region, Ints]:
@@ -199,9 +200,9 @@ def rejoin(segments: Segments, ring: Ints, shell: Ints, *, fresh: Bools) -> tupl
     same &= (np.abs(jump - turns) < 1e-7) & (direction == direction[before])
     a, b, c = segments.start[before], segments.start, segments.end
     chord = c - a
-    length = np.maximum(np.hypot(*chord.T), 1e-300)
-    off = np.abs(chord[:, 0] * (b - a)[:, 1] - chord[:, 1] * (b - a)[:, 0]) / length
-    on = ((b - a) * (c - b)).sum(axis=1) > 0
+    length = np.maximum(norms(chord), 1e-300)
+    off = np.abs(crosses(chord, b - a)) / length
+    on = dots(b - a, c - b) > 0
     straight = (
         (segments.kind == Kind.LINE)
         & (segments.kind[before] == Kind.LINE)

@@ -12,6 +12,7 @@ import shapely
 from stileblade.geometry.distances import Point
 from stileblade.geometry.region import Contour
 from stileblade.geometry.segments import Floats
+from stileblade.geometry.vectors import dots, norms
 
 _PLACES = 1500
 """How many places of an island's edge are looked at."""
@@ -49,7 +50,7 @@ def bridges_of(
     the place where the island is nearest to the edge. Where ``own`` has an angle for a bridge, it is
     there, and the shortest from that place."""
     places, ends = _ways(island, round_it)
-    away = np.hypot(*(ends - places).T)
+    away = norms(ends - places)
     box = island.bounds
     about = places - np.array(box.centre)
     angle = np.degrees(np.arctan2(about[:, 1], about[:, 0]))
@@ -92,8 +93,8 @@ def _foot(contour: Contour, point: Floats) -> Floats:
     """The place (1, 2) of the contour that is nearest to a point (1, 2)."""
     flat = contour.as_region().flat
     a, along = flat.points, flat.ends - flat.points
-    size = np.maximum((along * along).sum(axis=1), 1e-300)
-    share = np.clip(((point - a) * along).sum(axis=1) / size, 0, 1)
+    size = np.maximum(dots(along, along), 1e-300)
+    share = np.clip(dots(point - a, along) / size, 0, 1)
     near = int(np.argmin(((a + along * share[:, None] - point) ** 2).sum(axis=1)))
     curves = contour.as_region().segments
     index = np.full(_SAMPLES, flat.segment[near])

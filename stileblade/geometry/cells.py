@@ -15,6 +15,7 @@ import shapely
 from stileblade.geometry.distances import Point, thin
 from stileblade.geometry.region import Box, Region
 from stileblade.geometry.segments import Floats, Ints
+from stileblade.geometry.vectors import norms
 
 Cell: TypeAlias = Any
 """A polygon or several of the kernel, which has no types of its own."""
@@ -35,7 +36,7 @@ def cells_of(
         return whole or [shapely.box(*region.bounds.as_list())]
     ends = np.array(cuts, float).reshape(-1, 2, 2)
     along = ends[:, 1] - ends[:, 0]
-    over = along / np.hypot(*along.T)[:, None] * _OVER
+    over = along / norms(along)[:, None] * _OVER
     ends[:, 0] -= over
     ends[:, 1] += over
     sound = _sound(shape)

@@ -12,6 +12,7 @@ import shapely
 
 from stileblade.geometry.flatten import Flat, neighbours
 from stileblade.geometry.segments import Floats, Ints, Segments
+from stileblade.geometry.vectors import dots, norms
 from stileblade.tolerance import TOLERANCE
 
 
@@ -47,7 +48,7 @@ def _into(
         return host, guest
     vertex, edge = corners[c], near[e]
     p, a, b = guest.points[vertex], host.points[edge], ends[edge]
-    to_a, to_b = np.hypot(*(p - a).T), np.hypot(*(p - b).T)
+    to_a, to_b = norms(p - a), norms(p - b)
     # nearly on a corner: take that corner's place
     moved = guest.points
     close = (to_a > 0) & (to_a < TOLERANCE.conode) & (to_b > 0)
@@ -66,7 +67,7 @@ def _into(
 def _insert(flat: Flat, edge: Ints, p: Floats, a: Floats, b: Floats) -> Flat:
     """``flat`` with points p put into its edges."""
     d = b - a
-    share = ((p - a) * d).sum(axis=1) / (d * d).sum(axis=1)
+    share = dots(p - a, d) / dots(d, d)
     order = np.lexsort((share, edge))
     edge, p, share = edge[order], p[order], share[order]
     once = np.r_[True, (edge[1:] != edge[:-1]) | (p[1:] != p[:-1]).any(axis=1)]
@@ -118,6 +119,6 @@ def _near_pairs(points: Floats, a: Floats, b: Floats) -> tuple[Ints, Ints]:
 def _off(p: Floats, a: Floats, b: Floats) -> Floats:
     """Distances of points from edges, row by row."""
     d = b - a
-    size = np.maximum((d * d).sum(axis=1), 1e-300)
-    share = np.clip(((p - a) * d).sum(axis=1) / size, 0, 1)
-    return np.hypot(*(a + d * share[:, None] - p).T)
+    size = np.maximum(dots(d, d), 1e-300)
+    share = np.clip(dots(p - a, d) / size, 0, 1)
+    return norms(a + d * share[:, None] - p)

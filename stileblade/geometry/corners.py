@@ -15,6 +15,7 @@ from stileblade.geometry.parallel import OffsetCurves
 from stileblade.geometry.region import Region
 from stileblade.geometry.segments import Floats, Ints
 from stileblade.geometry.set_operations import difference, polygon, run_kernel, union
+from stileblade.geometry.vectors import crosses, dots
 from stileblade.tolerance import TOLERANCE
 
 _BEYOND = 1.2
@@ -46,7 +47,7 @@ def _caps(curves: OffsetCurves, corner: Ints) -> shapely.Geometry:
     start = curves.segments.start[corner]
     a, b = (side[corner] for side in curves.bevels)
     u, v = a - start, b - start
-    turn = np.abs(np.arctan2(u[:, 0] * v[:, 1] - u[:, 1] * v[:, 0], (u * v).sum(axis=1)))
+    turn = np.abs(np.arctan2(crosses(u, v), dots(u, v)))
     turn *= np.sign(curves.distance[corner])
     rim = []
     for share in (1.0, 2 / 3, 1 / 3, 0.0):

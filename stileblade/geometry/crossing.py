@@ -7,6 +7,7 @@ from typing import Protocol
 import numpy as np
 
 from stileblade.geometry.segments import Bools, Floats, Ints, Kind, Segments
+from stileblade.geometry.vectors import dots, norms
 
 _ROUNDS = 10
 _STARTS = 33
@@ -66,7 +67,7 @@ def crossings(
         rows = rows[(next_t != before_t) | (next_s != before_s)]
     here, there = np.split(curves.points_at(np.concatenate([p, q]), np.concatenate([t, s])), 2)
     gap = here - there
-    return t, s, found & (np.hypot(*gap.T) < 1e-8)
+    return t, s, found & (norms(gap) < 1e-8)
 
 
 def feet(curves: Curves, index: Ints, t: Floats, points: Floats) -> Floats:
@@ -78,8 +79,8 @@ def feet(curves: Curves, index: Ints, t: Floats, points: Floats) -> Floats:
             break
         before = t[rows]
         here, d = curves.motion_at(index[rows], before)
-        speed = np.maximum(np.einsum("ij,ij->i", d, d), 1e-300)
-        step = np.einsum("ij,ij->i", points[rows] - here, d) / speed
+        speed = np.maximum(dots(d, d), 1e-300)
+        step = dots(points[rows] - here, d) / speed
         now = np.minimum(np.maximum(before + step, low[rows]), high[rows])
         t[rows] = now
         rows = rows[np.abs(now - before) >= 1e-12]
@@ -109,10 +110,10 @@ def nearest_places(curves: Curves, index: Ints, t: Floats, points: Floats) -> Fl
     share = np.linspace(0, 1, _STARTS)
     grid = low[short, None] + (high - low)[short, None] * share
     places = curves.points_at(np.repeat(index[short], _STARTS), grid.ravel())
-    away = np.hypot(*(places.reshape(-1, _STARTS, 2) - points[short, None]).transpose(2, 0, 1))
+    away = norms(places.reshape(-1, _STARTS, 2) - points[short, None])
     start = grid[np.arange(len(short)), away.argmin(axis=1)]
     other = feet(curves, index[short], start, points[short])
-    here = np.hypot(*(curves.points_at(index[short], found[short]) - points[short]).T)
-    there = np.hypot(*(curves.points_at(index[short], other) - points[short]).T)
+    here = norms(curves.points_at(index[short], found[short]) - points[short])
+    there = norms(curves.points_at(index[short], other) - points[short])
     found[short] = np.where(there < here - 1e-9, other, found[short])
     return found

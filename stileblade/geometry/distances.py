@@ -10,6 +10,7 @@ import shapely
 
 from stileblade.geometry.region import Box, Contour, Region
 from stileblade.geometry.segments import Floats, Ints
+from stileblade.geometry.vectors import norms
 
 Point = tuple[float, float]
 _ALONG = np.array([0.0, 0.25, 0.5, 0.75])
@@ -147,4 +148,4 @@ def close_pairs(points: Floats, reach: float) -> tuple[Ints, Ints, Floats]:
     i, j = shapely.STRtree(spots).query(spots, predicate="dwithin", distance=reach)
     once = i < j
     i, j = i[once], j[once]
-    return i, j, np.hypot(*(points[i] - points[j]).T)
+    return i, j, norms(points[i] - points[j])

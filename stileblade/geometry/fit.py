@@ -18,6 +18,7 @@ from stileblade.geometry.segments import (
     concatenate,
     lines,
 )
+from stileblade.geometry.vectors import dots, norms
 from stileblade.tolerance import TOLERANCE
 
 _ON = 1e-3
@@ -40,7 +41,7 @@ def as_segments(
     is_corner_arc = (curve >= n) & (curve < 2 * n)
     is_arc = (own & round_[corner]) | is_corner_arc
     ends = np.stack([curves.points_at(curve, t0) - start, curves.points_at(curve, t1) - end])
-    is_arc &= np.hypot(ends[..., 0], ends[..., 1]).max(axis=0) < _ON
+    is_arc &= norms(ends).max(axis=0) < _ON
     tiny = _within(curves, curve, t0, t1, start, end, 1e-6)
     is_line = ((kind == Kind.LINE) & ~is_corner_arc) | tiny & ~is_arc
     parts, rows = [], []
@@ -65,11 +66,11 @@ def _within(
     curves: OffsetCurves, curve: Ints, t0: Floats, t1: Floats, p: Floats, q: Floats, size: float
 ) -> np.ndarray:
     """Which stretches are smaller than ``size``, loops back to their start not among them."""
-    short = np.hypot(*(q - p).T) < size
+    short = norms(q - p) < size
     rows = np.flatnonzero(short)
     if len(rows):
         middle = curves.points_at(curve[rows], (t0[rows] + t1[rows]) / 2)
-        short[rows] = np.hypot(*(middle - p[rows]).T) < size
+        short[rows] = norms(middle - p[rows]) < size
     return short
 
 
@@ -90,7 +91,7 @@ def _arcs(
     # the parallel's radius: the point at t0 tells on which side it lies
     spot = curves.points_at(curve[own], t0[own]) - coef[own, :2]
     base = coef[own, 2:4] * np.cos(t0[own, None]) + coef[own, 4:6] * np.sin(t0[own, None])
-    factor = (spot * base).sum(axis=1) / np.maximum((base * base).sum(axis=1), 1e-300)
+    factor = dots(spot, base) / np.maximum(dots(base, base), 1e-300)
     coef[own, 2:6] *= factor[:, None]
     coef[~own, :2] = curves.segments.start[k[~own]]
     coef[~own, 2] = coef[~own, 5] = np.abs(curves.distance[k[~own]])
@@ -115,7 +116,7 @@ def fit_parallels(
         # a stretch is no closer to its curve than its ends are
         rows = np.flatnonzero(bad & (error < TOLERANCE.leftover / 2))
         off = [curves.points_at(c[rows], t[rows]) - e[rows] for t, e in ((a, p), (b, q))]
-        bad[rows] = error[rows] >= 1.1 * np.hypot(*np.stack(off).T).max(axis=1)
+        bad[rows] = error[rows] >= 1.1 * norms(np.stack(off)).max(axis=0)
         done.append((row[~bad], a[~bad], control[~bad]))
         # the error of a cubic that fits at both ends falls with the sixth power of its length
         parts = np.clip(np.ceil((error[bad] / TOLERANCE.fit) ** (1 / 6)), 2, _MOST_PARTS)

@@ -10,6 +10,7 @@ from stileblade.geometry.crossing import Curves, crossings, feet, on_level_lines
 from stileblade.geometry.flatten import neighbours
 from stileblade.geometry.runs import Runs
 from stileblade.geometry.segments import Floats, Ints, Segments
+from stileblade.geometry.vectors import norms
 from stileblade.tolerance import TOLERANCE
 
 _OFF = 0.005
@@ -32,21 +33,21 @@ def without_leftovers(
         cut &= (np.abs(runs.t0 - span[:, 1]) > 1e-9) | (np.abs(runs.t1 - span[:, 0]) > 1e-9)
         cut |= whole is not None  # what is left of a bend as tight as the distance is short, too
         after, before = neighbours(runs.ring)
-        chord = np.hypot(*(runs.point[after] - runs.point).T)
+        chord = norms(runs.point[after] - runs.point)
         index = np.flatnonzero(cut & (chord < TOLERANCE.leftover))
         if not len(index):
             break
         curve, t0, dt = runs.curve[index], runs.t0[index], (runs.t1 - runs.t0)[index]
         if whole is None:
             _, moving = curves.motion_at(curve, t0 + dt / 2)
-            speed = np.hypot(*moving.T)
+            speed = norms(moving)
             short = np.abs(dt) * speed < TOLERANCE.leftover
             short &= np.abs(span[index, 1] - span[index, 0]) * speed > 4 * TOLERANCE.leftover
         else:  # there and back, too, as a parallel runs inside a bend
             short = whole[curve] > 4 * TOLERANCE.leftover
             for share in (0.25, 0.5, 0.75):
                 away = curves.points_at(curve, t0 + share * dt) - runs.point[index]
-                short &= np.hypot(*away.T) < TOLERANCE.leftover
+                short &= norms(away) < TOLERANCE.leftover
         scrap = np.zeros(len(runs), bool)
         scrap[index[short & ~tried[kept[index]]]] = True
         # keep rings alive, and of two scraps in a row only the first goes in this round
@@ -71,7 +72,7 @@ def _close_gaps(
     t, s, found = crossings(curves, runs.curve[p], runs.t1[p], runs.curve[q], runs.t0[q])
     spot = curves.points_at(runs.curve[q], s)
     middle = curves.points_at(runs.curve[scraps], (runs.t0 + runs.t1)[scraps] / 2)
-    aside = [np.hypot(*(spot - place).T) for place in (runs.point[scraps], middle, runs.point[q])]
+    aside = [norms(spot - place) for place in (runs.point[scraps], middle, runs.point[q])]
     found &= np.min(aside, axis=0) < TOLERANCE.leftover / 2
     first = ~found & (chord[p] >= chord[q])
     second = ~found & ~first
@@ -89,14 +90,16 @@ def _close_gaps(
         other, there = (np.where(swap, u, v) for u, v in zip(*sides, strict=True))
         place = curves.points_at(longer, feet(curves, longer, at, middle[lost]))
         across = place - curves.points_at(other, feet(curves, other, there, place))
-        reached = np.hypot(*across.T) < TOLERANCE.leftover / 2
+        reached = norms(across) < TOLERANCE.leftover / 2
         spot[lost[reached]] = place[reached]
     t[first], s[second] = runs.t1[p[first]], runs.t0[q[second]]
-    s[first] = feet(curves, runs.curve[q[first]], runs.t0[q[first]], spot[first])
-    t[second] = feet(curves, runs.curve[p[second]], runs.t1[p[second]], spot[second])
+    curve = np.concatenate([runs.curve[q[first]], runs.curve[p[second]]])
+    guess = np.concatenate([runs.t0[q[first]], runs.t1[p[second]]])
+    found_at = feet(curves, curve, guess, np.concatenate([spot[first], spot[second]]))
+    s[first], t[second] = np.split(found_at, [int(first.sum())])
     # a scrap stays where both sides cannot be brought together without going off their curves
     here, there = curves.points_at(runs.curve[p], t), curves.points_at(runs.curve[q], s)
-    near = np.maximum(np.hypot(*(here - spot).T), np.hypot(*(there - spot).T)) < (
+    near = np.maximum(norms(here - spot), norms(there - spot)) < (
         TOLERANCE.leftover / 2 if fitted else _OFF
     )
     p, q, scraps, spot, t, s = p[near], q[near], scraps[near], spot[near], t[near], s[near]

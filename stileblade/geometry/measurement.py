@@ -10,6 +10,7 @@ from __future__ import annotations
 import numpy as np
 
 from stileblade.geometry.segments import TAU, Floats, Ints, Kind, Segments
+from stileblade.geometry.vectors import crosses, norms
 
 _NODES = {n: np.polynomial.legendre.leggauss(n) for n in (3, 5, 20)}
 
@@ -40,7 +41,7 @@ def _moments(segments: Segments) -> Floats:
         m = np.isin(segments.kind, kinds)
         if m.any():
             p, d, w = _quadrature(segments.take(m), nodes)
-            cross = p[..., 0] * d[..., 1] - p[..., 1] * d[..., 0]
+            cross = crosses(p, d)
             out[m, 0] = (cross * w).sum(axis=1) / 2
             out[m, 1] = (cross * p[..., 0] * w).sum(axis=1) / 3
             out[m, 2] = (cross * p[..., 1] * w).sum(axis=1) / 3
@@ -66,7 +67,7 @@ def signed_areas(segments: Segments) -> Floats:
     m = (segments.kind == Kind.QUAD) | (segments.kind == Kind.CUBIC)
     if m.any():
         p, d, w = _quadrature(segments.take(m), 3)
-        total[m] = ((p[..., 0] * d[..., 1] - p[..., 1] * d[..., 0]) * w).sum(axis=1) / 2
+        total[m] = (crosses(p, d) * w).sum(axis=1) / 2
     return total
 
 
@@ -77,11 +78,11 @@ def centroid(segments: Segments) -> tuple[float, float]:
 
 def lengths(segments: Segments) -> Floats:
     """Arc lengths (n,), to about 1e-9 relative for lines and circular arcs, 1e-6 otherwise."""
-    out = np.hypot(*(segments.end - segments.start).T)
+    out = norms(segments.end - segments.start)
     m = segments.kind != Kind.LINE
     if m.any():
         _, d, w = _quadrature(segments.take(m), 20)
-        out[m] = (np.hypot(d[..., 0], d[..., 1]) * np.abs(w)).sum(axis=1)
+        out[m] = (norms(d) * np.abs(w)).sum(axis=1)
     return out
 
 

@@ -16,6 +16,7 @@ import shapely
 from stileblade.geometry.distances import Point, thin
 from stileblade.geometry.region import Region
 from stileblade.geometry.segments import NUDGE, Floats, Ints
+from stileblade.geometry.vectors import crosses, dots, norms
 
 _SPACING = 0.8
 """mm between two rays on a long straight edge."""
@@ -56,7 +57,7 @@ def thin_places(region: Region, width: float, *, of_paper: bool = True) -> tuple
     if not len(start):  # so small that nothing is left of it when thinned
         return ()
     along = end - start
-    size = np.hypot(*along.T)
+    size = norms(along)
     direction = along / size[:, None]
     # shells run clockwise as seen: the paper lies to the right of the running
     inward = np.column_stack([-direction[:, 1], direction[:, 0]])
@@ -69,18 +70,18 @@ def thin_places(region: Region, width: float, *, of_paper: bool = True) -> tuple
     tip = origin + side[edge] * width
     rays = shapely.linestrings(np.stack([origin, tip], axis=1))
     ray, hit = tree.query(rays, predicate="intersects")
-    facing = (direction[edge[ray]] * direction[hit]).sum(axis=1) < _FACING
+    facing = dots(direction[edge[ray]], direction[hit]) < _FACING
     ray, hit = ray[facing], hit[facing]
     if not len(ray):
         return ()
     at, normal = origin[ray], side[edge[ray]]
-    away = ((start[hit] - at) * _turned(direction[hit])).sum(axis=1)
-    slope = (normal * _turned(direction[hit])).sum(axis=1)
+    away = dots(start[hit] - at, _turned(direction[hit]))
+    slope = dots(normal, _turned(direction[hit]))
     distance = away / np.where(np.abs(slope) < 1e-9, 1.0, slope)
     met = at + normal * distance[:, None]
     begin = np.concatenate([[0.0], np.cumsum(size)])[:-1]
     here = begin[edge[ray]] + share[ray] * size[edge[ray]]
-    there = begin[hit] + ((met - start[hit]) * direction[hit]).sum(axis=1)
+    there = begin[hit] + dots(met - start[hit], direction[hit])
     run = np.abs(here - there)
     run = np.minimum(run, np.bincount(ring, weights=size)[ring[hit]] - run)
     run = np.where(ring[edge[ray]] == ring[hit], run, np.inf)
@@ -104,7 +105,7 @@ def _edges(region: Region) -> tuple[Floats, Floats, Ints, shapely.STRtree]:
     ):
         for ring in shapely.get_rings(polygon):
             points = shapely.get_coordinates(ring)
-            long = np.hypot(*np.diff(points, axis=0).T) > 1e-9
+            long = norms(np.diff(points, axis=0)) > 1e-9
             starts.append(points[:-1][long])
             ends.append(points[1:][long])
             number.append(np.full(int(long.sum()), len(number)))
@@ -162,8 +163,8 @@ def sharp_corners(region: Region, below_deg: float) -> list[Corner]:
     before = np.arange(len(segments)) - 1
     before[first] = last
     incoming, outgoing = arrive[before], leave
-    turn = incoming[:, 0] * outgoing[:, 1] - incoming[:, 1] * outgoing[:, 0]
-    straight = (incoming * outgoing).sum(axis=1)
+    turn = crosses(incoming, outgoing)
+    straight = dots(incoming, outgoing)
     # turning right (clockwise as seen) by nearly half a turn leaves a thin tip of paper
     angle = 180.0 - np.degrees(np.arctan2(turn, straight))
     sharp = np.flatnonzero((angle < below_deg) & (angle > NUDGE))

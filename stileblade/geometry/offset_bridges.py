@@ -13,6 +13,7 @@ from stileblade.geometry.offset_kernel import SIDES, Kernel, Reached
 from stileblade.geometry.parallel import OffsetCurves, places_of
 from stileblade.geometry.runs import Runs
 from stileblade.geometry.segments import Bools, Floats, Ints, Segments, concatenate, lines
+from stileblade.geometry.vectors import crosses, norms
 from stileblade.tolerance import TOLERANCE
 
 _GAP: Final = 0.01
@@ -70,7 +71,7 @@ def joined(
         turned = changed & ((found.t1 - found.t0) * (t1 - runs.t0) <= 0)
         found.gaps.update(np.flatnonzero(turned).tolist())
         left = np.bincount(runs.ring, minlength=int(runs.ring.max(initial=0)) + 1)
-        scraps = np.hypot(*(found.end - found.start).T) < TOLERANCE.leftover
+        scraps = norms(found.end - found.start) < TOLERANCE.leftover
         out = found.gaps | set(np.flatnonzero((wrong | wrong[after]) & scraps).tolist())
         out |= set(np.flatnonzero(astray[kept]).tolist())
         gone = np.array(sorted(row for row in out if left[runs.ring[row]] > 2), np.int64)
@@ -102,17 +103,17 @@ def _wrong(runs: Runs, t1: Floats, corners: Floats, curves: OffsetCurves, kernel
     alone = before == np.arange(len(runs))
     here = curves.points_at(runs.curve, runs.t0)
     there = curves.points_at(runs.curve, t1)[before]
-    off = np.maximum(np.hypot(*(here - runs.point).T), np.hypot(*(there - runs.point).T))
+    off = np.maximum(norms(here - runs.point), norms(there - runs.point))
     wrong = (off > _GAP) & ~alone
     # a curve that is to cross itself, where the search has found one place for both
     wrong |= (runs.curve == runs.curve[before]) & (np.abs(runs.t0 - t1[before]) < 1e-6) & ~alone
-    moved = np.hypot(*(runs.point - corners).T) > _BESIDE
+    moved = norms(runs.point - corners) > _BESIDE
     far = np.flatnonzero(moved & ~wrong & ~alone)
     if len(far):
         wrong[far] = kernel.too_near(runs.point[far], runs.curve[far], curves)
     # where a run turns back, the way to its cusp and from there to the crossing with itself
     rows, (after, _) = np.arange(len(runs)), neighbours(runs.ring)
-    short = np.hypot(*(runs.point[after] - runs.point).T) < 4 * TOLERANCE.leftover
+    short = norms(runs.point[after] - runs.point) < 4 * TOLERANCE.leftover
     short &= curves.curved(runs.curve)
     for joint, run, shares in (
         (rows, rows[curves.runs_back(runs.curve, runs.t0)], _INSIDE),
@@ -202,10 +203,10 @@ def _without_scraps(way: Floats) -> Floats:
     a quarter of their length; one that is itself that short is the place in its middle, twice."""
     while len(way) > 2:
         a, b, c = way[:-2], way[1:-1], way[2:]
-        piece = np.minimum(np.hypot(*(b - a).T), np.hypot(*(c - b).T))
+        piece = np.minimum(norms(b - a), norms(c - b))
         run = c - a
-        across = run[:, 0] * (b - a)[:, 1] - run[:, 1] * (b - a)[:, 0]
-        cost = np.abs(across) / np.maximum(np.hypot(*run.T), 1e-12)
+        across = crosses(run, b - a)
+        cost = np.abs(across) / np.maximum(norms(run), 1e-12)
         cost[piece >= TOLERANCE.leftover] = np.inf
         least = int(cost.argmin())
         if cost[least] > TOLERANCE.leftover / 4:

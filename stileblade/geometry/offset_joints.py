@@ -17,6 +17,7 @@ from stileblade.geometry.segments import (
     Ints,
     Kind,
 )
+from stileblade.geometry.vectors import norms
 from stileblade.tolerance import TOLERANCE
 
 _MISSING: Final = 4
@@ -86,7 +87,7 @@ def without_points(runs: Runs, curves: OffsetCurves) -> Runs:
     """Without the arcs whose radius is the distance: their parallel is a point, and what comes
     before it meets what comes after."""
     start, end = curves.offset_ends
-    point = (curves.segments.kind == Kind.ARC) & (np.hypot(*(end - start).T) < _POINT)
+    point = (curves.segments.kind == Kind.ARC) & (norms(end - start) < _POINT)
     point &= (curves.segments.start != curves.segments.end).any(axis=1)
     gone = (runs.curve < curves.n) & point[runs.curve % curves.n]
     left = np.bincount(runs.ring[~gone], minlength=int(runs.ring.max(initial=0)) + 1)
@@ -157,8 +158,8 @@ def at_their_corners(runs: Runs, curves: OffsetCurves) -> Runs:
     out &= np.abs(runs.t0 - span[q % n, 0]) <= slack[q % n]
     # and there the kernel has its corner: a cap may lie all but wholly in a bend next to it
     near = np.maximum(TOLERANCE.crossing, _BAYS * np.abs(curves.distance)[q % n])
-    into &= (q // n == 3) | (np.hypot(*(end[p % n] - runs.point).T) <= near)
-    out &= (p // n == 4) | (np.hypot(*(start[q % n] - runs.point).T) <= near)
+    into &= (q // n == 3) | (norms(end[p % n] - runs.point) <= near)
+    out &= (p // n == 4) | (norms(start[q % n] - runs.point) <= near)
     t0, t1 = runs.t0.copy(), runs.t1.copy()
     exact0, exact1 = runs.exact0.copy(), runs.exact1.copy()
     for rows, arc_t, spots in (
@@ -179,7 +180,7 @@ def at_their_corners(runs: Runs, curves: OffsetCurves) -> Runs:
             t0[on_line] = own[:, 0]
         exact0[rows] = exact1[before[rows]] = True
     # where the source runs on smoothly, or as good as that, so do its parallels
-    apart = np.hypot(*(end[p % n] - start[q % n]).T)
+    apart = norms(end[p % n] - start[q % n])
     smooth = (p < n) & (q < n) & (curves.before[q % n] == p)
     smooth &= curves.runs_on[q % n] | (apart < APART)
     smooth &= np.abs(runs.t1[before] - span[p % n, 1]) <= slack[p % n]

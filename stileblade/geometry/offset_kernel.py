@@ -16,6 +16,7 @@ from stileblade.geometry.parallel import OffsetCurves
 from stileblade.geometry.runs import Runs
 from stileblade.geometry.segments import Bools, Floats, Ints, Segments
 from stileblade.geometry.trace import ResultRings
+from stileblade.geometry.vectors import crosses, norms
 from stileblade.tolerance import TOLERANCE
 
 _ON: Final = 0.006
@@ -90,7 +91,7 @@ class Kernel:
             curve = runs.curve[run][row]
             t = search(curves, curve, ends[0][row], spot)
             foot = curves.points_at(curve, t)
-            hit = np.flatnonzero(np.hypot(*(foot - spot).T) < _ON)
+            hit = np.flatnonzero(norms(foot - spot) < _ON)
             row, n, t, foot, curve = row[hit], n[hit], t[hit], foot[hit], curve[hit]
             ahead = t + _AHEAD[:, None] * (ends[1][row] - t)
             back = curves.runs_back(np.tile(curve, len(_AHEAD)), ahead.ravel())
@@ -109,7 +110,7 @@ class Kernel:
     def strays(self, made: Segments, row: Ints, runs: Runs, curves: OffsetCurves) -> Ints:
         """Those of the runs whose segments have their middles nowhere near the kernel's polygon: in
         bends so tight that one leg lies on the other, what is nearest to an edge is a guess."""
-        length = np.hypot(*(runs.point[neighbours(runs.ring)[0]] - runs.point).T)
+        length = norms(runs.point[neighbours(runs.ring)[0]] - runs.point)
         segment = runs.curve % curves.n
         doubtful = length < _DOUBTFUL * np.abs(curves.distance[segment])
         arc = (runs.curve // curves.n == 1) & ~(runs.exact0 & runs.exact1)
@@ -157,8 +158,8 @@ class Kernel:
         for own in np.split(placed, np.cumsum(sizes)[:-1]):
             way, middle = own[: len(own) // 2 + 1], own[len(own) // 2 + 1 :]
             chord, gap = np.diff(way, axis=0), middle - way[:-1]
-            length = np.maximum(np.hypot(*chord.T), 1e-12)
-            across = np.abs(chord[:, 0] * gap[:, 1] - chord[:, 1] * gap[:, 0]) / length
+            length = np.maximum(norms(chord), 1e-12)
+            across = np.abs(crosses(chord, gap)) / length
             short = (across > TOLERANCE.flatten) & (length > 2 * TOLERANCE.leftover)
             found.append(np.insert(way, np.flatnonzero(short) + 1, middle[short], axis=0))
         return found
@@ -175,7 +176,7 @@ class Kernel:
             reach = distance + 2 * curves.flatness
             spot, hit = self._tree.query(spots, predicate="dwithin", distance=reach)
             foot = self._feet(self.edges[hit], out[spot], curves.segments)
-            away = np.hypot(*(out[spot] - foot).T)
+            away = norms(out[spot] - foot)
             order = np.lexsort((away, spot))
             spot, nearest = np.unique(spot[order], return_index=True)
             foot, away = foot[order[nearest]], away[order[nearest]]

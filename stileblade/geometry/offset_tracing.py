@@ -45,6 +45,7 @@ from stileblade.geometry.segments import (
     lines,
 )
 from stileblade.geometry.trace import ResultRings, result_rings, shared_out
+from stileblade.geometry.vectors import crosses, dots, norms
 from stileblade.tolerance import TOLERANCE
 
 
@@ -102,7 +103,7 @@ def traced(
     lost = np.unique(runs.ring[[*joints.gaps, *strays]])
     _, before = neighbours(runs.ring)
     made, row = with_bridges(made, row, joints, before)
-    long_enough = (np.hypot(*(made.end - made.start).T) > 1e-7) | (
+    long_enough = (norms(made.end - made.start) > 1e-7) | (
         np.abs(made.span[:, 1] - made.span[:, 0]) > 1
     )
     made, row = made.take(np.flatnonzero(long_enough)), row[long_enough]
@@ -160,8 +161,8 @@ def _with_kernel_rings(
     rings = kernel.rings
     u, v = rings.points, rings.points[rings.after]
     count = len(rings.shell)
-    around = np.bincount(rings.ring, np.hypot(*(v - u).T), minlength=count)
-    wanted = np.bincount(rings.ring, u[:, 0] * v[:, 1] - u[:, 1] * v[:, 0], minlength=count) / 2
+    around = np.bincount(rings.ring, norms(v - u), minlength=count)
+    wanted = np.bincount(rings.ring, crosses(u, v), minlength=count) / 2
     area = np.bincount(ring, signed_areas(made), minlength=count)
     bad = np.abs(area - wanted) > TOLERANCE.crossing * around + TOLERANCE.leftover
     bad[lost] = True
@@ -182,7 +183,7 @@ def _with_kernel_rings(
 
 def _without_specks(rings: ResultRings) -> ResultRings:
     """Without edges no longer than the rounding of vertices, which run anywhere."""
-    keep = np.hypot(*(rings.points[rings.after] - rings.points).T) > 4 * TOLERANCE.grid
+    keep = norms(rings.points[rings.after] - rings.points) > 4 * TOLERANCE.grid
     ring = rings.ring[keep]
     return ResultRings(rings.points[keep], ring, rings.shell, neighbours(ring)[0], rings.origin)
 
@@ -198,14 +199,14 @@ def _match(kernel: Kernel, curves: OffsetCurves, corners: Ints, ways: Ways | Non
         other, is_other = _corners_at(flat, curves, ways.twin[edge], middle)
         a, b = curves.bevels
         spot = curves.segments.start[other]
-        side = ((middle - spot) * (a[other] + b[other] - 2 * spot)).sum(axis=1)
+        side = dots(middle - spot, a[other] + b[other] - 2 * spot)
         swap = ~is_corner & is_other & (side >= -1e-9)
         edge = np.where(swap, ways.twin[edge], edge)
         corner, is_corner = np.where(swap, other, corner), is_corner | is_other
     edge = _of_bends(flat, curves, edge, middle, ~is_corner)
     a = flat.points[edge]
     d = flat.ends[edge] - a
-    size = np.maximum((d * d).sum(axis=1), 1e-300)
+    size = np.maximum(dots(d, d), 1e-300)
     segment = flat.segment[edge]
     curve = np.where(is_corner, corner + n, segment)
     straight = is_corner & (corners[corner] != ROUNDED)
@@ -214,7 +215,7 @@ def _match(kernel: Kernel, curves: OffsetCurves, corners: Ints, ways: Ways | Non
     t0, t1 = np.empty(len(middle)), np.empty(len(middle))
     line = curves.segments.kind[segment] == Kind.LINE
     for t, p in ((t0, u), (t1, v)):
-        share = ((p - a) * d).sum(axis=1) / size
+        share = dots(p - a, d) / size
         share = np.where(line, share, np.clip(share, 0, 1))
         t[:] = flat.t0[edge] + share * (flat.t1[edge] - flat.t0[edge])
         t[is_corner] = _corner_parameter(curves, curve[is_corner], p[is_corner])
@@ -224,7 +225,7 @@ def _match(kernel: Kernel, curves: OffsetCurves, corners: Ints, ways: Ways | Non
     # tight bends are hardly longer than the corners of their flattened forms, which the kernel turns
     # about: there is as much of their parallels in that as a person sees
     turned = np.flatnonzero((curve < n) & (t0 == t1) & ~line)
-    turned = turned[np.hypot(*(v - u)[turned].T) > 2 * curves.flatness]
+    turned = turned[norms((v - u)[turned]) > 2 * curves.flatness]
     for t, p in ((t0, u), (t1, v)):
         t[turned] = feet(curves, curve[turned], t[turned], p[turned])
     inexact = np.zeros(len(middle), bool)
@@ -345,7 +346,7 @@ def _nearest_edges(
         edge[far] = kernel.nearest_edges((u + v)[far] / 2, origin[far])
     if ways is None:
         return edge
-    along = ((v - u) * (flat.ends[edge] - flat.points[edge])).sum(axis=1)
+    along = dots(v - u, flat.ends[edge] - flat.points[edge])
     return np.where(along >= 0, edge, ways.twin[edge])
 
 
@@ -355,8 +356,8 @@ def _of_bends(flat: Flat, curves: OffsetCurves, edge: Ints, middle: Floats, free
     kind = curves.segments.kind[flat.segment]
     a = flat.points[edge]
     d = flat.ends[edge] - a
-    length = np.maximum(np.hypot(*d.T), 1e-300)
-    along = ((middle - a) * d).sum(axis=1) / length
+    length = np.maximum(norms(d), 1e-300)
+    along = dots(middle - a, d) / length
     free = free & (kind[edge] == Kind.LINE)
     found = edge.copy()
     for beyond, beside in (
@@ -377,7 +378,7 @@ def _corners_at(flat: Flat, curves: OffsetCurves, edge: Ints, middle: Floats) ->
     """
     a = flat.points[edge]
     d = flat.ends[edge] - a
-    share = ((middle - a) * d).sum(axis=1) / np.maximum((d * d).sum(axis=1), 1e-300)
+    share = dots(middle - a, d) / np.maximum(dots(d, d), 1e-300)
     first = np.r_[True, flat.segment[1:] != flat.segment[:-1]]
     last = first[flat.after]
     at_head, at_tail = (share <= 1e-9) & first[edge], (share >= 1 - 1e-9) & last[edge]
@@ -411,8 +412,8 @@ def _straight_corner(curves: OffsetCurves, corner: Ints, middle: Floats, corners
 
 def _off_line(a: Floats, b: Floats, p: Floats) -> Floats:
     d = b - a
-    size = np.maximum(np.hypot(*d.T), 1e-12)
-    return np.abs(d[:, 0] * (p - a)[:, 1] - d[:, 1] * (p - a)[:, 0]) / size
+    size = np.maximum(norms(d), 1e-12)
+    return np.abs(crosses(d, p - a)) / size
 
 
 def _corner_parameter(curves: OffsetCurves, curve: Ints, p: Floats) -> Floats:
@@ -424,5 +425,5 @@ def _corner_parameter(curves: OffsetCurves, curve: Ints, p: Floats) -> Floats:
         m = curve // n == group
         k = corner[m]
         d = b[k] - a[k]
-        t[m] = ((p[m] - a[k]) * d).sum(axis=1) / np.maximum((d * d).sum(axis=1), 1e-300)
+        t[m] = dots(p[m] - a[k], d) / np.maximum(dots(d, d), 1e-300)
     return t

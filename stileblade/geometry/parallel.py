@@ -25,6 +25,7 @@ from stileblade.geometry.segments import (
     Kind,
     Segments,
 )
+from stileblade.geometry.vectors import crosses, dots, norms
 from stileblade.tolerance import TOLERANCE
 
 Places = npt.NDArray[np.complex128]
@@ -38,11 +39,11 @@ MITRED: Final = 2
 def circular(segments: Segments) -> tuple[np.ndarray, Floats]:
     """Which segments are arcs of circles, and radii (n,)."""
     u, v = segments.coef[:, 2:4], segments.coef[:, 4:6]
-    ru, rv = np.hypot(*u.T), np.hypot(*v.T)
+    ru, rv = norms(u), norms(v)
     round_ = (
         (segments.kind == Kind.ARC)
         & (np.abs(ru - rv) < 1e-9 * np.maximum(ru, 1))
-        & (np.abs((u * v).sum(axis=1)) < 1e-9 * np.maximum(ru * rv, 1))
+        & (np.abs(dots(u, v)) < 1e-9 * np.maximum(ru * rv, 1))
     )
     return round_, ru
 
@@ -220,30 +221,28 @@ class OffsetCurves:
         n1 = np.stack([incoming[:, 1], -incoming[:, 0]], 1)
         n2 = np.stack([outgoing[:, 1], -outgoing[:, 0]], 1)
         both = n1 + n2
-        size = np.maximum((both * both).sum(axis=1), 1e-12)
+        size = np.maximum(dots(both, both), 1e-12)
         return self.segments.start + both * (2 * self.distance / size)[:, None]
 
     @cached_property
     def mitre_ratio(self) -> Floats:
         """Length of each mitre by the distance, 1 at straight joints (SVG's definition)."""
-        return np.hypot(*(self.tips - self.segments.start).T) / np.maximum(
-            np.abs(self.distance), 1e-300
-        )
+        return norms(self.tips - self.segments.start) / np.maximum(np.abs(self.distance), 1e-300)
 
     @cached_property
     def runs_on(self) -> np.ndarray:
         """Start corners (n,) at which the outline does not turn."""
         first, last = self.directions
         a, b = last[self.before], first
-        return ((a * b).sum(axis=1) > 0) & (np.abs(a[:, 0] * b[:, 1] - a[:, 1] * b[:, 0]) <= 1e-4)
+        return (dots(a, b) > 0) & (np.abs(crosses(a, b)) <= 1e-4)
 
     @cached_property
     def turns_outwards(self) -> np.ndarray:
         """Corners (n,) that the offset goes round rather than cuts off."""
         first, last = self.directions
         a, b = last[self.before], first
-        turn = a[:, 0] * b[:, 1] - a[:, 1] * b[:, 0]
-        along = (a * b).sum(axis=1)
+        turn = crosses(a, b)
+        along = dots(a, b)
         corner = (np.abs(turn) > 1e-4) | (along < 0)
         back = along < 1e-12 - 1  # straight back, as at the end of a stroke
         return corner & (((turn > 0) == (self.distance > 0)) | (back & (self.distance > 0)))

@@ -47,7 +47,8 @@ class _Reader:
         if "_" in self.text:  # which Python's own numbers would take
             raise self.error("'_' is not understood", self.text.index("_"))
         self.commands = _COMMAND.findall(self.text)  # one follows straight on the other
-        self.head = len(self.text) - sum(len(rest) + 1 for _, rest in self.commands)
+        first = _COMMAND.search(self.text)
+        self.head = first.start() if first else len(self.text)
         if self.text[: self.head].strip(_BLANK):
             raise self.error("no command", 0)
         if self.commands and self.commands[0][0] not in "Mm":

@@ -24,6 +24,7 @@ import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
 from stileblade.errors import GeometryError
+from stileblade.geometry.vectors import norms
 from stileblade.tolerance import TOLERANCE
 
 Floats = NDArray[np.float64]
@@ -106,7 +107,7 @@ class Segments:
     @cached_property
     def chords(self) -> Floats:
         """Distances (n,) from start to end."""
-        return np.hypot(*(self.end - self.start).T)
+        return norms(self.end - self.start)
 
     def end_directions(self) -> tuple[Floats, Floats]:
         """Unit tangents (n, 2) at start and end, in the direction of running.
@@ -120,13 +121,13 @@ class Segments:
         found = []
         for end in (0, 1):
             d = self.derivatives_at(n, self.span[:, end]) * sign
-            weak = np.flatnonzero(np.hypot(d[:, 0], d[:, 1]) < WEAK * self.chords + 1e-9)
+            weak = np.flatnonzero(norms(d) < WEAK * self.chords + 1e-9)
             if len(weak):
                 inner = self.span[weak, end] * (1 - NUDGE) + self.span[weak, 1 - end] * NUDGE
                 d[weak] = self.derivatives_at(weak, inner) * sign[weak]
-                none = weak[np.hypot(*d[weak].T) < 1e-12]
+                none = weak[norms(d[weak]) < 1e-12]
                 d[none] = chord[none]
-            size = np.maximum(np.hypot(d[:, 0], d[:, 1]), 1e-300)
+            size = np.maximum(norms(d), 1e-300)
             found.append(d / size[:, None])
         return found[0], found[1]
 
@@ -182,12 +183,12 @@ def parent_pieces(kind: NDArray[np.int8], coef: Floats, tolerance: float) -> Int
     m = kind == Kind.QUAD
     if m.any():
         dd = q[m, 0] - 2 * q[m, 1] + q[m, 2]
-        n[m] = np.ceil(np.sqrt(np.hypot(dd[:, 0], dd[:, 1]) / (4 * tolerance)))
+        n[m] = np.ceil(np.sqrt(norms(dd) / (4 * tolerance)))
     m = kind == Kind.CUBIC
     if m.any():
         d1 = q[m, 0] - 2 * q[m, 1] + q[m, 2]
         d2 = q[m, 1] - 2 * q[m, 2] + q[m, 3]
-        dd = np.maximum(np.hypot(d1[:, 0], d1[:, 1]), np.hypot(d2[:, 0], d2[:, 1]))
+        dd = np.maximum(norms(d1), norms(d2))
         n[m] = np.ceil(np.sqrt(dd * 0.75 / tolerance))
     m = kind == Kind.ARC
     if m.any():

@@ -19,6 +19,7 @@ from stileblade.geometry.flatten import Flat, neighbours, pack
 from stileblade.geometry.region import Region
 from stileblade.geometry.runs import ResultEdges
 from stileblade.geometry.segments import Bools, Floats, Ints, Segments, concatenate, lines
+from stileblade.geometry.vectors import dots, norms
 from stileblade.tolerance import TOLERANCE
 
 
@@ -224,6 +225,6 @@ def _locate(rings: ResultRings, missing: Ints, sources: Sources) -> _Located:
 def _foot_on_edges(a: Floats, b: Floats, p: Floats) -> tuple[Floats, Floats]:
     """Share along edge ab (0 to 1) of the point nearest to p, and its distance."""
     d = b - a
-    s = np.clip(((p - a) * d).sum(axis=1) / np.maximum((d * d).sum(axis=1), 1e-300), 0, 1)
+    s = np.clip(dots(p - a, d) / np.maximum(dots(d, d), 1e-300), 0, 1)
     s = np.where((p == a).all(axis=1), 0.0, np.where((p == b).all(axis=1), 1.0, s))
-    return s, np.hypot(*(a + d * s[:, None] - p).T)
+    return s, norms(a + d * s[:, None] - p)

@@ -9,6 +9,7 @@ import numpy as np
 from stileblade.geometry.flatten import neighbours
 from stileblade.geometry.region import Region
 from stileblade.geometry.segments import Floats, Ints
+from stileblade.geometry.vectors import crosses, dots
 
 LEAST_TURN = 10.0
 """Degrees: what turns less is a stretch of a curve drawn in straight pieces."""
@@ -37,6 +38,6 @@ def corners_of(region: Region, least: float = LEAST_TURN) -> Corners:
     _, before = neighbours(ring)
     first, last = region.segments.end_directions()
     a, b = last[before], first
-    turn = np.degrees(np.arctan2(a[:, 0] * b[:, 1] - a[:, 1] * b[:, 0], (a * b).sum(axis=1)))
+    turn = np.degrees(np.arctan2(crosses(a, b), dots(a, b)))
     sharp = np.flatnonzero(np.abs(turn) >= least)
     return Corners(region.segments.start[sharp], turn[sharp], ring[sharp])

@@ -28,6 +28,7 @@ from stileblade.geometry.segments import Ints
 from stileblade.geometry.set_operations import difference, union
 from stileblade.geometry.transforms import translation
 from stileblade.geometry.turns import Corners, corners_of
+from stileblade.geometry.vectors import norms
 from stileblade.outlines.figures.round import Circle
 
 MOST_PICKS = 500
@@ -122,7 +123,7 @@ class Soften(Step):
             size = np.hypot(box.width, box.height)
             found = set()
             for u, v in self.picks if len(corners) else ():
-                away = np.hypot(*(corners.places - box.at_share(u, v)).T)
+                away = norms(corners.places - box.at_share(u, v))
                 if away.min() <= _NEAR * size:
                     found.add(int(away.argmin()))
             return np.array(sorted(found), np.int64)

@@ -8,6 +8,7 @@ import numpy as np
 
 from stileblade.geometry.distances import close_pairs
 from stileblade.geometry.segments import Floats, Ints, Kind, Segments, concatenate
+from stileblade.geometry.vectors import norms
 
 
 @dataclass
@@ -34,7 +35,7 @@ def join(ways: list[Segments], tolerance: float) -> Joined:
     mate = _mates(ends, tolerance)
     met = ends.copy()
     paired = np.flatnonzero(mate >= 0)
-    gap = np.hypot(*(ends[paired] - ends[mate[paired]]).T)
+    gap = norms(ends[paired] - ends[mate[paired]])
     bridged = paired[gap > 1e-9]
     met[bridged] = (ends[bridged] + ends[mate[bridged]]) / 2
     found.bridged = len(bridged) // 2

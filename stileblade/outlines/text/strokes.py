@@ -18,6 +18,7 @@ import numpy as np
 from HersheyFonts import HersheyFonts
 
 from stileblade.geometry.segments import Floats, Segments, beziers, concatenate, lines
+from stileblade.geometry.vectors import dots, norms
 
 _CAPITALS = 21.0
 """Units of a capital's height."""
@@ -130,19 +131,19 @@ def _letter(letter: str, face: PenFace) -> tuple[float, list[Floats]] | None:
 def _smooth(points: Floats) -> Segments:
     """The polyline (k, 2) with a cubic for each of its pieces, straight up to its corners."""
     steps = np.diff(points, axis=0)
-    keep = np.r_[True, np.hypot(*steps.T) > 1e-9]
+    keep = np.r_[True, norms(steps) > 1e-9]
     points = points[keep]
     if len(points) < 3:
         return lines(points[:-1], points[1:])
     steps = np.diff(points, axis=0)
-    size = np.maximum(np.hypot(*steps.T), 1e-12)
+    size = np.maximum(norms(steps), 1e-12)
     unit = steps / size[:, None]
-    cosine = (unit[:-1] * unit[1:]).sum(axis=1)
+    cosine = dots(unit[:-1], unit[1:])
     corner = cosine < math.cos(math.radians(_CORNER_DEG))
     tangent = np.zeros_like(points)
     tangent[1:-1] = np.where(corner[:, None], 0.0, (points[2:] - points[:-2]) / 2)
     # at a smooth place the tangent's length goes by the shorter piece beside it
-    length = np.maximum(np.hypot(*tangent.T), 1e-12)
+    length = np.maximum(norms(tangent), 1e-12)
     shorter = np.r_[0.0, np.minimum(size[:-1], size[1:]), 0.0]
     tangent *= (shorter / length)[:, None]
     p, q = points[:-1], points[1:]

@@ -6,6 +6,7 @@ import math
 from collections import Counter
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
+from functools import cached_property
 from itertools import chain, islice
 from typing import TypeVar
 
@@ -50,19 +51,24 @@ class Place:
         """What percentages that are neither widths nor heights are parts of."""
         return math.hypot(self.width, self.height) / math.sqrt(2)
 
-    @property
+    @cached_property
     def scale(self) -> float:
         (a, c, _), (b, d, _) = self.matrix.tolist()
         return math.sqrt(abs(a * d - b * c))
 
-    @property
+    @cached_property
+    def farthest(self) -> float:
+        """The largest number in the matrix."""
+        return float(np.abs(self.matrix).max())
+
+    @cached_property
     def even(self) -> bool:
         """Whether it keeps shapes: scaled alike in all directions."""
         (a, c, _), (b, d, _) = self.matrix.tolist()
         most = 1e-9 * max(a * a + b * b, c * c + d * d)
         return abs(a * c + b * d) <= most and abs(a * a + b * b - c * c - d * d) <= most
 
-    @property
+    @cached_property
     def hidden(self) -> bool:
         return any(not clip for clip in self.clips)
 

@@ -209,7 +209,7 @@ class _Walk:
                 self.found.left_out["transforms that are not understood"] += 1
                 matrix = identity()
             place = replace(place, matrix=after(place.matrix, matrix))
-        if place.scale < 1e-6 or max(map(abs, place.matrix.ravel().tolist())) > 1e7:
+        if not (place.scale >= 1e-6 and place.farthest <= 1e7):
             return None
         for what, there in (("masks", style.masked), ("filters", style.filtered)):
             if there:
