@@ -19,7 +19,7 @@ from fontTools.ttLib import TTFont
 from stileblade.errors import GeometryError, ReadingError
 from stileblade.geometry.drawing import Drawing
 from stileblade.geometry.fill import Painted, fill_all
-from stileblade.geometry.segments import Segments
+from stileblade.geometry.segments import Floats, Segments, transformed_all
 from stileblade.geometry.transforms import after, scaling, translation
 
 MOST_BYTES = 12_000_000
@@ -59,6 +59,7 @@ class Font:
         """One line, the font's size (its em) being ``size`` mm, with ``spacing`` mm more
         between letters."""
         contours: list[Segments] = []
+        matrices: list[Floats] = []
         x, missing = 0.0, ""
         for file, run in self._runs(text):
             if file is None:
@@ -69,8 +70,10 @@ class Font:
             scale = size / file.em
             for glyph, dx, dy, advance in shaped:
                 matrix = after(translation(x + dx * scale, -dy * scale), scaling(scale, scale))
-                contours += [c.transformed(matrix) for c in file.glyph(glyph)]
+                contours += file.glyph(glyph)
+                matrices += [matrix] * (len(contours) - len(matrices))
                 x += advance * scale + spacing
+        contours = transformed_all(contours, matrices)
         return SetText(contours, x - (spacing if contours else 0.0), missing)
 
     def _runs(self, text: str) -> list[tuple[_File | None, str]]:

@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 from lxml import etree
 
 from stileblade.geometry.drawing import Drawing
-from stileblade.geometry.segments import Segments
+from stileblade.geometry.segments import transformed_all
 from stileblade.geometry.transforms import translation
 from stileblade.outlines.reading.svg import measures
 from stileblade.outlines.reading.svg.cascade import Cascade
@@ -58,21 +58,18 @@ def set_text(
             line = shipped(face).set_line(piece.text, piece.style.size, spacing=piece.style.spacing)
             if line.missing.strip():
                 painter.left_out["letters that no shipped font has"] += len(line.missing.strip())
-            made.append(([c.transformed(translation(x, y)) for c in line.contours], piece.style))
+            made.append((line.contours, x, y, piece.style))
             x += line.advance
         back = {"middle": 0.5, "end": 1.0}.get(chunk[0].style.anchor, 0.0) * (x - start)
-        for contours, own in made:
+        for contours, left, foot, own in made:
             if contours:
-                found.append(PaintedText(_as_drawing(contours, -back), own))
-                painter.count(found[-1].drawing)
+                drawing = Drawing()
+                move = [translation(left - back, foot)] * len(contours)
+                drawing.contours = transformed_all(contours, move)
+                found.append(PaintedText(drawing, own))
+                painter.count(drawing)
         x -= back
     return found
-
-
-def _as_drawing(contours: list[Segments], dx: float) -> Drawing:
-    drawing = Drawing()
-    drawing.contours = [c.transformed(translation(dx, 0.0)) for c in contours]
-    return drawing
 
 
 def _gather(
