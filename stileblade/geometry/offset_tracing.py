@@ -260,7 +260,7 @@ def _nearest(
     (x0, y0), (dx, dy) = lines[:, 0].T.copy(), (lines[:, 1] - lines[:, 0]).T.copy()
     size = np.maximum(dx * dx + dy * dy, 1e-300)
     length = np.sqrt(size)
-    middle, (wx, wy) = edges.mean(axis=1), (edges[:, 1] - edges[:, 0]).T.copy()
+    middle, (wx, wy) = (edges[:, 0] + edges[:, 1]) / 2, (edges[:, 1] - edges[:, 0]).T.copy()
     mx, my = middle.T.copy()
     reach = distance + flatness
     spot, line = _close_pairs(lines, length, line_job, middle, edge_job, reach)
@@ -306,18 +306,22 @@ def _close_pairs(
     shift = (lines[:, 1] - lines[:, 0])[owner] / times[owner, None]
     start = lines[owner, 0] + part[:, None] * shift
     job = line_job[owner]
-    wide, size = reach[job][:, None], cell[job][:, None]
-    low = np.floor((np.minimum(start, start + shift) - wide) / size).astype(np.int64)
-    high = np.floor((np.maximum(start, start + shift) + wide) / size).astype(np.int64)
+    wide, size = reach[job], cell[job]
+    low, high = [], []
+    for a, way in zip(start.T, shift.T, strict=True):
+        b = a + way
+        low.append(np.floor((np.minimum(a, b) - wide) / size).astype(np.int64))
+        high.append(np.floor((np.maximum(a, b) + wide) / size).astype(np.int64))
     keys, owners = [], []
     for x, y in ((0, 0), (1, 0), (0, 1), (1, 1)):  # a part of a line reaches no further
-        there = ((low + (x, y)) <= high).all(axis=1)
-        keys.append(_cell_key(job[there], low[there] + (x, y)))
+        there = np.flatnonzero((low[0] + x <= high[0]) & (low[1] + y <= high[1]))
+        keys.append(_cell_key(job[there], low[0][there] + x, low[1][there] + y))
         owners.append(owner[there])
     key, line = np.concatenate(keys), np.concatenate(owners)
-    order = np.argsort(key)
+    order = np.argsort(key, kind="stable")
     key, line = key[order], line[order]
-    wanted = _cell_key(spot_job, np.floor(spots / cell[spot_job, None]).astype(np.int64))
+    column, row = (np.floor(v / cell[spot_job]).astype(np.int64) for v in spots.T)
+    wanted = _cell_key(spot_job, column, row)
     first = np.searchsorted(key, wanted, "left")
     count = np.searchsorted(key, wanted, "right") - first
     spot = np.repeat(np.arange(len(spots)), count)
@@ -325,10 +329,10 @@ def _close_pairs(
     return spot, line[np.repeat(first, count) + nth]
 
 
-def _cell_key(job: Ints, cell: Ints) -> Ints:
-    """One integer for each cell (m, 2) of each job; of cells so far out that they share one the
+def _cell_key(job: Ints, column: Ints, row: Ints) -> Ints:
+    """One integer for each cell (m,) of each job; of cells so far out that they share one the
     distances tell."""
-    return (job << 42) + ((cell[:, 0] & 0x1FFFFF) << 21) + (cell[:, 1] & 0x1FFFFF)
+    return (job << 42) + ((column & 0x1FFFFF) << 21) + (row & 0x1FFFFF)
 
 
 def _nearest_edges(
