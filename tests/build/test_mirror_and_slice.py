@@ -39,6 +39,30 @@ def mirror(lap: float, towards: str = "right") -> dict[str, object]:
 
 
 @pytest.mark.parametrize(
+    ("folding", "same_as"),
+    [
+        ({"kind": "side-fold"}, "left"),
+        ({"kind": "side-fold", "swapped": True}, "right"),
+        ({"kind": "top-fold"}, "above"),
+        ({"kind": "top-fold", "swapped": True}, "below"),
+        ({"kind": "side-fold", "creases": "level"}, "above"),
+        ({"kind": "gatefold"}, "left"),
+    ],
+)
+def test_a_mirror_goes_where_the_card_folds(
+    evaluated: Run, folding: dict[str, object], same_as: str
+) -> None:
+    """An ellipse with its hinge on the side that the card opens from, unless another is said."""
+    egg = {"kind": "figure", "outline": {"kind": "ellipse", "width": 60, "height": 90}}
+    by_fold = finished(evaluated(egg, {"kind": "mirror", "lap": 6}, folding=folding, size=SIZE))
+    wanted = finished(evaluated(egg, mirror(6, same_as), folding=folding, size=SIZE))
+    assert by_fold.mirrored is not None
+    assert by_fold.mirrored.towards == same_as
+    assert by_fold.paper.bounds.as_list() == wanted.paper.bounds.as_list()
+    assert [fold.line for fold in by_fold.folds] == [fold.line for fold in wanted.folds]
+
+
+@pytest.mark.parametrize(
     ("lap", "width", "fold", "loss"),
     [(1, 219, 109.5, 4.937), (3, 217, 108.5, 25.585), (8, 212, 106, 110.644)],
 )

@@ -64,7 +64,7 @@ steps = st.one_of(
               st.sampled_from(["above", "below", "left", "right"]),
               st.sampled_from(["near", "middle", "far"]), offsets, targets),
     st.builds(lambda t, p: {"kind": "mirror", "towards": t, "lap": p},
-              st.sampled_from(["left", "right", "above", "below"]), st.floats(0, 60)),
+              st.sampled_from(["fold", "left", "right", "above", "below"]), st.floats(0, 60)),
     st.builds(lambda m, c: {"kind": "crease", "made": m, "cut": c, "setback": c},
               st.sampled_from(["score", "perforate", "none"]), st.floats(0.2, 30)),
     st.builds(

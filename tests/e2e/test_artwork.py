@@ -82,7 +82,6 @@ def test_from_a_layered_drawing_to_a_card_and_back(page: Page, tmp_path: Path) -
     expect(told(page, "Height lost")).to_have_text("4.17 mm")
     expect(told(page, "Flat run")).to_have_text("40 mm")
     bench.add("mirror")
-    page.get_by_role("radio", name="to the left").locator("..").click()
     bench.type("Lap", "8")
     bench.settled()
 

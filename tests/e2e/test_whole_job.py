@@ -66,9 +66,8 @@ def test_from_a_file_of_ones_own_to_cut_files(page: Page, tmp_path: Path) -> Non
     bench.type("Distance", "7 1/2")
     expect(page.locator(".bubble text")).to_have_text("slice 7.5 mm")
 
-    # mirrored to the left; the lap by the keys of its handle
+    # mirrored to the left, as a side fold is; the lap by the keys of its handle
     bench.add("mirror")
-    bench.page.get_by_role("radio", name="to the left").locator("..").click()
     bench.settled()
     handle = page.locator("[data-handle=lap]")
     handle.press("Shift+ArrowRight")

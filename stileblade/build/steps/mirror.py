@@ -18,10 +18,34 @@ from stileblade.geometry.transforms import after, mirror_across
 
 
 class Towards(StrEnum):
+    FOLD = "fold"
     LEFT = "left"
     RIGHT = "right"
     ABOVE = "above"
     BELOW = "below"
+
+
+class Side(StrEnum):
+    """Where a mirror image comes."""
+
+    LEFT = "left"
+    RIGHT = "right"
+    ABOVE = "above"
+    BELOW = "below"
+
+    @property
+    def axis(self) -> Axis:
+        return "x" if self in (Side.LEFT, Side.RIGHT) else "y"
+
+    @property
+    def low(self) -> bool:
+        """Whether it is the side of smaller coordinates."""
+        return self in (Side.LEFT, Side.ABOVE)
+
+    def extreme(self, box: Box) -> float:
+        if self.axis == "x":
+            return box.left if self.low else box.right
+        return box.head if self.low else box.foot
 
 
 @register_step
@@ -37,9 +61,10 @@ class Mirror(Step):
     words = "weld double fold lap reflect shaped card"
     kind: Literal["mirror"] = "mirror"
     towards: Towards = choice(
-        Towards.ABOVE,
+        Towards.FOLD,
         "Towards",
         "Where the mirror image comes.",
+        fold="as the card folds",
         left="to the left",
         right="to the right",
         above="above",
@@ -47,27 +72,22 @@ class Mirror(Step):
     )
     lap: float = length(3, "Lap", "How far the two halves run into each other.", least=0)
 
-    @property
-    def axis(self) -> Axis:
-        return "x" if self.towards in (Towards.LEFT, Towards.RIGHT) else "y"
-
-    @property
-    def _low(self) -> bool:
-        """Whether the image comes on the side of smaller coordinates."""
-        return self.towards in (Towards.LEFT, Towards.ABOVE)
-
-    def _extreme(self, box: Box) -> float:
-        if self.axis == "x":
-            return box.left if self._low else box.right
-        return box.head if self._low else box.foot
+    def _side(self, setting: Setting) -> Side:
+        """Left of a side fold, above a top fold, and on the other side where it opens there."""
+        if self.towards is not Towards.FOLD:
+            return Side(self.towards)
+        upright, swapped = setting.folding.axis == "x", setting.folding.swapped
+        if upright:
+            return Side.RIGHT if swapped else Side.LEFT
+        return Side.BELOW if swapped else Side.ABOVE
 
     def apply(self, work: Work | None, setting: Setting) -> Work:
         work = self.needs_figure(work)
-        box = work.paper.bounds
-        extreme = self._extreme(box)
-        at = extreme + self.lap / 2 if self._low else extreme - self.lap / 2
-        depth = box.width if self.axis == "x" else box.height
-        half = cut_off(work.paper, axis=self.axis, at=at, keep="more" if self._low else "less")
+        box, side = work.paper.bounds, self._side(setting)
+        axis, low, extreme = side.axis, side.low, side.extreme(box)
+        at = extreme + self.lap / 2 if low else extreme - self.lap / 2
+        depth = box.width if axis == "x" else box.height
+        half = cut_off(work.paper, axis=axis, at=at, keep="more" if low else "less")
         if not half:
             raise StepError(
                 "A lap of {} is deeper than the figure; {} still leaves something.",
@@ -77,31 +97,31 @@ class Mirror(Step):
                 field="lap",
                 would_do=round(2 * depth - 0.1, 1),
             )
-        matrix = mirror_across(axis=self.axis, at=at)
+        matrix = mirror_across(axis=axis, at=at)
         own, other = half.bounds, half.bounds.transformed(matrix)
-        front, back = (own, other) if self._low else (other, own)
+        front, back = (own, other) if low else (other, own)
         return Work(
-            weld_mirrored(half, axis=self.axis, at=at),
+            weld_mirrored(half, axis=axis, at=at),
             (Panel("back", back), Panel("front", front)),
-            (Fold("fold", Line.on(self.axis, at)),),
+            (Fold("fold", Line.on(axis, at)),),
             reference=work.reference,
-            mirrored=Mirrored(self.id, work.paper, half, self.towards, self.lap),
+            mirrored=Mirrored(self.id, work.paper, half, side, self.lap),
             front="front",
             lines=tuple(
-                line.on(half) if self._low else line.on(half).moved(matrix) for line in work.lines
+                line.on(half) if low else line.on(half).moved(matrix) for line in work.lines
             ),
             artwork=work.artwork
-            if self._low or work.artwork is None
+            if low or work.artwork is None
             else Placed(work.artwork.ref, after(matrix, work.artwork.matrix)),
             notes=work.notes
             + (
                 ()
-                if self._low
+                if low
                 else (
                     (
                         "mirror.reversed",
                         "Mirrored "
-                        + ("to the right" if self.axis == "x" else "below")
+                        + ("to the right" if axis == "x" else "below")
                         + ", the figure shows reversed on the front.",
                     ),
                 )
@@ -114,14 +134,15 @@ class Mirror(Step):
     def handles(self, before: Work | None, setting: Setting) -> list[Handle]:
         if before is None or not before.paper:
             return []
-        extreme = self._extreme(before.paper.bounds)
-        factor = 2.0 if self._low else -2.0
+        side = self._side(setting)
+        extreme = side.extreme(before.paper.bounds)
+        factor = 2.0 if side.low else -2.0
         return [
             Handle(
                 "line",
                 "lap",
                 self.lap,
-                axis=self.axis,
+                axis=side.axis,
                 at=extreme + self.lap / factor,
                 origin=extreme,
                 factor=factor,
