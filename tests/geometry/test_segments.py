@@ -15,7 +15,15 @@ from stileblade.geometry.measurement import lengths, signed_area
 from stileblade.geometry.parallel import OffsetCurves
 from stileblade.geometry.pens import Arc, bezier_points
 from stileblade.geometry.region import Box
-from stileblade.geometry.segments import TAU, arc, beziers, concatenate, lines
+from stileblade.geometry.segments import (
+    TAU,
+    Segments,
+    arc,
+    beziers,
+    concatenate,
+    lines,
+    transformed_all,
+)
 from stileblade.geometry.transforms import after, identity, rotation, scaling, translation
 from stileblade.tolerance import TOLERANCE
 
@@ -64,6 +72,21 @@ def test_maps_of_segments_map_their_points() -> None:
     direct = ALL.points_at(INDEX, t) @ matrix[:, :2].T + matrix[:, 2]
     assert np.allclose(ALL.transformed(matrix).points_at(INDEX, t), direct, atol=1e-12)
     assert (after(identity(), matrix) == matrix).all()
+
+
+def test_many_maps_at_once_are_as_one_by_one() -> None:
+    """Reversing ones among them, and parts without segments; what stays stays to the last bit."""
+    turned = after(translation(3, -7), after(rotation(33), scaling(2, 0.5)))
+    matrices = [turned, scaling(-1.5, 1.5), identity(), turned]
+    parts = [ALL, ALL.take(INDEX[:2]), ALL.take(INDEX[1:]), Segments.empty()]
+    found = transformed_all(parts, matrices)
+    assert [len(part) for part in found] == [4, 2, 3, 0]
+    for part, matrix, made in zip(parts, matrices, found, strict=True):
+        wanted = part.transformed(matrix)
+        for name in ("kind", "coef", "span", "start", "end"):
+            assert np.allclose(getattr(made, name), getattr(wanted, name), atol=1e-12)
+    assert (found[2].coef == parts[2].coef).all()
+    assert transformed_all([], []) == []
 
 
 def test_quarter_turns_are_exact() -> None:

@@ -92,6 +92,22 @@ def test_a_mirrored_figure_of_300_segments_keeps_its_segments() -> None:
     assert whole.area == pytest.approx(2 * half.area, abs=1e-6)
 
 
+def test_what_does_not_meet_is_left_to_the_last_bit() -> None:
+    """Apart, or one wholly within the other; not where they touch from inside or outside."""
+    outer, inner, aside = disc(0, 0, 30), blob(3, 7, 9), disc(61, 0, 30)
+    assert intersection(outer, inner) is inner
+    assert intersection(inner, outer) is inner
+    assert difference(outer, aside) is outer
+    assert not intersection(outer, aside)
+    assert not difference(inner, outer)
+    ring = difference(outer, disc(0, 0, 20))
+    assert intersection(ring, inner).area == pytest.approx(0)  # within its opening
+    assert difference(ring, disc(0, 0, 5)).area == pytest.approx(ring.area)
+    inside = disc(-20, 0, 10)
+    assert intersection(outer, inside).area == pytest.approx(inside.area, abs=0.01)
+    assert difference(inside, outer).area == pytest.approx(0, abs=1e-6)
+
+
 def test_touching_in_a_point_leaves_two_pieces_sharing_an_edge_makes_one() -> None:
     assert union(disc(0, 0, 30), disc(60, 0, 30)).pieces == 2
     joined = union(rectangle(Box(0, 0, 60, 60)), rectangle(Box(60, 0, 120, 60)))
