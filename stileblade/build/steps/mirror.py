@@ -18,16 +18,9 @@ from stileblade.geometry.transforms import after, mirror_across
 
 
 class Towards(StrEnum):
+    """Where a mirror image comes; FOLD is one of the others, as the card folds."""
+
     FOLD = "fold"
-    LEFT = "left"
-    RIGHT = "right"
-    ABOVE = "above"
-    BELOW = "below"
-
-
-class Side(StrEnum):
-    """Where a mirror image comes."""
-
     LEFT = "left"
     RIGHT = "right"
     ABOVE = "above"
@@ -35,12 +28,12 @@ class Side(StrEnum):
 
     @property
     def axis(self) -> Axis:
-        return "x" if self in (Side.LEFT, Side.RIGHT) else "y"
+        return "x" if self in (Towards.LEFT, Towards.RIGHT) else "y"
 
     @property
     def low(self) -> bool:
         """Whether it is the side of smaller coordinates."""
-        return self in (Side.LEFT, Side.ABOVE)
+        return self in (Towards.LEFT, Towards.ABOVE)
 
     def extreme(self, box: Box) -> float:
         if self.axis == "x":
@@ -72,14 +65,14 @@ class Mirror(Step):
     )
     lap: float = length(3, "Lap", "How far the two halves run into each other.", least=0)
 
-    def _side(self, setting: Setting) -> Side:
+    def _side(self, setting: Setting) -> Towards:
         """Left of a side fold, above a top fold, and on the other side where it opens there."""
         if self.towards is not Towards.FOLD:
-            return Side(self.towards)
+            return self.towards
         upright, swapped = setting.folding.axis == "x", setting.folding.swapped
         if upright:
-            return Side.RIGHT if swapped else Side.LEFT
-        return Side.BELOW if swapped else Side.ABOVE
+            return Towards.RIGHT if swapped else Towards.LEFT
+        return Towards.BELOW if swapped else Towards.ABOVE
 
     def apply(self, work: Work | None, setting: Setting) -> Work:
         work = self.needs_figure(work)
