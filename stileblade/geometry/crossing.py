@@ -56,7 +56,7 @@ def crossings(
             break
         (gx, gy), (ax, ay), (bx, by) = gap.T, derivatives[:n].T, derivatives[n:].T
         det = ay * bx - ax * by
-        crosses = np.abs(det) > 1e-7 * np.hypot(ax, ay) * np.hypot(bx, by)
+        crosses = np.abs(det) > 1e-7 * norms(derivatives[:n]) * norms(derivatives[n:])
         share = crosses / np.where(crosses, det, 1.0)
         found[rows] = crosses
         before_t, before_s = t[rows], s[rows]

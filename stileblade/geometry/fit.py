@@ -7,7 +7,7 @@ from functools import cached_property
 
 import numpy as np
 
-from stileblade.geometry.parallel import OffsetCurves, Places, circular
+from stileblade.geometry.parallel import OffsetCurves, circular
 from stileblade.geometry.segments import (
     Bools,
     Floats,
@@ -18,7 +18,7 @@ from stileblade.geometry.segments import (
     concatenate,
     lines,
 )
-from stileblade.geometry.vectors import dots, norms
+from stileblade.geometry.vectors import Places, as_complex, dots, norms
 from stileblade.tolerance import TOLERANCE
 
 _ON = 1e-3
@@ -177,12 +177,12 @@ def _fit_once(
     distances to the curve, at last with large ones weighing more, so that the largest is small."""
     m, k = len(curve), len(_SAMPLES)
     t = t0[:, None] + (t1 - t0)[:, None] * _SAMPLES
-    target = _complex(curves.points_at(np.repeat(curve, k), t.ravel())).reshape(m, k)
+    target = as_complex(curves.points_at(np.repeat(curve, k), t.ravel())).reshape(m, k)
     turn = np.sign(t1 - t0)
     inside = [(curve, t0 + (t1 - t0) * 1e-6), (curve, t1 - (t1 - t0) * 1e-6)]
-    speed = [_complex(curves.motion_at(*place)[1]) for place in inside]
+    speed = [as_complex(curves.motion_at(*place)[1]) for place in inside]
     ends = np.stack([_unit(speed[0] * turn), -_unit(speed[1] * turn)], axis=1)
-    first, last = _complex(p), _complex(q)
+    first, last = as_complex(p), as_complex(q)
     points = np.concatenate([first[:, None], target, last[:, None]], axis=1)
     steps = np.abs(np.diff(points, axis=1))
     length = np.maximum(steps.sum(axis=1), 1e-300)
@@ -221,7 +221,7 @@ def _fit_once(
     if len(rows):
         between = t0[rows, None] + (t1 - t0)[rows, None] * _BETWEEN
         spots = curves.points_at(np.repeat(curve[rows], len(_BETWEEN)), between.ravel())
-        middles = _complex(spots).reshape(len(rows), -1)
+        middles = as_complex(spots).reshape(len(rows), -1)
         way = np.cumsum(steps[rows], axis=1)
         s = (way - steps[rows] / 2) / length[rows, None]
         off = _at_feet(control[rows], s, middles, 4)[1]
@@ -306,10 +306,6 @@ def _off_fit(control: Places, s: Floats, target: Places) -> tuple[Places, Places
 
 def _dot(a: Places, b: Places) -> Floats:
     return a.real * b.real + a.imag * b.imag
-
-
-def _complex(points: Floats) -> Places:
-    return np.ascontiguousarray(points).view(complex)[..., 0]
 
 
 def _unit(d: Places) -> Places:

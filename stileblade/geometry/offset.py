@@ -67,7 +67,9 @@ def offset(
     corners = np.full(curves.n, ROUNDED)
     shape = shapely.simplify(region.polygons, TOLERANCE.flatten / 2, preserve_topology=True)
     whole = np.zeros(curves.n, np.int64)
-    grown = buffered(np.array([shape]), np.array([distance]), [Style()], curves, corners, whole)
+    grown = buffered(
+        np.array([shape]), np.array([distance]), [KernelStyle()], curves, corners, whole
+    )
     rounded = traced(grown, region.flat, curves, corners)[0]
     if join is Join.ROUND:
         return rounded
@@ -98,7 +100,7 @@ def without_closed_segments(region: Region) -> Region:
 
 
 @dataclass(frozen=True)
-class Style:
+class KernelStyle:
     """How the kernel goes round corners and ends of one shape."""
 
     join: Join = Join.ROUND
@@ -109,7 +111,7 @@ class Style:
 def buffered(
     shapes: np.ndarray,
     distance: Floats,
-    styles: Sequence[Style],
+    styles: Sequence[KernelStyle],
     curves: OffsetCurves,
     corners: Ints,
     owner: Ints,
@@ -125,7 +127,7 @@ def buffered(
     outer = np.flatnonzero(curves.turns_outwards & (owner >= 0))
     cut_short = np.zeros(len(shapes), bool)
     cut_short[owner[outer[corners[outer] == BEVELLED]]] = True
-    alike: dict[tuple[int, KernelJoin, Style], list[int]] = {}
+    alike: dict[tuple[int, KernelJoin, KernelStyle], list[int]] = {}
     for i, style in enumerate(styles):
         cut_short[i] &= style.join is Join.MITRE
         join = "bevel" if cut_short[i] else _KERNEL_JOINS[style.join]

@@ -10,10 +10,10 @@ import numpy as np
 from stileblade.geometry.flatten import neighbours
 from stileblade.geometry.offset_joints import BETWEEN
 from stileblade.geometry.offset_kernel import SIDES, Kernel, Reached
-from stileblade.geometry.parallel import OffsetCurves, places_of
+from stileblade.geometry.parallel import OffsetCurves
 from stileblade.geometry.runs import Runs
 from stileblade.geometry.segments import Bools, Floats, Ints, Segments, concatenate, lines
-from stileblade.geometry.vectors import crosses, norms
+from stileblade.geometry.vectors import as_complex, crosses, norms
 from stileblade.tolerance import TOLERANCE
 
 _GAP: Final = 0.01
@@ -156,7 +156,7 @@ def _bridge(
     nowhere on the curve of. ``kept`` are the runs' numbers in ``reaches``."""
     first, last = (np.searchsorted(kernel.rings.ring, runs.ring[rows], side) for side in SIDES)
     at = np.full(len(rows), -1, np.int64)
-    vertex, corner = places_of(kernel.rings.points), places_of(corners)
+    vertex, corner = as_complex(kernel.rings.points), as_complex(corners)
     for i, row in enumerate(rows.tolist()):
         here = (vertex[first[i] : last[i]] == corner[row]).nonzero()[0]
         at[i] = here[0] if len(here) else -1

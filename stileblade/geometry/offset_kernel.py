@@ -142,6 +142,12 @@ class Kernel:
             out[spot] = away < least[spot]
         return out
 
+    def distances(self, curves: OffsetCurves) -> Floats:
+        """How far the buffer of each job (jobs,) reaches."""
+        found = np.zeros(int(self.job.max()) + 1)
+        found[self.job] = np.abs(curves.distance)[self.flat.segment]
+        return found
+
     def nearest_edges(self, points: Floats, job: Ints) -> Ints:
         """The flattened edges (k,) of jobs (k,) that points (k, 2) are nearest to."""
         nearest = self._tree.query_nearest(self._spots(points, job), all_matches=False)[1]
@@ -168,9 +174,7 @@ class Kernel:
         """Points (k, 2) of the buffers of jobs (k,) that are hardly off their distance, put at their
         distance from the source's own curves; others, as of bevels and flat caps, stay."""
         out = points.copy()
-        distances = np.zeros(int(self.job.max()) + 1)
-        distances[self.job] = np.abs(curves.distance[self.flat.segment])
-        distance = distances[job]
+        distance = self.distances(curves)[job]
         for _ in range(_TIMES):  # beside a corner another curve may be the nearer one then
             spots = self._spots(out, job)
             reach = distance + 2 * curves.flatness

@@ -342,9 +342,8 @@ def _nearest_edges(
     flat, there, origin = kernel.flat, kernel.edges, kernel.rings.origin[kernel.rings.ring]
     job = kernel.job[there]
     lines = np.stack([flat.points[there], flat.ends[there]], axis=1)
-    distance = np.zeros(int(job.max()) + 1)
-    distance[job] = np.abs(curves.distance)[flat.segment[there]]
-    near = _nearest(lines, job, np.stack([u, v], axis=1), origin, distance, curves.flatness)
+    edges, reach = np.stack([u, v], axis=1), kernel.distances(curves)
+    near = _nearest(lines, job, edges, origin, reach, curves.flatness)
     edge, far = there[near], np.flatnonzero(near < 0)
     if len(far):
         edge[far] = kernel.nearest_edges((u + v)[far] / 2, origin[far])

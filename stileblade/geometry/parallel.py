@@ -13,7 +13,6 @@ from functools import cached_property
 from typing import Final
 
 import numpy as np
-import numpy.typing as npt
 
 from stileblade.geometry.segments import (
     NUDGE,
@@ -25,11 +24,9 @@ from stileblade.geometry.segments import (
     Kind,
     Segments,
 )
-from stileblade.geometry.vectors import crosses, dots, norms
+from stileblade.geometry.vectors import Places, as_complex, crosses, dots, norms
 from stileblade.tolerance import TOLERANCE
 
-Places = npt.NDArray[np.complex128]
-"""Points and directions as complex numbers x + iy: half as many operations as on pairs."""
 ROUNDED: Final = 0
 BEVELLED: Final = 1
 MITRED: Final = 2
@@ -50,11 +47,6 @@ def circular(segments: Segments) -> tuple[np.ndarray, Floats]:
 
 def _pairs(places: Places) -> Floats:
     return places.view(float).reshape(-1, 2)
-
-
-def places_of(pairs: Floats) -> Places:
-    """Points (n, 2) as complex numbers (n,)."""
-    return np.ascontiguousarray(pairs).view(complex)[:, 0]
 
 
 def _turning(d1: Places, d2: Places) -> Floats:
@@ -164,12 +156,12 @@ class OffsetCurves:
         found[2, 0] = np.where(round_, p2, np.where(cubic, 3 * second, np.where(quad, second, 0)))
         found[3, 0] = np.where(cubic, p3 - p0 - 3 * (p2 - p1), 0)
         found[4, 0], found[5, 0] = 2 * found[2, 0], 3 * found[3, 0]
-        found[0, 1] = places_of(self.segments.start)
+        found[0, 1] = as_complex(self.segments.start)
         found[1, 1] = np.abs(self.distance)
         found[2, 1] = 1j * found[1, 1]
         for group, (a, b) in enumerate((self.bevels, *self.mitres), 2):
-            found[0, group] = places_of(a)
-            found[1, group] = places_of(b) - places_of(a)
+            found[0, group] = as_complex(a)
+            found[1, group] = as_complex(b) - as_complex(a)
         return found.reshape(6, -1)
 
     @cached_property

@@ -24,7 +24,7 @@ from stileblade.geometry.offset import (
     CORNERS,
     Join,
     KernelCap,
-    Style,
+    KernelStyle,
     buffered,
     without_closed_segments,
 )
@@ -198,7 +198,7 @@ def _together(strokes: Sequence[tuple[Pen, list[tuple[Segments, bool]]]]) -> lis
     shapes = np.full(len(pens), shapely.MultiLineString(), object)
     present, numbered = np.unique(job, return_inverse=True)
     shapes[present] = shapely.multilinestrings(lines, indices=numbered)
-    styles = [Style(pen.join, pen.mitre_limit, _KERNEL_CAPS[pen.cap]) for pen in pens]
+    styles = [KernelStyle(pen.join, pen.mitre_limit, _KERNEL_CAPS[pen.cap]) for pen in pens]
     grown = buffered(shapes, radius, styles, curves, corners, owner)
     return traced(grown, flat, curves, corners, edges)
 

@@ -10,11 +10,18 @@ import numpy as np
 from numpy.typing import NDArray
 
 Floats = NDArray[np.float64]
+Places = NDArray[np.complex128]
+"""Points and directions as complex numbers x + iy: half as many operations as on pairs."""
+
+
+def as_complex(vectors: Floats) -> Places:
+    """Vectors (..., 2) as complex numbers (...)."""
+    return np.ascontiguousarray(vectors).view(complex)[..., 0]
 
 
 def norms(vectors: Floats) -> Floats:
     """Euclidean lengths (...)."""
-    return np.abs(np.ascontiguousarray(vectors).view(complex)[..., 0])
+    return np.abs(as_complex(vectors))
 
 
 def dots(a: Floats, b: Floats) -> Floats:
