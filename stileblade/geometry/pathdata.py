@@ -105,8 +105,9 @@ class _Reader:
         self.total += segments
         if self.total > MOST_SEGMENTS:
             raise ReadingError(
-                f"The path has more than {MOST_SEGMENTS} segments.",
+                f"The path has more than {MOST_SEGMENTS:,} segments.",
                 hint="Simplify the drawing before reading it.",
+                code="reading.limits",
             )
 
     def error(self, what: str, at: int) -> ReadingError:

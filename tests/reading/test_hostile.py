@@ -114,6 +114,15 @@ def test_hostile_files_are_refused_in_bounded_time(name: str) -> None:
     assert len(caught.value.message) < 400
 
 
+def test_a_path_that_is_too_long_is_not_just_left_out() -> None:
+    """Nobody takes for the whole drawing what is left beside it."""
+    long = f'<path d="M0 0h9v9z"/><path d="M0 0{"l1 1" * 400_000}"/>'
+    with pytest.raises(ReadingError) as caught:
+        read_bounded(svg(long))
+    assert caught.value.message == "The path has more than 300,000 segments."
+    assert caught.value.hint.startswith("Simplify")
+
+
 def test_memory_is_bounded() -> None:
     """A reading process that asks for a gigabyte does not get it."""
     code = (
