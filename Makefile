@@ -47,6 +47,7 @@ ICONS := bootstrap-icons@1.13.2 ionicons@8.1.0 @tabler/icons@3.52.0 @material-de
 samples: .samples/.fetched  ## other people's drawings, to judge the reading of files by
 
 setup: .venv/.runtime web/node_modules/.installed
+	@$(PY) -m compileall -q stileblade server
 setup-dev: setup .venv/.development
 
 web/src/shared/api/openapi.json: .venv/.runtime $(shell find server stileblade -name '*.py')

@@ -11,14 +11,14 @@ from typing import Any
 
 from bench.shapes import figure_300, outline_20000
 from bench.timing import fresh
-from stileblade.build.cache import OutcomeCache
-from stileblade.build.document import Design, load_design, read_design
-from stileblade.build.evaluation import evaluate
-from stileblade.geometry.mirroring import weld_mirrored
-from stileblade.geometry.pathdata import path_data, region_from_path
-from stileblade.geometry.region import Region
-from stileblade.geometry.set_operations import cut_off, difference
-from stileblade.geometry.transforms import translation
+from stileblade.design.cache import OutcomeCache
+from stileblade.design.document import Design, load_design, read_design
+from stileblade.design.evaluation import evaluate
+from stileblade.geometry.curves.transforms import translation
+from stileblade.geometry.paths.pathdata import path_data, region_from_path
+from stileblade.geometry.regions.mirroring import weld_mirrored
+from stileblade.geometry.regions.region import Region
+from stileblade.geometry.regions.set_operations import cut_off, difference
 from stileblade.outlines.figures.round import Circle
 
 
@@ -110,7 +110,9 @@ def recorded(design: Design) -> list[Call]:
 
     patched = []
     for name, module in list(sys.modules.items()):
-        if not name.startswith(("stileblade.build.", "stileblade.outlines.")):
+        if not name.startswith(
+            ("stileblade.steps.", "stileblade.piece.", "stileblade.design.", "stileblade.outlines.")
+        ):
             continue
         for attribute, value in list(vars(module).items()):
             of = getattr(value, "__module__", None)

@@ -5,10 +5,10 @@ from __future__ import annotations
 import time
 from pathlib import Path
 
-from stileblade.build.cache import OutcomeCache
-from stileblade.build.document import Design, read_design
-from stileblade.build.evaluation import Evaluation, evaluate
 from stileblade.checks.check import run_checks
+from stileblade.design.cache import OutcomeCache
+from stileblade.design.document import Design, read_design
+from stileblade.design.evaluation import Evaluation, evaluate
 from stileblade.folding.closed import closed_card
 from stileblade.folding.space import faces_in_space, sequence
 from stileblade.folding.stand import stand_of

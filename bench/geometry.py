@@ -13,13 +13,19 @@ import shapely
 
 from bench.shapes import artwork_200, figure_300, glyphs, outline_20000, random_pair
 from bench.timing import best, fresh
-from stileblade.geometry.fill import Painted, fill_all
-from stileblade.geometry.measurement import lengths
-from stileblade.geometry.offset import offset
-from stileblade.geometry.region import Region
-from stileblade.geometry.segments import TAU, arc
-from stileblade.geometry.set_operations import cut_off, difference, half_plane, intersection, union
-from stileblade.geometry.transforms import mirror_across, translation
+from stileblade.geometry.curves.measurement import lengths
+from stileblade.geometry.curves.segments import TAU, arc
+from stileblade.geometry.curves.transforms import mirror_across, translation
+from stileblade.geometry.offset.offset import offset
+from stileblade.geometry.regions.fill import Painted, fill_all
+from stileblade.geometry.regions.region import Region
+from stileblade.geometry.regions.set_operations import (
+    cut_off,
+    difference,
+    half_plane,
+    intersection,
+    union,
+)
 from stileblade.outlines.artwork import Artwork, outlines_of
 from tests.geometry.zoo import fine, outlines
 

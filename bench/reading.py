@@ -11,7 +11,7 @@ from itertools import pairwise
 from pathlib import Path
 
 from stileblade.outlines.reading.svg.walk import read_svg
-from tests.reading.reference import Judged, judge, sample
+from tests.outlines.reading.reference import Judged, judge, sample
 
 SETS = {"icons": (500, 0.99), "drawings": (350, 0.95), "tests": (240, 0.8)}
 EDGES = (1.0, 0.999, 0.99, 0.97, 0.9, 0.5, 0.0)

@@ -4,11 +4,11 @@ from __future__ import annotations
 
 import numpy as np
 
-from stileblade.geometry.fill import fill
-from stileblade.geometry.region import Region
-from stileblade.geometry.segments import TAU, beziers
-from stileblade.geometry.set_operations import polygon
-from stileblade.geometry.transforms import after, rotation, scaling, translation
+from stileblade.geometry.curves.segments import TAU, beziers
+from stileblade.geometry.curves.transforms import after, rotation, scaling, translation
+from stileblade.geometry.regions.fill import fill
+from stileblade.geometry.regions.region import Region
+from stileblade.geometry.regions.set_operations import polygon
 from stileblade.outlines.figures.word import Word
 from stileblade.outlines.text.shipped import Face
 from tests.geometry.zoo import blob, disc, ellipse, star

@@ -5,7 +5,7 @@ from __future__ import annotations
 import time
 from collections.abc import Callable
 
-from stileblade.geometry.region import Region
+from stileblade.geometry.regions.region import Region
 
 
 def best(run: Callable[[], object], *, repeat: int = 7) -> float:

@@ -7,10 +7,10 @@ import json
 from pathlib import Path
 from typing import Any
 
-from stileblade.build.document import Card, Design, Piece
 from stileblade.card.sizes import STANDARD_SIZES
 from stileblade.card.stock import Grain, Paper
 from stileblade.card.ways import Folding
+from stileblade.design.document import Card, Design, Piece
 from stileblade.outlines.artwork import Artwork, Layer
 from stileblade.outlines.reading.child import read_bounded
 from stileblade.units import Unit

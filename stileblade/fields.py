@@ -20,7 +20,13 @@ LARGEST = 1000.0
 class Values(BaseModel):
     """Frozen, closed to unknown names, and free of NaN and infinity."""
 
-    model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False)
+    model_config = ConfigDict(
+        frozen=True,
+        extra="forbid",
+        allow_inf_nan=False,
+        defer_build=True,
+        json_schema_serialization_defaults_required=True,
+    )
 
 
 When = Mapping[str, Sequence[str]]

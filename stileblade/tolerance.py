@@ -49,6 +49,29 @@ class Tolerance:
     fit: float = 0.008
     """Fitted parallel curves stay this close to the true ones."""
 
+    on_circle: float = 1e-3
+    """An arc whose end is off its circle by more is none."""
+
+    one_place: float = 0.004
+    """Ends of neighbours' parallels this close are one place: the source's joint is smooth but for
+    rounding."""
+
+    point: float = 1e-4
+    """A parallel whose ends are this close is a point."""
+
+    gap: float = 0.01
+    """Two runs of an offset whose corner is off their curves by more are bridged."""
+
+    moved: float = 0.01
+    """A joint that a search has moved farther from the kernel's own corner is looked at again."""
+
+    on_curve: float = 0.006
+    """A place of the kernel's polygon this near to a curve is on it: its own flattening, and a
+    little."""
+
+    aside: float = 1e4
+    """Outlines that are looked up together lie this far apart: further than any reaches."""
+
     touch: float = 0.02
     """What lies this near the table or the fold touches it."""
 

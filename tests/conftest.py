@@ -8,8 +8,8 @@ from typing import Any
 import pytest
 from hypothesis import HealthCheck, settings
 
-from stileblade.build.document import Design, load_design
-from stileblade.build.evaluation import Evaluation, evaluate
+from stileblade.design.document import Design, load_design
+from stileblade.design.evaluation import Evaluation, evaluate
 
 settings.register_profile(
     "stileblade", deadline=None, suppress_health_check=[HealthCheck.too_slow], derandomize=True

@@ -10,8 +10,8 @@ from typing import Any
 
 import pytest
 
-from stileblade.__main__ import file_name
-from stileblade.build.document import VERSION
+from stileblade.design.document import VERSION
+from stileblade.formats.files import file_name
 from tests.conftest import design_of
 
 DEMO = sorted((Path(__file__).parents[1] / "demo" / "designs").glob("*.json"))

@@ -4,15 +4,16 @@ from __future__ import annotations
 
 from django.http import HttpRequest
 from django.middleware.csrf import get_token
-from ninja import NinjaAPI
 from ninja.errors import HttpError
 from ninja.utils import check_csrf
 
 from server.accounts.routes import router as accounts
+from server.config.documents import Api
 from server.config.problems import install
 from server.designs.fold_routes import router as folding
 from server.designs.routes import router as designs
 from server.designs.work_routes import router as work
+from server.reading.routes import router as reading
 from server.shelf.artwork_routes import router as artworks
 from server.shelf.routes import router as shelf
 
@@ -25,11 +26,12 @@ def checked(request: HttpRequest) -> bool:
     return True
 
 
-api = NinjaAPI(title="Stileblade", version="1", docs_url=None, auth=checked)
+api = Api(title="Stileblade", version="1", docs_url=None, auth=checked)
 install(api)
 api.add_router("", accounts)
 api.add_router("", designs)
 api.add_router("", work)
 api.add_router("", folding)
+api.add_router("", reading)
 api.add_router("", shelf)
 api.add_router("", artworks)

@@ -42,6 +42,7 @@ INSTALLED_APPS = [
     "server.accounts",
     "server.designs",
     "server.shelf",
+    "server.config",
 ]
 MIDDLEWARE = [
     "django.middleware.security.SecurityMiddleware",

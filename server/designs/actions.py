@@ -11,8 +11,8 @@ from django.http import Http404
 
 from server.config.problems import Conflict
 from server.designs.models import Design, Revision
-from stileblade.build.document import Design as Document
-from stileblade.build.document import load_design
+from stileblade.design.document import Design as Document
+from stileblade.design.document import load_design
 
 KEPT_REVISIONS = 40
 

@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from stileblade.build.cache import OutcomeCache
-from stileblade.build.document import Design
-from stileblade.build.evaluation import Evaluation, evaluate
+from stileblade.design.cache import OutcomeCache
+from stileblade.design.document import Design
+from stileblade.design.evaluation import Evaluation, evaluate
 
 CACHE = OutcomeCache()
 

@@ -4,16 +4,18 @@ from __future__ import annotations
 
 import json
 from datetime import datetime
-from typing import Annotated, Any
+from typing import Annotated
 
 from django.http import HttpRequest
 from ninja import Router
 from pydantic import BaseModel, Field
 
 from server.accounts.people import signed_in
+from server.config.documents import Document
 from server.designs import actions
 from server.designs.models import Design
-from server.designs.summary import Summary, summary_of
+from server.designs.summary import summary_of
+from stileblade.views.summary import Summary
 
 router = Router(tags=["designs"])
 Name = Annotated[str, Field(min_length=1, max_length=120)]
@@ -33,15 +35,15 @@ class OpenDesign(BaseModel):
     id: int
     revision: int
     modified: datetime
-    document: dict[str, Any]
+    document: Document
 
 
 class NewDesign(BaseModel):
-    document: dict[str, Any]
+    document: Document
 
 
 class SaveDesign(BaseModel):
-    document: dict[str, Any]
+    document: Document
     revision: int
 
 
@@ -58,7 +60,7 @@ class DesignChange(BaseModel):
 
 
 class KeptVersion(BaseModel):
-    document: dict[str, Any]
+    document: Document
 
 
 def _entry(design: Design) -> DesignEntry:

@@ -2,47 +2,40 @@
 
 from __future__ import annotations
 
-from typing import Any, Literal
-
 from django.http import HttpRequest, HttpResponse
 from ninja import Router
 from pydantic import BaseModel, Field
 
 from server.accounts.people import signed_in
-from server.designs.catalogue import Catalogue, catalogue
-from server.designs.cuts_of import cuts_of, placed_of
+from server.config.documents import Document
 from server.designs.evaluating import evaluated
-from server.designs.shown import CutView, Evaluated, Part, PlacedThing
-from server.designs.views_of import view
-from stileblade.__main__ import file_name
-from stileblade.build.document import load_design
-from stileblade.build.evaluation import PieceOutcome
+from stileblade.design.document import load_design
+from stileblade.design.evaluation import PieceOutcome
 from stileblade.errors import DocumentError
-from stileblade.formats.plan import formats, plan_of
+from stileblade.formats.files import file_name
+from stileblade.formats.format import formats
+from stileblade.formats.plan import plan_of
+from stileblade.views.bench import Evaluated, Wanted, view
+from stileblade.views.catalogue import Catalogue, catalogue
+from stileblade.views.cuts import CutView, PlacedThing, cuts_of, placed_of
 
 router = Router(tags=["work"])
-TYPES = {
-    "svg": "image/svg+xml",
-    "pdf": "application/pdf",
-    "dxf": "image/vnd.dxf",
-    "png": "image/png",
-}
 
 
 class Evaluate(BaseModel):
     """A document, the piece looked at, the step in hand, and the pictures already known."""
 
-    document: dict[str, Any]
+    document: Document
     piece: str
     step: str | None = None
     known: list[str] = Field(default_factory=list, max_length=2000)
-    part: Part = Part.ALL
+    part: Wanted = Wanted.ALL
 
 
 class Export(BaseModel):
-    document: dict[str, Any]
+    document: Document
     piece: str
-    format: Literal["svg", "pdf", "dxf", "png"]
+    format: str = Field(max_length=20)
 
 
 @router.get("/catalogue", response=Catalogue)
@@ -55,7 +48,7 @@ def get_catalogue(request: HttpRequest) -> Catalogue:
 def evaluate(request: HttpRequest, wish: Evaluate) -> HttpResponse:
     signed_in(request)
     # the flat view shows the piece at the step in hand: what comes after it can wait
-    until = (wish.piece, wish.step) if wish.step and wish.part is Part.FLAT else None
+    until = (wish.piece, wish.step) if wish.step and wish.part is Wanted.FLAT else None
     evaluation = evaluated(load_design(wish.document), until=until)
     piece = _piece(evaluation.pieces, wish.piece)
     seen = view(evaluation, piece, wish.step, set(wish.known), wish.part)
@@ -66,7 +59,7 @@ def evaluate(request: HttpRequest, wish: Evaluate) -> HttpResponse:
 class Looked(BaseModel):
     """A document and the piece looked at."""
 
-    document: dict[str, Any]
+    document: Document
     piece: str
 
 
@@ -91,11 +84,11 @@ def export(request: HttpRequest, wish: Export) -> HttpResponse:
     signed_in(request)
     evaluation = evaluated(load_design(wish.document))
     piece = _piece(evaluation.pieces, wish.piece)
-    content = formats()[wish.format](plan_of(evaluation, piece))
-    response = HttpResponse(content, content_type=TYPES[wish.format])
+    form = formats()[wish.format]
+    response = HttpResponse(form.write(plan_of(evaluation, piece)), content_type=form.media_type)
     name = file_name(f"{evaluation.design.name}-{piece.piece.name}")
     ascii_name = name.encode("ascii", "replace").decode().replace("?", "_")
-    response["Content-Disposition"] = f'attachment; filename="{ascii_name}.{wish.format}"'
+    response["Content-Disposition"] = f'attachment; filename="{ascii_name}.{form.extension}"'
     response["X-Content-Type-Options"] = "nosniff"
     return response
 

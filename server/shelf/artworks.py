@@ -10,11 +10,11 @@ from django.db import transaction
 from django.http import Http404
 
 from server.designs.models import Design
-from server.designs.paths import ring_path
 from server.shelf.models import Artwork as Row
 from stileblade.errors import StilebladeError
-from stileblade.geometry.distances import rings_of, thin
+from stileblade.geometry.measures.distances import rings_of, thin
 from stileblade.outlines.artwork import Artwork, outlines_of
+from stileblade.views.places import ring_path
 
 MOST_TAGS = 20
 

@@ -16,8 +16,8 @@ from pydantic import Field, model_validator
 
 from stileblade.card.creases import Crease, Direction, Stretch
 from stileblade.fields import Values, choice, length, number_of, switch
-from stileblade.geometry.line import Axis, Line
-from stileblade.geometry.region import Box
+from stileblade.geometry.curves.line import Line
+from stileblade.geometry.curves.places import Axis, Box
 from stileblade.registry import Registry
 
 MOST_PANELS = 12
@@ -114,7 +114,7 @@ Making = Callable[["Folding", float, float, float], Layout]
 class Way:
     """axis: "x" where its creases run upright as is usual. sided: whether it can open to the other
     side, mirrored across its creases or, ``turns_over``, along them. shortens: whether panels
-    are made shorter to lie inside."""
+    are made shorter to lie inside. own_panels: whether their measures are given one by one."""
 
     kind: str
     title: str
@@ -124,6 +124,7 @@ class Way:
     sided: bool = True
     turns_over: bool = False
     shortens: bool = False
+    own_panels: bool = False
 
 
 WAYS: Registry[Way] = Registry("way of folding")
@@ -273,7 +274,8 @@ def _flap(folding: Folding, w: float, h: float, a: float) -> Layout:
     return replace(made, front="front")
 
 
-@_way("own", "Own", "Any panels side by side, each crease up or down.", sided=False)
+@_way("own", "Own", "Any panels side by side, each crease up or down.", sided=False,
+      own_panels=True)  # fmt: skip
 def _own(folding: Folding, w: float, h: float, a: float) -> Layout:
     rows = folding.panels
     strips = [Strip(f"panel {i + 1}", p.width) for i, p in enumerate(rows)]
@@ -377,7 +379,7 @@ class Folding(Values):
             raise ValueError(
                 f"kind={self.kind!r} is not known; known are {', '.join(WAYS.names())}"
             )
-        if self.kind == "own" and self.front > len(self.panels):
+        if self.way.own_panels and self.front > len(self.panels):
             raise ValueError(f"front={self.front}: there are only {len(self.panels)} panels")
         return self
 

@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from stileblade.build.step import Step
 from stileblade.checks.check import CHECKS, Finding, Mend, Severity, Subject
 from stileblade.errors import StepError
 from stileblade.outlines.figure import Figure
+from stileblade.steps.step import Step
 
 
 @CHECKS.register("applied")

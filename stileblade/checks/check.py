@@ -10,16 +10,16 @@ from __future__ import annotations
 from collections.abc import Callable, Iterable
 from dataclasses import dataclass, field
 from enum import StrEnum
+from functools import partial
 from itertools import takewhile
 from typing import Any
 
-from stileblade.build.evaluation import Evaluation, Outcome, PieceOutcome
-from stileblade.build.step import Stage, Step
-from stileblade.build.steps.artwork import StartArtwork
-from stileblade.build.steps.figure import StartFigure
-from stileblade.geometry.clipping import Point
-from stileblade.geometry.region import Region
+from stileblade.design.evaluation import Evaluation, Outcome, PieceOutcome
+from stileblade.geometry.curves.places import Point
+from stileblade.geometry.regions.region import Region
 from stileblade.registry import Registry, import_all
+from stileblade.steps.step import Stage, Step
+from stileblade.unexpected import SORRY, Attempts
 from stileblade.units import Unit, format_length
 
 
@@ -90,7 +90,8 @@ class Subject:
         live = [o for o in made if o.step.on]
         if not live or live[-1].work is None:
             return None
-        if not isinstance(live[0].step, StartFigure | StartArtwork):
+        begins = live[0].step.starts_with
+        if begins is None or not begins.is_figure:
             return None
         return live[-1], outcomes[len(made)].step.id if len(made) < len(outcomes) else ""
 
@@ -102,13 +103,27 @@ Check = Callable[[Subject], Iterable[Finding]]
 CHECKS: Registry[Check] = Registry("check")
 
 
+def _findings(name: str, subject: Subject) -> list[Finding]:
+    return list(CHECKS[name](subject))
+
+
 def run_checks(evaluation: Evaluation) -> list[Finding]:
     """Findings of all checks on all pieces, errors first."""
     import_all("stileblade.checks")
-    found = []
+    found: list[Finding] = []
     for piece in evaluation.pieces:
-        subject = Subject(evaluation, piece)
-        for check in CHECKS:
-            found += list(check(subject))
+        subject, attempt = Subject(evaluation, piece), Attempts()
+        for name in CHECKS.names():
+            found += attempt(f"check of {name}", partial(_findings, name, subject), [])
+        found += [
+            Finding(
+                "not-computed",
+                Severity.ERROR,
+                f"The {what} could not be computed.",
+                subject.name,
+                hint=f"{SORRY} Look at it yourself before you cut.",
+            )
+            for what in attempt.failed
+        ]
     order = list(Severity)
     return sorted(found, key=lambda f: order.index(f.severity))

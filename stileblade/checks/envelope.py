@@ -2,19 +2,16 @@
 
 from __future__ import annotations
 
-import math
 from collections.abc import Iterator
 
-from stileblade.build.evaluation import evaluate
-from stileblade.build.fitting import FitTo
-from stileblade.build.steps.fit import Fit
-from stileblade.build.steps.overhang import Overhang
-from stileblade.build.steps.standing_figure import StandingFigure
-from stileblade.build.work import Work
 from stileblade.card.sizes import STANDARD_SIZES, Envelope, Room, room_in
 from stileblade.checks.check import CHECKS, Finding, Mend, Place, Severity, Subject
+from stileblade.design.evaluation import evaluate
 from stileblade.fields import LARGEST
 from stileblade.folding.flat import fold_flat
+from stileblade.piece.work import Work
+from stileblade.steps.fitting import FitTo
+from stileblade.steps.kinds.fit import Fit
 
 
 def room_of(subject: Subject) -> tuple[Envelope, Room] | None:
@@ -77,13 +74,10 @@ def _standing_out(subject: Subject, short: float) -> tuple[Mend, ...]:
     """Let what stands out of the card do so by less, where that is enough."""
     found = []
     for outcome in subject.piece.outcomes:
-        step, values = outcome.step, {}
+        step = outcome.step
         if not step.on or outcome.problem is not None:
             continue
-        if isinstance(step, Overhang):
-            values = {"out": math.floor((step.out - short) * 100 + 1e-6) / 100}
-        elif isinstance(step, StandingFigure):
-            values = {"over": math.floor((step.over - short) * 100 + 1e-6) / 100}
+        values = step.drawn_in_by(short)
         if values and min(values.values()) > 1 and _takes(subject, step.id, values):
             (wished,) = values.values()
             found.append(Mend(f"let it stand out by {subject.say(wished)}", step.id, values))

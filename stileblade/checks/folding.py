@@ -4,12 +4,12 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from stileblade.build.work import Work
 from stileblade.card.ways import allowance_of
 from stileblade.checks.check import CHECKS, Finding, Mend, Place, Severity, Subject
 from stileblade.folding.faces import sheet_of
 from stileblade.folding.flat import Trouble, fold_flat
-from stileblade.geometry.region import Box
+from stileblade.geometry.curves.places import Box
+from stileblade.piece.work import Work
 
 
 @CHECKS.register("folding")

@@ -4,11 +4,12 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from stileblade.build.steps.slice import By, Keep, Slice
-from stileblade.build.work import Work
 from stileblade.checks.check import CHECKS, Finding, Mend, Place, Severity, Subject
 from stileblade.folding.stand import LEAST_RUN, stand_of
-from stileblade.geometry.flat_run import Side, rough_depth_for_run
+from stileblade.geometry.curves.places import Side
+from stileblade.geometry.measures.flat_run import rough_depth_for_run
+from stileblade.piece.work import Work
+from stileblade.steps.kinds.slice import By, Keep, Slice
 
 
 @CHECKS.register("foot")
@@ -55,18 +56,15 @@ def _trims(subject: Subject, work: Work) -> tuple[Mend, ...]:
     if work.mirrored is None:
         return ()
     figure = work.mirrored.figure
-    keep, side = (Keep.BELOW, "head") if work.mirrored.towards == "below" else (Keep.ABOVE, "foot")
+    below = work.mirrored.towards is Side.FOOT
+    keep, side = (Keep.BELOW, Side.HEAD) if below else (Keep.ABOVE, Side.FOOT)
     found = []
     for share in (0.25, 0.4):
         run = round(figure.bounds.width * share)
-        depth = rough_depth_for_run(figure, _side(side), run)
+        depth = rough_depth_for_run(figure, side, run)
         if depth is None or depth < 0.02 or depth > figure.bounds.height / 4:
             continue
         step = Slice(keep=keep, by=By.RUN, run=run)
         title = f"foot flat for {subject.say(run)}, {subject.say(depth)} lost"
         found.append(Mend(title, add=step, before=work.mirrored.step))
     return tuple(found)
-
-
-def _side(side: str) -> Side:
-    return "head" if side == "head" else "foot"

@@ -5,9 +5,9 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass
 
-from stileblade.build.work import Work
 from stileblade.card.stock import Grain, Paper
 from stileblade.checks.check import CHECKS, Finding, Place, Severity, Subject
+from stileblade.piece.work import Work
 
 HEAVY = 200.0
 """g/m^2: lighter stock folds well across its grain, too."""

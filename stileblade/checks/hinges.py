@@ -5,9 +5,10 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator
 
-from stileblade.build.work import Fold, Span, Work
 from stileblade.checks.check import CHECKS, Finding, Mend, Place, Severity, Subject
 from stileblade.folding.hinge import LEAST_SPAN, hinge_length, lap_for, least_hinge
+from stileblade.piece.folds import Fold, Span
+from stileblade.piece.work import Work
 
 
 @CHECKS.register("hinges")

@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from stileblade.build.steps.soften import Soften
-from stileblade.build.work import Work
 from stileblade.card.stock import Paper
 from stileblade.checks.check import CHECKS, Finding, Mend, Place, Severity, Subject
-from stileblade.geometry.narrow import Thin, sharp_corners, thin_places
+from stileblade.geometry.measures.narrow import Thin, sharp_corners, thin_places
+from stileblade.piece.work import Work
+from stileblade.steps.kinds.soften import Soften
 
 CRUMB = 4.0
 """mm^2: a smaller opening leaves a crumb that the blade can hardly free."""

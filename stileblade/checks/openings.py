@@ -5,11 +5,12 @@ from __future__ import annotations
 from collections.abc import Iterator
 from functools import lru_cache
 
-from stileblade.build.steps.fill import Fill, Which
-from stileblade.build.work import Work
 from stileblade.checks.check import CHECKS, Finding, Mend, Place, Severity, Subject
-from stileblade.geometry.distances import is_inside
-from stileblade.geometry.region import Box, Contour
+from stileblade.geometry.curves.places import Box
+from stileblade.geometry.measures.distances import inner_point, is_inside
+from stileblade.geometry.regions.region import Contour
+from stileblade.piece.work import Work
+from stileblade.steps.kinds.fill import Fill, Which
 
 SMALL = 30.0
 """mm^2: an opening smaller than this is hardly meant; larger ones are only noted."""
@@ -57,15 +58,28 @@ def openings(subject: Subject) -> Iterator[Finding]:
             subject.name,
             len(group),
             place=Place(outlines=tuple(c.as_region() for c in group)),
-            mends=(_fill(subject, group[0].area if small else None),),
+            mends=(_fill(subject, group, group[0].area if small else None),),
         )
 
 
-def _fill(subject: Subject, largest: float | None) -> Mend:
-    """A fill put in before the first window, so that windows stay open."""
+def _fill(subject: Subject, group: list[Contour], largest: float | None) -> Mend:
+    """A fill put in before the first step that cuts openings on purpose, so that those stay open; of
+    openings that came later just these, at the end."""
     step = Fill() if largest is None else Fill(which=Which.BELOW, below=round(largest + 0.05, 1))
-    before = next(
-        (s.id for s in subject.piece.piece.steps if s.kind in ("window", "cut-away")),  # type: ignore[attr-defined]
-        "",
+    opener = next((o for o in subject.piece.outcomes if o.step.on and o.step.opens), None)
+    if opener is None:
+        return Mend("fill them", add=step)
+    if opener.before is not None and all(_is_in(c, opener.before) for c in group):
+        return Mend("fill them", add=step, before=opener.step.id)
+    assert subject.piece.work is not None
+    box = subject.piece.work.reference
+    picks = tuple(box.share_of(*inner_point(c.as_region())) for c in group)
+    return Mend("fill them", add=Fill(which=Which.PICKED, picks=picks))
+
+
+def _is_in(opening: Contour, work: Work) -> bool:
+    """Whether an opening is there already in the work."""
+    return any(
+        abs(c.area - opening.area) < 1e-3 and close(c.bounds, opening.bounds)
+        for c in work.paper.openings
     )
-    return Mend("fill them", add=step, before=before)

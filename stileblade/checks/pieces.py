@@ -5,10 +5,9 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator
 
-from stileblade.build.steps.grow import Grow
 from stileblade.checks.check import CHECKS, Finding, Mend, Place, Severity, Subject
-from stileblade.geometry.distances import joining_gap
-from stileblade.geometry.offset import Join
+from stileblade.geometry.measures.distances import joining_gap
+from stileblade.steps.kinds.grow import Grow
 
 NECK = 5.0
 """mm: how wide the paper is at least where a surround joins two parts."""
@@ -47,11 +46,11 @@ def _surrounds(subject: Subject) -> tuple[Mend, ...]:
     if not 2 <= paper.pieces <= MOST_PARTS:
         return ()
     wanted = math.hypot(joining_gap(paper.parts()) / 2, NECK / 2)
-    own = last.margin if isinstance(last, Grow) and last.join is Join.ROUND else 0.0
-    margin = math.ceil(2 * (wanted + max(own, 0.0))) / 2
+    own = max(last.surrounds_by, 0.0)
+    margin = math.ceil(2 * (wanted + own)) / 2
     if margin > WIDEST:
         return ()
     title = f"surround of {subject.say(margin)}"
     if own > 0:
-        return (Mend(title, last.id, {"margin": margin}),)
+        return (Mend(title, last.id, last.grown_to(margin)),)
     return (Mend(title, add=Grow(margin=margin), before=outline[1]),)

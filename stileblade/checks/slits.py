@@ -7,13 +7,14 @@ from itertools import pairwise
 
 import numpy as np
 
-from stileblade.build.work import DrawnLine, How, Work
 from stileblade.checks.check import CHECKS, Finding, Place, Severity, Subject
 from stileblade.folding.flat import fold_flat
-from stileblade.geometry import distances
-from stileblade.geometry.along import points_along
-from stileblade.geometry.line import Point
-from stileblade.geometry.segments import Floats
+from stileblade.geometry.curves.places import Point
+from stileblade.geometry.curves.segments import Floats
+from stileblade.geometry.measures import distances
+from stileblade.geometry.regions.along import points_along
+from stileblade.piece.lines import DrawnLine, How
+from stileblade.piece.work import Work
 
 MEETS = 0.05
 """mm: a slit that ends this near to a fold or an edge ends at it."""

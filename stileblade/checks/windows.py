@@ -7,12 +7,13 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from stileblade.build.work import Opened, Work
 from stileblade.checks.check import CHECKS, Finding, Mend, Place, Severity, Subject
-from stileblade.geometry import distances
-from stileblade.geometry.clipping import Point
-from stileblade.geometry.region import Region
-from stileblade.geometry.transforms import translation
+from stileblade.geometry.curves.places import Point
+from stileblade.geometry.curves.transforms import translation
+from stileblade.geometry.measures import distances
+from stileblade.geometry.regions.region import Region
+from stileblade.piece.windows import Opened
+from stileblade.piece.work import Work
 from stileblade.tolerance import TOLERANCE
 
 SAFE = 6.0
@@ -84,9 +85,7 @@ def _moved(subject: Subject, work: Work, window: Opened, gap: Gap) -> tuple[Mend
     after = nearest_gap(work, window.outline.transformed(translation(dx, dy)))
     if after is None or after.distance < SAFE - 0.01:
         return ()
-    step = outcome.step
-    values = {
-        "dx": round(step.dx + float(dx), 3),  # type: ignore[attr-defined]
-        "dy": round(step.dy + float(dy), 3),  # type: ignore[attr-defined]
-    }
+    values = outcome.step.moved_by(outcome.before, float(dx), float(dy)) if outcome.before else {}
+    if not values:
+        return ()
     return (Mend(f"move {subject.say(SAFE - gap.distance)} away", window.step, values),)

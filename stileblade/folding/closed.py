@@ -9,9 +9,9 @@ from __future__ import annotations
 from dataclasses import dataclass
 from functools import lru_cache
 
-from stileblade.build.work import Work
 from stileblade.folding.flat import Face, fold_flat
-from stileblade.geometry.cells import (
+from stileblade.geometry.curves.places import Box
+from stileblade.geometry.measures.cells import (
     Cell,
     area_of,
     farthest,
@@ -19,7 +19,7 @@ from stileblade.geometry.cells import (
     less,
     united,
 )
-from stileblade.geometry.region import Box
+from stileblade.piece.work import Work
 
 
 @dataclass(frozen=True, eq=False)

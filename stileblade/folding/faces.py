@@ -9,13 +9,14 @@ from itertools import pairwise
 
 import numpy as np
 
-from stileblade.build.work import Fold, Span, Work
 from stileblade.card.creases import Direction
-from stileblade.geometry.along import points_along
-from stileblade.geometry.cells import Cell, area_of, cells_of, holding, shares_in
-from stileblade.geometry.line import Point
-from stileblade.geometry.measurement import extremes
-from stileblade.geometry.segments import Floats
+from stileblade.geometry.curves.measurement import extremes
+from stileblade.geometry.curves.places import Point
+from stileblade.geometry.curves.segments import Floats
+from stileblade.geometry.measures.cells import Cell, area_of, cells_of, holding, shares_in
+from stileblade.geometry.regions.along import points_along
+from stileblade.piece.folds import Fold, Span
+from stileblade.piece.work import Work
 
 BESIDE = 0.03
 """mm: what lies this near on either side of a crease hangs on it."""

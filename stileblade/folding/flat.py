@@ -13,17 +13,18 @@ from functools import cached_property, lru_cache
 
 import numpy as np
 
-from stileblade.build.work import Fold, Work
 from stileblade.card.creases import Direction
 from stileblade.folding.faces import BESIDE, Joint, Sheet, outermost, sheet_of
-from stileblade.geometry import cells as kernel
-from stileblade.geometry.cells import Cell
-from stileblade.geometry.line import Line, Point
-from stileblade.geometry.measurement import extremes
-from stileblade.geometry.region import Box
-from stileblade.geometry.segments import Floats
-from stileblade.geometry.transforms import after, identity
-from stileblade.geometry.vectors import norms
+from stileblade.geometry.curves.line import Line
+from stileblade.geometry.curves.measurement import extremes
+from stileblade.geometry.curves.places import Box, Point
+from stileblade.geometry.curves.segments import Floats
+from stileblade.geometry.curves.transforms import after, identity
+from stileblade.geometry.curves.vectors import norms
+from stileblade.geometry.measures import cells as kernel
+from stileblade.geometry.measures.cells import Cell
+from stileblade.piece.folds import Fold
+from stileblade.piece.work import Work
 
 COARSE = 0.05
 """mm: overlaps and collisions are looked for on outlines thinned out to this."""

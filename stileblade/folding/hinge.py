@@ -7,9 +7,10 @@ from functools import lru_cache
 
 import numpy as np
 
-from stileblade.build.work import Fold, Made, Mirrored, Span
-from stileblade.geometry.clipping import Point
-from stileblade.geometry.region import Region
+from stileblade.geometry.curves.places import Axis, Point
+from stileblade.geometry.regions.region import Region
+from stileblade.piece.folds import Fold, Made, Span
+from stileblade.piece.mirrored import Mirrored
 
 LEAST_HINGE = 20.0
 LEAST_SHARE = 0.2
@@ -49,7 +50,7 @@ def hinge_length(spans: list[Span], fold: Fold) -> float:
     return total
 
 
-def chord(region: Region, axis: str, at: float) -> float:
+def chord(region: Region, axis: Axis, at: float) -> float:
     """How much of an upright ("x") or level ("y") line lies on the region.
 
     Crossings are counted on the flattened outline and refined on its curves.
@@ -69,7 +70,7 @@ def chord(region: Region, axis: str, at: float) -> float:
     return float((where[1::2] - where[::2]).sum())
 
 
-def flat_chord(region: Region, axis: str, at: float) -> float:
+def flat_chord(region: Region, axis: Axis, at: float) -> float:
     """As ``chord``, on the flattened outline alone: much quicker, and as good as that."""
     flat = region.flat
     across, along = (0, 1) if axis == "x" else (1, 0)
@@ -80,29 +81,18 @@ def flat_chord(region: Region, axis: str, at: float) -> float:
     return float((where[1::2] - where[::2]).sum())
 
 
-def fold_at_lap(figure: Region, towards: str, lap: float) -> tuple[str, float]:
-    """Axis and place of the fold that a figure mirrored with a lap has."""
-    box = figure.bounds
-    axis = "x" if towards in ("left", "right") else "y"
-    low, high = (box.left, box.right) if axis == "x" else (box.head, box.foot)
-    return axis, low + lap / 2 if towards in ("left", "above") else high - lap / 2
-
-
 def hinge_at_lap(mirrored: Mirrored, lap: float) -> float:
     """The hinge that the mirrored figure would have with another lap."""
-    return chord(mirrored.figure, *fold_at_lap(mirrored.figure, mirrored.towards, lap))
+    return chord(mirrored.figure, mirrored.axis, mirrored.place_at(lap))
 
 
 @lru_cache(maxsize=64)
 def lap_for(mirrored: Mirrored, hinge: float) -> float | None:
     """The smallest lap above the present, in tenths, that gives the hinge; None if none does."""
-    box = mirrored.figure.bounds
-    depth = box.width if mirrored.towards in ("left", "right") else box.height
-    laps = np.arange(round(mirrored.lap * 10) + 1, int(depth * 10), 1) / 10
+    laps = np.arange(round(mirrored.lap * 10) + 1, int(mirrored.depth * 10), 1) / 10
 
     def roughly(lap: float) -> float:
-        figure = mirrored.figure
-        return flat_chord(figure, *fold_at_lap(figure, mirrored.towards, lap))
+        return flat_chord(mirrored.figure, mirrored.axis, mirrored.place_at(lap))
 
     coarse = laps[:: max(1, len(laps) // 120)]
     hit = next((i for i, lap in enumerate(coarse) if roughly(lap) >= hinge - 0.1), None)

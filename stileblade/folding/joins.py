@@ -12,11 +12,12 @@ from functools import lru_cache
 
 import numpy as np
 
-from stileblade.build.work import Mirrored
-from stileblade.folding.hinge import LEAST_SPAN, chord, fold_at_lap
-from stileblade.geometry.region import Region
-from stileblade.geometry.segments import Floats
-from stileblade.geometry.transforms import rotation
+from stileblade.folding.hinge import LEAST_SPAN, chord
+from stileblade.geometry.curves.places import Side
+from stileblade.geometry.curves.segments import Floats
+from stileblade.geometry.curves.transforms import rotation
+from stileblade.geometry.regions.region import Region
+from stileblade.piece.mirrored import Mirrored, place_at_lap
 
 MOST_TURN = 10.0
 ALIKE = 0.5
@@ -49,39 +50,32 @@ def lap_curve(mirrored: Mirrored) -> tuple[LapPoint, ...]:
     """The hinge over laps from 0 to two fifths of the figure's depth, at least 20 mm, or so many
     times that until the present lap is on it; at most twice the depth. Hinges are those of the
     flattened figure."""
-    box = mirrored.figure.bounds
-    depth = box.width if mirrored.towards in ("left", "right") else box.height
+    depth = mirrored.depth
     base = max(20.0, 0.4 * depth)
     most = base * max(1, math.ceil(mirrored.lap / base - 1e-9))
     return _curve(mirrored.figure, mirrored.towards, min(most, 2 * depth - 0.1))
 
 
 @lru_cache(maxsize=32)
-def _curve(figure: Region, towards: str, most: float) -> tuple[LapPoint, ...]:
+def _curve(figure: Region, towards: Side, most: float) -> tuple[LapPoint, ...]:
     laps = np.linspace(0.0, most, _CURVE_POINTS)
     points, after, across, along = _facing(figure, towards)
     hinges = [float(spans_at(across, along, after, lap / 2).sum()) for lap in laps]
     # a round figure touches in a point; its polyline may in an edge
-    hinges[0] = chord(figure, *fold_at_lap(figure, towards, 0.0))
+    hinges[0] = chord(figure, towards.axis, place_at_lap(figure.bounds, towards, 0.0))
     loss = _area_within(points, after, across, along, laps / 2)
     return tuple(
         LapPoint(float(a), h, float(c)) for a, h, c in zip(laps, hinges, loss, strict=True)
     )
 
 
-def _facing(region: Region, towards: str) -> tuple[Floats, np.ndarray, Floats, Floats]:
+def _facing(region: Region, towards: Side) -> tuple[Floats, np.ndarray, Floats, Floats]:
     """Corners of the flattened outline, the number of the next, how deep each lies inside the
     extreme that the mirror is at, and its place along the fold."""
     flat = region.flat
     x, y = flat.points[:, 0], flat.points[:, 1]
-    if towards == "left":
-        across, along = x - x.min(), y
-    elif towards == "right":
-        across, along = x.max() - x, y
-    elif towards == "above":
-        across, along = y - y.min(), x
-    else:
-        across, along = y.max() - y, x
+    across, along = (x, y) if towards.upright else (y, x)
+    across = across - across.min() if towards.low else across.max() - across
     return flat.points, flat.after, across, along
 
 

@@ -9,10 +9,11 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 
-from stileblade.build.work import Fold, Made, Span, Work
 from stileblade.card.creases import Direction
-from stileblade.geometry.line import Axis, Line, Point
-from stileblade.geometry.region import Box
+from stileblade.geometry.curves.line import Line
+from stileblade.geometry.curves.places import Axis, Box, Point
+from stileblade.piece.folds import Fold, Made, Span
+from stileblade.piece.work import Work
 from stileblade.units import to_sixteenths
 
 TICK = 4.0

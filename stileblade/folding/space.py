@@ -14,13 +14,14 @@ from functools import lru_cache
 
 import numpy as np
 
-from stileblade.build.work import Fold, Work
 from stileblade.card.creases import Direction
 from stileblade.folding.flat import Face, Folded, fold_flat, is_shut
-from stileblade.geometry.cells import Cell, coarser, corners, points_of
-from stileblade.geometry.distances import rings_of
-from stileblade.geometry.line import Point
-from stileblade.geometry.segments import Floats
+from stileblade.geometry.curves.places import Point
+from stileblade.geometry.curves.segments import Floats
+from stileblade.geometry.measures.cells import Cell, coarser, corners, points_of
+from stileblade.geometry.measures.distances import rings_of
+from stileblade.piece.folds import Fold
+from stileblade.piece.work import Work
 
 MOST_CORNERS = 1200
 """Each corner costs about four triangles, and 5,000 are what software rendering can turn."""

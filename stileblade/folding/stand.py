@@ -13,14 +13,15 @@ from itertools import pairwise
 
 import numpy as np
 
-from stileblade.build.work import Work
 from stileblade.folding.flat import Face, fold_flat
 from stileblade.folding.space import in_space, maps_in_space, standing
-from stileblade.geometry.cells import holding, moment_of, points_of
-from stileblade.geometry.clipping import clip_line
-from stileblade.geometry.hull import hull_of, margin_in
-from stileblade.geometry.line import Line, Point
-from stileblade.geometry.segments import Floats
+from stileblade.geometry.curves.line import Line
+from stileblade.geometry.curves.places import Point
+from stileblade.geometry.curves.segments import Floats
+from stileblade.geometry.measures.cells import holding, moment_of, points_of
+from stileblade.geometry.measures.hull import hull_of, margin_in
+from stileblade.geometry.regions.clipping import clip_line
+from stileblade.piece.work import Work
 from stileblade.tolerance import TOLERANCE
 
 LEAST_RUN = 10.0

@@ -9,15 +9,18 @@ from __future__ import annotations
 import io
 
 import numpy as np
+from ezdxf._options import options
 from ezdxf.document import Drawing
 from ezdxf.layouts.layout import Modelspace
 from ezdxf.math import Bezier3P, Bezier4P, Vec3, bezier_to_bspline
 
-from stileblade.formats.plan import FORMATS, Line, Operation, Plan
-from stileblade.geometry.parallel import circular
-from stileblade.geometry.pens import Arc, draw_contour
-from stileblade.geometry.segments import Floats, Kind, Segments
+from stileblade.formats.format import register_format
+from stileblade.formats.plan import Line, Operation, Plan
+from stileblade.geometry.curves.parallel import circular
+from stileblade.geometry.curves.segments import Floats, Kind, Segments
+from stileblade.geometry.paths.pens import Arc, draw_contour
 
+options.write_fixed_meta_data_for_testing = True  # the same plan gives the same bytes
 _COLOURS = {
     Operation.SCORE: 5,
     Operation.PERFORATE: 30,
@@ -139,10 +142,15 @@ def write_line(space: Modelspace, layer: str, height: float, line: Line) -> None
     pen.flush(close=False)
 
 
-@FORMATS.register("dxf")
+@register_format(
+    "dxf", title="DXF", about="R2010, mm, a layer for each operation", media_type="image/vnd.dxf"
+)
 def dxf(plan: Plan) -> bytes:
     """The plan as a DXF file."""
     document = Drawing.new("R2010")
+    classes = document.classes
+    classes.add_required_classes(document.dxfversion)
+    classes.classes = dict(sorted(classes.classes.items()))  # by itself in no order
     document.units = 4
     document.header.custom_vars.append("Title", plan.title)
     document.header.custom_vars.append("Description", plan.about)

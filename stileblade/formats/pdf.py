@@ -9,9 +9,10 @@ from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
 from reportlab.pdfgen.pathobject import PDFPathObject
 
-from stileblade.formats.plan import FORMATS, Operation, Plan
-from stileblade.geometry.pens import Arc, draw_contour
-from stileblade.geometry.segments import Floats
+from stileblade.formats.format import register_format
+from stileblade.formats.plan import Operation, Plan
+from stileblade.geometry.curves.segments import Floats
+from stileblade.geometry.paths.pens import Arc, draw_contour
 
 MARGIN = 10.0
 """White round the piece, in mm; the foot has room for the check rule as well."""
@@ -66,7 +67,9 @@ def page_size(plan: Plan) -> tuple[float, float]:
     return max(plan.width, RULE) + 2 * MARGIN, plan.height + MARGIN + FOOT
 
 
-@FORMATS.register("pdf")
+@register_format(
+    "pdf", title="PDF", about="at 1:1, with a rule to check by", media_type="application/pdf"
+)
 def pdf(plan: Plan) -> bytes:
     """The plan as a one-page PDF; the page is as large as the piece with its margins."""
     width, height = page_size(plan)

@@ -6,19 +6,19 @@ that the piece is held by its sheet until the last.
 
 from __future__ import annotations
 
-from collections.abc import Callable
 from dataclasses import dataclass, replace
 from enum import StrEnum
 
 from stileblade import __version__
-from stileblade.build.evaluation import Evaluation, PieceOutcome
-from stileblade.build.work import How, Made, Work
+from stileblade.design.evaluation import Evaluation, PieceOutcome
 from stileblade.errors import StilebladeError
 from stileblade.folding.hinge import perforation
 from stileblade.folding.scoring import score_spans
-from stileblade.geometry.segments import Segments, lines
-from stileblade.geometry.transforms import translation
-from stileblade.registry import Registry, import_all
+from stileblade.geometry.curves.segments import Segments, lines
+from stileblade.geometry.curves.transforms import translation
+from stileblade.piece.folds import Made
+from stileblade.piece.lines import How
+from stileblade.piece.work import Work
 
 
 class Operation(StrEnum):
@@ -67,14 +67,6 @@ _OPERATIONS = {
     How.PERFORATE: Operation.PERFORATE,
     How.CUT: Operation.CUT_INNER,
 }
-Writer = Callable[[Plan], bytes]
-FORMATS: Registry[Writer] = Registry("format")
-
-
-def formats() -> Registry[Writer]:
-    """All file formats by their endings."""
-    import_all("stileblade.formats")
-    return FORMATS
 
 
 def plan_of(evaluation: Evaluation, piece: PieceOutcome) -> Plan:

@@ -9,8 +9,9 @@ import pypdfium2
 from PIL import Image
 from PIL.PngImagePlugin import PngInfo
 
+from stileblade.formats.format import register_format
 from stileblade.formats.pdf import page_size, pdf
-from stileblade.formats.plan import FORMATS, Plan
+from stileblade.formats.plan import Plan
 
 DPI = 200
 MOST_PIXELS = 40_000_000
@@ -18,7 +19,7 @@ _one_at_a_time = Lock()
 """The renderer must not be entered by two threads."""
 
 
-@FORMATS.register("png")
+@register_format("png", title="PNG", about="a picture", media_type="image/png")
 def png(plan: Plan) -> bytes:
     """The plan as a picture; very large pieces get fewer dots, which the file states."""
     width, height = page_size(plan)

@@ -4,9 +4,10 @@ from __future__ import annotations
 
 from lxml import etree
 
-from stileblade.formats.plan import FORMATS, Line, Operation, Plan
-from stileblade.geometry.pathdata import PathPen
-from stileblade.geometry.pens import draw_contour
+from stileblade.formats.format import register_format
+from stileblade.formats.plan import Line, Operation, Plan
+from stileblade.geometry.paths.pathdata import PathPen
+from stileblade.geometry.paths.pens import draw_contour
 
 _NS = "http://www.w3.org/2000/svg"
 _DC = "http://purl.org/dc/elements/1.1/"
@@ -25,7 +26,9 @@ def line_path(line: Line) -> str:
     return pen.text
 
 
-@FORMATS.register("svg")
+@register_format(
+    "svg", title="SVG", about="true size, a group for each operation", media_type="image/svg+xml"
+)
 def svg(plan: Plan) -> bytes:
     """The plan as an SVG file; coordinates to a ten-thousandth of a mm, arcs as arcs."""
     w, h = f"{plan.width:.4f}", f"{plan.height:.4f}"

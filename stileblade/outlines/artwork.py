@@ -9,16 +9,16 @@ from __future__ import annotations
 import hashlib
 from collections.abc import Sequence
 from dataclasses import dataclass
-from functools import lru_cache
 
 from pydantic import Field
 
 from stileblade.errors import GeometryError, ReadingError, StepError
 from stileblade.fields import Values
-from stileblade.geometry.fill import FillRule, fill
-from stileblade.geometry.pathdata import region_from_path
-from stileblade.geometry.region import Region
-from stileblade.geometry.transforms import scaling
+from stileblade.geometry.curves.transforms import scaling
+from stileblade.geometry.paths.pathdata import region_from_path
+from stileblade.geometry.regions.fill import FillRule, fill
+from stileblade.geometry.regions.region import Region
+from stileblade.geometry.regions.remembered import remembered
 
 LONGEST_PATH = 8_000_000
 MOST_LAYERS = 60
@@ -89,13 +89,13 @@ def outlines_of(artwork: Artwork) -> LayerOutlines:
     return LayerOutlines(artwork.name, tuple(layers), artwork.scale)
 
 
-@lru_cache(maxsize=512)
+@remembered
 def _scaled(path: str, rule: FillRule, scale: float) -> Region:
     region = region_from_path(path, rule)
     return region if scale == 1 else region.transformed(scaling(scale, scale))
 
 
-@lru_cache(maxsize=128)
+@remembered
 def _united(regions: tuple[Region, ...]) -> Region:
     regions = tuple(r for r in regions if r)
     if len(regions) == 1:

@@ -5,19 +5,29 @@ from __future__ import annotations
 from abc import ABC, abstractmethod
 from collections.abc import Mapping
 from dataclasses import dataclass
-from functools import lru_cache
+from enum import StrEnum
 from typing import ClassVar
 
 from stileblade.errors import StepError
 from stileblade.fields import Values
-from stileblade.geometry.drawing import Drawing
-from stileblade.geometry.fill import fill
-from stileblade.geometry.region import Box, Region
-from stileblade.geometry.transforms import scaling
+from stileblade.geometry.curves.places import Box
+from stileblade.geometry.curves.transforms import scaling
+from stileblade.geometry.paths.drawing import Drawing
+from stileblade.geometry.regions.fill import fill
+from stileblade.geometry.regions.region import Region
+from stileblade.geometry.regions.remembered import remembered
 from stileblade.outlines.artwork import LayerOutlines
 from stileblade.registry import Registry
 
 FIGURES: Registry[type[Figure]] = Registry("figure")
+
+
+class GivenBy(StrEnum):
+    """What a person chooses a figure by."""
+
+    MEASURES = "measures"
+    ARTWORK = "artwork"
+    WORD = "word"
 
 
 class Figure(Values, ABC):
@@ -27,6 +37,8 @@ class Figure(Values, ABC):
     """
 
     title: ClassVar[str]
+    given_by: ClassVar[GivenBy] = GivenBy.MEASURES
+    """What a person chooses it by."""
     words: ClassVar[str] = ""
     """Further words under which it is found."""
 
@@ -60,7 +72,7 @@ class Sizes:
     shown: float = 0.0
 
 
-@lru_cache(maxsize=256)
+@remembered
 def _outline_of(figure: Figure, read: tuple[tuple[str, LayerOutlines], ...]) -> Region:
     return figure.outline(dict(read))
 

@@ -6,9 +6,9 @@ from typing import Any
 
 import pytest
 
-from stileblade.build.document import Design, load_design
-from stileblade.build.evaluation import evaluate
 from stileblade.checks.check import Finding, Mend, Severity, run_checks
+from stileblade.design.document import Design, load_design
+from stileblade.design.evaluation import evaluate
 from tests.conftest import A2, design_of
 
 BLANK = {"kind": "blank", "id": "a"}

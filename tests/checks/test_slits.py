@@ -7,10 +7,10 @@ from typing import Any
 
 import pytest
 
-from stileblade.build.evaluation import Evaluation, PieceOutcome, evaluate
-from stileblade.build.work import DrawnLine, How
 from stileblade.checks.check import Finding, Severity, run_checks
-from stileblade.geometry.segments import Segments, lines
+from stileblade.design.evaluation import Evaluation, PieceOutcome, evaluate
+from stileblade.geometry.curves.segments import Segments, lines
+from stileblade.piece.lines import DrawnLine, How
 from tests.conftest import design_of
 
 

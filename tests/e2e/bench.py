@@ -89,7 +89,7 @@ class Bench:
 
     def drag(self, handle: str, dx: float, dy: float, *, steps: int = 12) -> None:
         """A handle dragged by the pointer, in pixels."""
-        box = self.page.locator(f"[data-handle={handle}] >> css=.grip, .cross").first
+        box = self.page.locator(f"[data-handle='{handle}'] >> css=.grip, .cross").first
         frame = box.bounding_box()
         assert frame is not None
         x, y = frame["x"] + frame["width"] / 2, frame["y"] + frame["height"] / 2

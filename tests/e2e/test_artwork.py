@@ -10,7 +10,7 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import Locator, Page, expect
 
-from stileblade.geometry.transforms import scaling
+from stileblade.geometry.curves.transforms import scaling
 from stileblade.outlines.reading.kinds import read_file
 from tests.e2e.bench import Bench
 

@@ -12,9 +12,9 @@ import ezdxf
 import pytest
 from playwright.sync_api import Page, expect
 
-from stileblade.build.work import Fold, Made
 from stileblade.folding.hinge import cut_count
-from stileblade.geometry.line import Line
+from stileblade.geometry.curves.line import Line
+from stileblade.piece.folds import Fold, Made
 from tests.e2e.bench import Bench, select
 
 
@@ -184,7 +184,7 @@ def test_own_panels_are_dragged_on_the_flat_view(page: Page) -> None:
     bench.new(size="A2", way="Own")
     page.locator(".tile .pick").first.click()
     before = bench.reading("Open").inner_text()
-    bench.drag("panel-1", 40, 0)
+    bench.drag("panels.0.width", 40, 0)
     bench.settled()
     assert bench.reading("Open").inner_text() != before
     field = page.get_by_label("Width of panel 1")

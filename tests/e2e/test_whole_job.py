@@ -12,7 +12,7 @@ from ezdxf import path as dxf_path
 from lxml import etree
 from playwright.sync_api import Page, expect
 
-from stileblade.geometry.pathdata import region_from_path
+from stileblade.geometry.paths.pathdata import region_from_path
 from tests.e2e.bench import Bench
 
 SVG = "{http://www.w3.org/2000/svg}"

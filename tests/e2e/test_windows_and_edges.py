@@ -10,8 +10,8 @@ import pytest
 from lxml import etree
 from playwright.sync_api import Page, expect
 
-from stileblade.geometry.segments import Kind
-from stileblade.geometry.transforms import scaling
+from stileblade.geometry.curves.segments import Kind
+from stileblade.geometry.curves.transforms import scaling
 from stileblade.outlines.reading.kinds import read_file
 from tests.e2e.bench import Bench
 

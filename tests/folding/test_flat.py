@@ -9,14 +9,14 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from stileblade.build.evaluation import evaluate
-from stileblade.build.work import Work
 from stileblade.card.ways import WAYS
+from stileblade.design.evaluation import evaluate
 from stileblade.folding.closed import closed_card
 from stileblade.folding.faces import sheet_of
 from stileblade.folding.flat import Folded, fold_flat
 from stileblade.folding.space import corners_in_space, maps_in_space, sequence
-from stileblade.geometry.cells import area_of, points_of
+from stileblade.geometry.measures.cells import area_of, points_of
+from stileblade.piece.work import Work
 from tests.conftest import design_of
 
 BLANK = {"kind": "blank"}

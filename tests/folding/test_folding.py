@@ -6,13 +6,13 @@ from collections.abc import Callable
 
 import pytest
 
-from stileblade.build.evaluation import Evaluation
-from stileblade.build.work import Work
 from stileblade.card.stock import Paper
+from stileblade.design.evaluation import Evaluation
 from stileblade.folding.flat import fold_flat
-from stileblade.folding.picture import half_open_picture
 from stileblade.folding.space import MOST_CORNERS, faces_in_space
 from stileblade.folding.stand import stand_of
+from stileblade.piece.work import Work
+from stileblade.views.folded import folded_picture
 
 Run = Callable[..., Evaluation]
 WELD = {
@@ -87,7 +87,7 @@ def test_the_half_open_picture_shows_the_front_before_the_inside_of_the_back(
     evaluated: Run,
 ) -> None:
     work = finished(evaluated({"kind": "blank"}))
-    picture = half_open_picture(work, Paper())
+    picture = folded_picture(work, Paper())
     assert [s.side for s in picture.shapes] == ["inside", "outside"]
     assert [s.fill for s in picture.shapes] == [Paper().inside, Paper().outside]
     _, _, width, height = picture.box

@@ -7,11 +7,12 @@ from typing import Any
 
 import pytest
 
-from stileblade.build.evaluation import evaluate
-from stileblade.build.work import Mirrored, Work
+from stileblade.design.evaluation import evaluate
 from stileblade.folding.hinge import hinge_length
 from stileblade.folding.joins import best_joins, lap_curve
 from stileblade.folding.scoring import is_shaped, score_spans, scoring_table, ticks
+from stileblade.piece.mirrored import Mirrored
+from stileblade.piece.work import Work
 from tests.conftest import design_of
 
 CIRCLE = {"kind": "figure", "outline": {"kind": "circle", "diameter": 110}}

@@ -8,11 +8,11 @@ from typing import Any
 import numpy as np
 import pytest
 
-from stileblade.build.evaluation import evaluate
-from stileblade.build.work import Work
 from stileblade.checks.check import Finding, run_checks
+from stileblade.design.evaluation import evaluate
 from stileblade.folding.space import corners_in_space, standing
 from stileblade.folding.stand import Stand, stand_of
+from stileblade.piece.work import Work
 from tests.conftest import design_of
 
 BLANK = {"kind": "blank"}

@@ -7,12 +7,13 @@ import itertools
 import numpy as np
 import pytest
 
-from stileblade.build.evaluation import PieceOutcome, evaluate
-from stileblade.build.work import How, Work
 from stileblade.checks.check import run_checks
+from stileblade.design.evaluation import PieceOutcome, evaluate
 from stileblade.folding.faces import sheet_of
 from stileblade.folding.flat import fold_flat
 from stileblade.folding.space import in_space, maps_in_space
+from stileblade.piece.lines import How
+from stileblade.piece.work import Work
 from tests.conftest import design_of
 
 

@@ -4,6 +4,9 @@ from __future__ import annotations
 
 import io
 import math
+import os
+import subprocess
+import sys
 from typing import Any
 
 import ezdxf
@@ -14,11 +17,12 @@ from ezdxf import path as dxf_path
 from lxml import etree
 from PIL import Image
 
-from stileblade.build.evaluation import evaluate
+from stileblade.design.evaluation import evaluate
 from stileblade.errors import StilebladeError
+from stileblade.formats.format import formats
 from stileblade.formats.pdf import FOOT, MARGIN
-from stileblade.formats.plan import formats, plan_of
-from stileblade.geometry.pathdata import region_from_path
+from stileblade.formats.plan import plan_of
+from stileblade.geometry.paths.pathdata import region_from_path
 from tests.conftest import design_of
 
 SVG = "{http://www.w3.org/2000/svg}"
@@ -37,10 +41,10 @@ def asymmetric(*more: dict[str, Any]) -> Any:
 
 
 def written(kind: str, data: Any) -> bytes:
-    from stileblade.build.document import load_design
+    from stileblade.design.document import load_design
 
     evaluation = evaluate(load_design(data))
-    return formats()[kind](plan_of(evaluation, evaluation.pieces[0]))
+    return formats()[kind].write(plan_of(evaluation, evaluation.pieces[0]))
 
 
 def test_svg_is_true_to_size_and_grouped_by_operation() -> None:
@@ -153,6 +157,24 @@ def test_png_says_what_it_is() -> None:
     assert image.info["Title"].endswith("Base")
     assert image.info["dpi"] == pytest.approx((200, 200), abs=0.1)
     assert image.width == pytest.approx((100 + 2 * MARGIN) / 25.4 * 200, abs=1.5)
+
+
+@pytest.mark.parametrize("kind", formats().names())
+def test_the_same_piece_gives_the_same_bytes(kind: str) -> None:
+    """Written by another process, whose sets and dates are others."""
+    script = (
+        "from tests.formats.test_formats import asymmetric, written; import sys;"
+        f"sys.stdout.buffer.write(written({kind!r}, asymmetric()))"
+    )
+    ours = written(kind, asymmetric())
+    for seed in ("1", "2"):
+        other = subprocess.run(
+            [sys.executable, "-c", script],
+            capture_output=True,
+            check=True,
+            env={**os.environ, "PYTHONHASHSEED": seed},
+        ).stdout
+        assert other == ours
 
 
 @pytest.mark.parametrize("kind", ["svg", "dxf", "pdf", "png"])

@@ -8,11 +8,12 @@ from itertools import pairwise
 import numpy as np
 import shapely
 
-from stileblade.geometry.fill import fill
-from stileblade.geometry.region import Box, Region
-from stileblade.geometry.segments import TAU, arc, beziers
-from stileblade.geometry.set_operations import polygon, rectangle
-from stileblade.geometry.transforms import rotation, translation
+from stileblade.geometry.curves.places import Box
+from stileblade.geometry.curves.segments import TAU, arc, beziers
+from stileblade.geometry.curves.transforms import rotation, translation
+from stileblade.geometry.regions.fill import fill
+from stileblade.geometry.regions.region import Region
+from stileblade.geometry.regions.set_operations import polygon, rectangle
 
 
 def disc(x: float, y: float, r: float) -> Region:

@@ -5,8 +5,8 @@ from __future__ import annotations
 import pytest
 
 from stileblade.errors import StepError
-from stileblade.geometry.fill import fill
-from stileblade.geometry.measurement import signed_area
+from stileblade.geometry.curves.measurement import signed_area
+from stileblade.geometry.regions.fill import fill
 from stileblade.outlines.figures.word import SizedBy, Word
 from stileblade.outlines.text.shipped import Face, shipped, stand_in
 

@@ -6,8 +6,8 @@ from typing import Any
 
 import pytest
 
-from stileblade.build.document import load_design
-from stileblade.build.evaluation import evaluate
+from stileblade.design.document import load_design
+from stileblade.design.evaluation import evaluate
 from stileblade.folding.hinge import hinge_length
 from tests.conftest import A2, design_of
 from tests.server.conftest import Api

@@ -70,7 +70,11 @@ def test_guides_and_targets_for_placing(designer: Api) -> None:
     assert upright[171.925] == "window centre"
     assert flat["targets"] == ["back", "front", "card"]
     (handle,) = flat["handles"]
-    assert (handle["field"], handle["field_y"], handle["word"]) == ("dx", "dy", "circle")
+    assert (handle["across"]["field"], handle["down"]["field"], handle["word"]) == (
+        "dx",
+        "dy",
+        "circle",
+    )
     assert handle["box"] == pytest.approx([200.9, 54.85, 230.9, 84.85])
 
 

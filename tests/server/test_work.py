@@ -7,10 +7,10 @@ from typing import Any
 import pytest
 
 from server.accounts.people import demo_user
-from server.designs.demo import load_demo
+from server.config.demo import load_demo
 from server.designs.models import Design
 from server.shelf.models import Artwork
-from stileblade.build.step import STEPS
+from stileblade.steps.step import STEPS
 from tests.conftest import design_of
 from tests.server.conftest import Api
 
@@ -41,9 +41,8 @@ def test_an_evaluation_has_all_that_the_bench_shows(designer: Api, circle: Data)
     assert (fold["at"], fold["from_left"], fold["from_right"]) == (109, 109, 109)
     assert fold["from_centre"] == pytest.approx(0, abs=1e-9)
     (handle,) = found["flat"]["handles"]
-    assert (handle["field"], handle["at"], handle["origin"], handle["factor"]) == (
-        "lap", 109, 110, -2,
-    )  # fmt: skip
+    assert (handle["shape"], handle["at"], handle["origin"]) == ("line", 109, 110)
+    assert handle["sets"] == {"field": "lap", "value": 2, "factor": -2, "least": 0}
     assert [p["name"] for p in found["flat"]["panels"]] == ["back", "front"]
     assert [f["parent"] for f in found["space"]["faces"]] == [1, None]
     (short,) = (f for f in found["findings"] if f["code"] == "hinge.short")

@@ -65,8 +65,8 @@ def test_an_overhang_follows_the_pointer_outwards(
 ) -> None:
     step = {"kind": "overhang", "id": "o", "outline": CIRCLE, "side": side, "out": 6, "along": 3}
     handle = handle_of(designer, step)
-    names = (handle["field"], handle["factor"], handle["field_y"], handle["factor_y"])
-    assert names == fields
+    across, down = handle["across"], handle["down"]
+    assert (across["field"], across["factor"], down["field"], down["factor"]) == fields
 
 
 def test_the_envelope_is_watched_while_the_card_may_grow(designer: Api) -> None:
@@ -172,7 +172,7 @@ def test_placed_things_are_those_that_apply(designer: Api) -> None:
         ("w", "2. Window: circle"), ("o", "5. Overhang: overhang"),
     ]  # fmt: skip
     assert things[0]["box"] == pytest.approx([151.925, 59.85, 171.925, 79.85])
-    assert (things[1]["field"], things[1]["value"]) == ("out", 6)
+    assert (things[1]["across"]["field"], things[1]["across"]["value"]) == ("out", 6)
 
 
 @pytest.mark.parametrize("path", ["/cuts", "/placed"])

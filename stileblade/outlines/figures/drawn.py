@@ -7,10 +7,11 @@ from typing import Literal
 
 from stileblade.errors import StepError
 from stileblade.fields import length, special
-from stileblade.geometry.region import Box, Region
-from stileblade.geometry.transforms import scaling
+from stileblade.geometry.curves.places import Box
+from stileblade.geometry.curves.transforms import scaling
+from stileblade.geometry.regions.region import Region
 from stileblade.outlines.artwork import LayerOutlines
-from stileblade.outlines.figure import Figure, Sizes, register_figure
+from stileblade.outlines.figure import Figure, GivenBy, Sizes, register_figure
 
 
 @register_figure
@@ -18,6 +19,7 @@ class Drawn(Figure):
     """An outline of the shelf, as read or scaled to a width or height."""
 
     title = "From the shelf"
+    given_by = GivenBy.ARTWORK
     words = "artwork file own drawing"
     kind: Literal["drawn"] = "drawn"
     ref: str = special("", "Outline", "Its name among the document's artworks.", control="artwork")

@@ -6,8 +6,8 @@ from collections.abc import Mapping
 from typing import Literal
 
 from stileblade.fields import length, number_of
-from stileblade.geometry.drawing import Drawing
-from stileblade.geometry.region import Region
+from stileblade.geometry.paths.drawing import Drawing
+from stileblade.geometry.regions.region import Region
 from stileblade.outlines.artwork import LayerOutlines
 from stileblade.outlines.figure import Figure, painted, register_figure, require
 

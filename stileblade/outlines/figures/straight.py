@@ -7,9 +7,9 @@ from collections.abc import Mapping
 from typing import Literal
 
 from stileblade.fields import length, number_of, share
-from stileblade.geometry.drawing import Drawing
-from stileblade.geometry.region import Region
-from stileblade.geometry.set_operations import polygon
+from stileblade.geometry.paths.drawing import Drawing
+from stileblade.geometry.regions.region import Region
+from stileblade.geometry.regions.set_operations import polygon
 from stileblade.outlines.artwork import LayerOutlines
 from stileblade.outlines.figure import Figure, painted, register_figure, require
 

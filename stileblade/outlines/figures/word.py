@@ -10,11 +10,11 @@ from pydantic import Field
 
 from stileblade.errors import StepError
 from stileblade.fields import choice, length
-from stileblade.geometry.fill import fill
-from stileblade.geometry.region import Region
-from stileblade.geometry.transforms import scaling
+from stileblade.geometry.curves.transforms import scaling
+from stileblade.geometry.regions.fill import fill
+from stileblade.geometry.regions.region import Region
 from stileblade.outlines.artwork import LayerOutlines
-from stileblade.outlines.figure import Figure, register_figure
+from stileblade.outlines.figure import Figure, GivenBy, register_figure
 from stileblade.outlines.text.shipped import KINDS, Face, shipped
 
 
@@ -29,6 +29,7 @@ class Word(Figure):
     """Letters set in a line, kerned; letters that overlap are one outline."""
 
     title = "Word"
+    given_by = GivenBy.WORD
     words = "text letters font lettering name number glyph alphabet"
     kind: Literal["word"] = "word"
     text: str = Field("Ahoy", title="Text", description="A word or a letter.", max_length=80)

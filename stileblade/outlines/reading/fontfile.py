@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from stileblade.errors import ReadingError
-from stileblade.geometry.fill import fill
-from stileblade.geometry.transforms import translation
+from stileblade.geometry.curves.transforms import translation
+from stileblade.geometry.regions.fill import fill
 from stileblade.outlines.reading.found import Found, Shape, SizeReading
 from stileblade.outlines.text.font import Font
 

@@ -12,9 +12,11 @@ from typing import Any, Literal
 
 import numpy as np
 
-from stileblade.geometry.pathdata import path_data
-from stileblade.geometry.region import Box, Region
-from stileblade.geometry.segments import Floats
+from stileblade.geometry.curves.places import Box
+from stileblade.geometry.curves.segments import Floats
+from stileblade.geometry.paths.pathdata import path_data
+from stileblade.geometry.regions.region import Region
+from stileblade.outlines.drawing import told_name
 
 Lines = Literal["auto", "painted", "contours"]
 
@@ -63,6 +65,11 @@ class Found:
     """Where nothing is filled: how its lines were understood."""
 
     @property
+    def nests(self) -> bool:
+        """Whether its lines are edges to cut along, so that one inside another bounds an opening."""
+        return self.kind == "dxf" or self.lines == "contours"
+
+    @property
     def remarks(self) -> list[str]:
         """Notes, and what was left out with its count."""
         return self.notes + [f"Left out: {w} ({n})." for w, n in sorted(self.left_out.items())]
@@ -78,8 +85,9 @@ class Found:
             "height": self.height,
             "sizes": [{"title": s.title, "scale": s.scale} for s in self.sizes],
             "lines": self.lines,
+            "nests": self.nests,
             "shapes": [_shape_data(s) for s in self.shapes],
-            "layers": [layer.as_data() for layer in self.layers()],
+            "layers": [layer.as_data(n) for n, layer in enumerate(self.layers(), start=1)],
             "open": [
                 {"points": [(round(x, 3), round(y, 3)) for x, y in o.points[:400]], "gap": o.gap}
                 for o in self.open[:200]
@@ -92,7 +100,7 @@ class Found:
 def _shape_data(shape: Shape) -> dict[str, Any]:
     region = shape.region
     return {
-        "name": shape.name,
+        "name": told_name(shape.name),
         "path": path_data(region, 6),
         "picture": path_data(region, 2),
         "box": [round(v, 4) for v in region.bounds.as_list()],
@@ -116,9 +124,10 @@ class Layer:
     """Whether it is only the page's own background."""
     numbers: list[int] = field(default_factory=list)
 
-    def as_data(self) -> dict[str, Any]:
+    def as_data(self, number: int) -> dict[str, Any]:
+        told = "Page" if self.page else told_name(self.name)
         return {
-            "name": self.name,
+            "name": told or f"Layer {number}",
             "colour": self.colour,
             "shapes": self.numbers,
             "page": self.page,

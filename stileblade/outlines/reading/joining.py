@@ -6,9 +6,9 @@ from dataclasses import dataclass, field
 
 import numpy as np
 
-from stileblade.geometry.distances import close_pairs
-from stileblade.geometry.segments import Floats, Ints, Kind, Segments, concatenate
-from stileblade.geometry.vectors import norms
+from stileblade.geometry.curves.segments import Floats, Ints, Kind, Segments, concatenate
+from stileblade.geometry.curves.vectors import norms
+from stileblade.geometry.measures.distances import close_pairs
 
 
 @dataclass

@@ -17,10 +17,10 @@ from fontTools.pens.basePen import BasePen
 from fontTools.ttLib import TTFont
 
 from stileblade.errors import GeometryError, ReadingError
-from stileblade.geometry.drawing import Drawing
-from stileblade.geometry.fill import Painted, fill_all
-from stileblade.geometry.segments import Floats, Segments, transformed_all
-from stileblade.geometry.transforms import after, scaling, translation
+from stileblade.geometry.curves.segments import Floats, Segments, transformed_all
+from stileblade.geometry.curves.transforms import after, scaling, translation
+from stileblade.geometry.paths.drawing import Drawing
+from stileblade.geometry.regions.fill import Painted, fill_all
 
 MOST_BYTES = 12_000_000
 _WORKING_EM = 200.0

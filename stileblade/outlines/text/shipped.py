@@ -7,8 +7,10 @@ from dataclasses import dataclass
 from enum import StrEnum
 from functools import cache
 from pathlib import Path
+from typing import TYPE_CHECKING
 
-from stileblade.outlines.text.font import Font
+if TYPE_CHECKING:
+    from stileblade.outlines.text.font import Font
 
 FOLDER = Path(__file__).parents[1] / "fonts"
 
@@ -41,6 +43,9 @@ KINDS = {
 
 @cache
 def shipped(face: Face) -> Font:
+    """The font of a face. What reads fonts takes long to import: only who sets words needs it."""
+    from stileblade.outlines.text.font import Font
+
     files = [FOLDER / f"{face}.woff2", FOLDER / f"{face}-ext.woff2"]
     return Font([f.read_bytes() for f in files if f.exists()])
 

@@ -15,10 +15,9 @@ from enum import StrEnum
 from functools import cache, lru_cache
 
 import numpy as np
-from HersheyFonts import HersheyFonts
 
-from stileblade.geometry.segments import Floats, Segments, beziers, concatenate, lines
-from stileblade.geometry.vectors import dots, norms
+from stileblade.geometry.curves.segments import Floats, Segments, beziers, concatenate, lines
+from stileblade.geometry.curves.vectors import dots, norms
 
 _CAPITALS = 21.0
 """Units of a capital's height."""
@@ -78,6 +77,8 @@ class Strokes:
 
 @cache
 def _glyphs(face: PenFace) -> list[tuple[float, float, list[list[tuple[float, float]]]]]:
+    from HersheyFonts import HersheyFonts
+
     font = HersheyFonts()
     font.load_default_font(_FILES[face])
     letters = "".join(chr(code) for code in range(FIRST, LAST + 1))

@@ -16,6 +16,6 @@ import { RouterLink } from 'vue-router'
   gap: 12px;
 }
 h1 {
-  font-size: 20px;
+  font-size: var(--size-title);
 }
 </style>

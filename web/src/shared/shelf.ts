@@ -1,11 +1,11 @@
 /** The shelf: artworks, papers and the person's own card sizes. */
 import { defineStore } from 'pinia'
 import { answer, client, type Schemas } from './api/client'
-import type { Artwork, CardSize, Paper } from './api/document'
+import type { CardSize, Paper } from './api/document'
 
 export type ShelfArtwork = Schemas['ShelfArtwork']
-export type FullArtwork = ShelfArtwork & { artwork: Artwork }
-type Change = Omit<Schemas['ArtworkChange'], 'artwork'> & { artwork?: Artwork }
+export type FullArtwork = Schemas['FullArtwork']
+export type Drawing = Schemas['Drawing']
 
 const at = (id: number) => ({ params: { path: { number: id } } })
 
@@ -30,41 +30,35 @@ export const useShelf = defineStore('shelf', {
         answer(client.GET('/api/sizes')),
         answer(client.GET('/api/artworks')),
       ])
-      this.papers = papers.map((p) => p.paper as Paper)
-      this.sizes = sizes.map((s) => s.size as CardSize)
-      this.artworks = artworks as ShelfArtwork[]
+      this.papers = papers.map((p) => p.paper)
+      this.sizes = sizes.map((s) => s.size)
+      this.artworks = [...artworks]
       this.loaded = true
     },
     async keepSize(size: CardSize) {
       const kept = await answer(client.POST('/api/sizes', { body: size }))
-      this.sizes.push(kept.size as CardSize)
+      this.sizes.push(kept.size)
     },
     async keepPaper(paper: Paper): Promise<Paper> {
       const kept = await answer(client.POST('/api/papers', { body: paper }))
-      const own = kept.paper as Paper
-      this.papers.push(own)
-      return own
+      this.papers.push(kept.paper)
+      return kept.paper
     },
     put(row: FullArtwork): FullArtwork {
-      const plain: Partial<FullArtwork> = { ...row }
-      delete plain.artwork
-      this.artworks = [...this.artworks.filter((a) => a.id !== row.id), plain as ShelfArtwork].sort((a, b) =>
+      const plain = { ...row, artwork: undefined }
+      this.artworks = [...this.artworks.filter((a) => a.id !== row.id), plain].sort((a, b) =>
         a.name.localeCompare(b.name),
       )
       return row
     },
     async full(id: number) {
-      return (await answer(client.GET('/api/artworks/{number}', at(id)))) as unknown as FullArtwork
+      return answer(client.GET('/api/artworks/{number}', at(id)))
     },
-    async keepArtwork(artwork: Artwork, tags: string[], source: string) {
-      const body = { artwork: artwork as unknown as Schemas['Artwork'], tags, source }
-      return this.put((await answer(client.POST('/api/artworks', { body }))) as unknown as FullArtwork)
+    async keepArtwork(drawing: Drawing, tags: readonly string[], source: string) {
+      return this.put(await answer(client.POST('/api/artworks', { body: { drawing, tags, source } })))
     },
-    async changeArtwork(id: number, change: Change) {
-      const body = change as unknown as Schemas['ArtworkChange']
-      return this.put(
-        (await answer(client.PATCH('/api/artworks/{number}', { ...at(id), body }))) as unknown as FullArtwork,
-      )
+    async changeArtwork(id: number, body: Schemas['ArtworkChange']) {
+      return this.put(await answer(client.PATCH('/api/artworks/{number}', { ...at(id), body })))
     },
     async removeArtwork(id: number) {
       await answer(client.DELETE('/api/artworks/{number}', at(id)))

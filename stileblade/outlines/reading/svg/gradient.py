@@ -13,12 +13,13 @@ from itertools import pairwise
 import numpy as np
 from lxml import etree
 
-from stileblade.geometry.drawing import Drawing
-from stileblade.geometry.fill import fill
-from stileblade.geometry.region import Box, Region
-from stileblade.geometry.segments import Floats
-from stileblade.geometry.set_operations import difference, intersection, polygon
-from stileblade.geometry.transforms import after
+from stileblade.geometry.curves.places import Box
+from stileblade.geometry.curves.segments import Floats
+from stileblade.geometry.curves.transforms import after
+from stileblade.geometry.paths.drawing import Drawing
+from stileblade.geometry.regions.fill import fill
+from stileblade.geometry.regions.region import Region
+from stileblade.geometry.regions.set_operations import difference, intersection, polygon
 from stileblade.outlines.reading.svg import measures
 from stileblade.outlines.reading.svg.style import BLACK, hex_of, paint_of, share_of
 from stileblade.outlines.reading.svg.xml import link_of, local_name

@@ -8,9 +8,9 @@ import re
 import numpy as np
 from lxml import etree
 
-from stileblade.geometry.drawing import Drawing
-from stileblade.geometry.segments import Floats
-from stileblade.geometry.transforms import after, identity, rotation, scaling, translation
+from stileblade.geometry.curves.segments import Floats
+from stileblade.geometry.curves.transforms import after, identity, rotation, scaling, translation
+from stileblade.geometry.paths.drawing import Drawing
 
 PX = 25.4 / 96
 """mm in a CSS pixel, of which there are 96 to an inch."""

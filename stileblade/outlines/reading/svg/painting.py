@@ -14,17 +14,18 @@ import numpy as np
 from lxml import etree
 
 from stileblade.errors import GeometryError, ReadingError
-from stileblade.geometry.drawing import Drawing
-from stileblade.geometry.figures import figures_of
-from stileblade.geometry.fill import FillRule, Painted, fill_all
-from stileblade.geometry.measurement import bounds
-from stileblade.geometry.offset import Join
-from stileblade.geometry.pathdata import closed, read_path_to_error
-from stileblade.geometry.region import Box, Region
-from stileblade.geometry.segments import Floats, Kind, Segments, concatenate, transformed_all
-from stileblade.geometry.set_operations import intersection
-from stileblade.geometry.stroke import Cap, Pen, Stroked, stroke_all
-from stileblade.geometry.transforms import after, identity, scaling, translation
+from stileblade.geometry.curves.measurement import bounds
+from stileblade.geometry.curves.places import Box
+from stileblade.geometry.curves.segments import Floats, Kind, Segments, concatenate, transformed_all
+from stileblade.geometry.curves.transforms import after, identity, scaling, translation
+from stileblade.geometry.offset.offset import Join
+from stileblade.geometry.offset.stroke import Cap, Pen, Stroked, stroke_all
+from stileblade.geometry.paths.drawing import Drawing
+from stileblade.geometry.paths.pathdata import closed, read_path_to_error
+from stileblade.geometry.regions.figures import figures_of
+from stileblade.geometry.regions.fill import FillRule, Painted, fill_all
+from stileblade.geometry.regions.region import Region
+from stileblade.geometry.regions.set_operations import intersection
 from stileblade.outlines.reading.found import OpenContour, Shape
 from stileblade.outlines.reading.joining import join
 from stileblade.outlines.reading.limits import LIMITS

@@ -9,7 +9,7 @@ from functools import lru_cache
 
 import tinycss2.color3
 
-from stileblade.geometry.fill import FillRule
+from stileblade.geometry.regions.fill import FillRule
 from stileblade.outlines.reading.svg.measures import length, lengths
 
 _URL = re.compile(r"url\(\s*['\"]?#([^'\")\s]{1,200})['\"]?\s*\)\s*(.*)", re.S)

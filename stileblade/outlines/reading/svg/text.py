@@ -6,9 +6,9 @@ from dataclasses import dataclass, replace
 
 from lxml import etree
 
-from stileblade.geometry.drawing import Drawing
-from stileblade.geometry.segments import transformed_all
-from stileblade.geometry.transforms import translation
+from stileblade.geometry.curves.segments import transformed_all
+from stileblade.geometry.curves.transforms import translation
+from stileblade.geometry.paths.drawing import Drawing
 from stileblade.outlines.reading.svg import measures
 from stileblade.outlines.reading.svg.cascade import Cascade
 from stileblade.outlines.reading.svg.painting import Painter, Place

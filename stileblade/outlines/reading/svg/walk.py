@@ -14,10 +14,11 @@ import numpy as np
 from lxml import etree
 
 from stileblade.errors import ReadingError
-from stileblade.geometry.drawing import Drawing
-from stileblade.geometry.region import Box, Region
-from stileblade.geometry.set_operations import rectangle
-from stileblade.geometry.transforms import after, identity, scaling, translation
+from stileblade.geometry.curves.places import Box
+from stileblade.geometry.curves.transforms import after, identity, scaling, translation
+from stileblade.geometry.paths.drawing import Drawing
+from stileblade.geometry.regions.region import Region
+from stileblade.geometry.regions.set_operations import rectangle
 from stileblade.outlines.reading.found import Found, Lines, OpenContour, Shape, SizeReading
 from stileblade.outlines.reading.limits import LIMITS
 from stileblade.outlines.reading.svg import measures

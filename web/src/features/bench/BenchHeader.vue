@@ -6,7 +6,7 @@ import type { DesignData, Unit } from '@/shared/api/document'
 import BrandMark from '@/shared/components/BrandMark.vue'
 import TextField from '@/shared/components/TextField.vue'
 import { formatMeasures } from '@/shared/units/figures'
-import type { SaveState } from './useDesign'
+import type { SaveState } from './state/saving'
 
 const props = defineProps<{
   document: DesignData
@@ -28,12 +28,6 @@ const emit = defineEmits<{
   export: [format: string]
 }>()
 
-const FORMATS = [
-  ['svg', 'SVG', 'true size, a group for each operation'],
-  ['pdf', 'PDF', 'at 1:1, with a rule to check by'],
-  ['dxf', 'DXF', 'R2010, mm, a layer for each operation'],
-  ['png', 'PNG', 'a picture'],
-]
 const saving = computed(() => {
   switch (props.state) {
     case 'saved':
@@ -51,7 +45,7 @@ const saving = computed(() => {
 const catalogue = useCatalogue()
 const card = computed(() => {
   const { size, folding } = props.document.card
-  const way = catalogue.data?.ways.find((w) => w.kind === folding.kind)
+  const way = catalogue.way(folding.kind)
   return `${size.name} ${inSentence(way?.title ?? '')}`
 })
 </script>
@@ -99,8 +93,8 @@ const card = computed(() => {
       <template #dropdown>
         <ElDropdownMenu>
           <li v-if="errors" class="warn">{{ errors === 1 ? 'One check says: it will fail.' : `${errors} checks say: it will fail.` }}</li>
-          <ElDropdownItem v-for="[key, title, text] in FORMATS" :key="key" :command="key">
-            <strong>{{ title }}</strong>&nbsp;<span class="soft">{{ text }}</span>
+          <ElDropdownItem v-for="f in catalogue.data?.formats ?? []" :key="f.extension" :command="f.extension">
+            <strong>{{ f.title }}</strong>&nbsp;<span class="soft">{{ f.about }}</span>
           </ElDropdownItem>
         </ElDropdownMenu>
       </template>
@@ -136,7 +130,7 @@ const card = computed(() => {
 }
 .name :deep(input) {
   font-weight: 650;
-  font-size: 15px;
+  font-size: var(--size-heading);
   text-overflow: ellipsis;
 }
 .card {
@@ -147,7 +141,7 @@ const card = computed(() => {
   padding: 3px 10px;
   border-radius: 6px;
   background: var(--chrome-deep);
-  font-size: 13px;
+  font-size: var(--size-text);
   white-space: nowrap;
 }
 .what {
@@ -164,7 +158,7 @@ const card = computed(() => {
 .saved {
   min-width: 84px;
   text-align: right;
-  font-size: 12.5px;
+  font-size: var(--size-small);
   color: var(--text-soft);
   white-space: nowrap;
 }
@@ -177,6 +171,6 @@ const card = computed(() => {
 .warn {
   padding: 6px 16px;
   color: var(--error);
-  font-size: 13px;
+  font-size: var(--size-text);
 }
 </style>

@@ -6,8 +6,9 @@ import type { DesignData, StepData, Unit } from '@/shared/api/document'
 import { inSentence, useCatalogue } from '@/shared/catalogue'
 import PathPicture from '@/shared/components/PathPicture.vue'
 import { formatFigure } from '@/shared/units/figures'
-import SizeThumb from './SizeThumb.vue'
-import type { Picture } from './useEvaluation'
+import SizeThumb from './panes/SizeThumb.vue'
+import type { StepAction } from './commands/useStepCommands'
+import type { Picture } from './state/useEvaluation'
 
 const props = defineProps<{
   document: DesignData
@@ -22,7 +23,7 @@ const emit = defineEmits<{
   choose: [step: string | null]
   add: []
   move: [step: string, to: number]
-  act: [step: string, action: string]
+  act: [step: string, action: StepAction]
 }>()
 
 const catalogue = useCatalogue()
@@ -101,7 +102,7 @@ function drop(index: number) {
       >
         <span class="picture"><SizeThumb :card="document.card" /></span>
         <span class="title">{{ document.card.size.name }}</span>
-        <span class="caption">{{ inSentence(catalogue.data?.ways.find((w) => w.kind === document.card.folding.kind)?.title ?? '') }}</span>
+        <span class="caption">{{ inSentence(catalogue.way(document.card.folding.kind)?.title ?? '') }}</span>
       </button>
     </div>
     <div
@@ -161,7 +162,7 @@ function drop(index: number) {
 .stage {
   display: block;
   height: 17px;
-  font-size: 11.5px;
+  font-size: var(--size-figure);
   font-weight: 650;
   color: var(--text-soft);
   white-space: nowrap;
@@ -202,7 +203,7 @@ function drop(index: number) {
   top: 4px;
   padding: 0 6px;
   border-radius: 8px;
-  font-size: 11px;
+  font-size: var(--size-figure);
   background: var(--paper-3);
 }
 .badge.error {
@@ -219,12 +220,12 @@ function drop(index: number) {
   line-height: 1.3;
 }
 .title {
-  font-size: 12.5px;
+  font-size: var(--size-small);
   font-weight: 550;
   margin-top: 2px;
 }
 .caption {
-  font-size: 11.5px;
+  font-size: var(--size-figure);
   color: var(--text-soft);
   min-height: 15px;
 }
@@ -237,18 +238,18 @@ function drop(index: number) {
   height: 76px;
   border: 1.5px dashed var(--border-strong);
   border-radius: 7px;
-  font-size: 12.5px;
+  font-size: var(--size-small);
   color: var(--ink-1);
 }
 .add:hover {
   border-color: var(--accent);
 }
 .plus {
-  font-size: 18px;
+  font-size: var(--size-title);
   line-height: 1;
 }
 kbd {
-  font: 11px var(--figures);
+  font: var(--size-figure) var(--figures);
   padding: 0 5px;
   border: 1px solid var(--border-strong);
   border-radius: 3px;

@@ -69,7 +69,7 @@ async function ask() {
 }
 .act {
   padding: 5px 6px;
-  font-size: 12.5px;
+  font-size: var(--size-small);
   color: var(--text-soft);
 }
 .act:hover {
@@ -77,11 +77,11 @@ async function ask() {
 }
 .paper {
   padding: 5px 10px;
-  font-size: 12.5px;
+  font-size: var(--size-small);
 }
 .trouble {
   align-self: center;
   color: var(--error);
-  font-size: 13px;
+  font-size: var(--size-text);
 }
 </style>

@@ -103,7 +103,7 @@ const first = computed(() => actions.value[0]![0]!)
   grid-column: 1 / -1;
   margin-right: 30px;
   font-weight: 650;
-  font-size: 15px;
+  font-size: var(--size-heading);
   overflow: hidden;
   text-overflow: ellipsis;
   white-space: nowrap;
@@ -119,7 +119,7 @@ const first = computed(() => actions.value[0]![0]!)
 }
 .size,
 .closed {
-  font-size: 12.5px;
+  font-size: var(--size-small);
 }
 .size {
   grid-column: 1 / -1;
@@ -131,7 +131,7 @@ const first = computed(() => actions.value[0]![0]!)
 .checks {
   grid-row: 3;
   grid-column: 2;
-  font-size: 12.5px;
+  font-size: var(--size-small);
   font-weight: 550;
   white-space: nowrap;
 }

@@ -6,10 +6,8 @@ import { ApiError } from '@/shared/api/errors'
 import BrandMark from '@/shared/components/BrandMark.vue'
 import { ask, askText, tell, tellError } from '@/shared/messages'
 import { useShelf } from '@/shared/shelf'
-import DropHint from '@/features/reading/DropHint.vue'
-import ReadingDialog, { type Wish } from '@/features/reading/ReadingDialog.vue'
-import { useFileDrop } from '@/features/reading/useFileDrop'
-import { useSession } from '@/features/session/session'
+import { DropHint, ReadingDialog, useFileDrop, type Wish } from '@/features/reading'
+import { useSession } from '@/features/session'
 import DesignTile from './DesignTile.vue'
 
 type Entry = Schemas['DesignEntry']
@@ -98,7 +96,7 @@ async function run(entry: Entry, action: string) {
 async function keep(wish: Wish, start: boolean) {
   keeping.value = true
   try {
-    const row = await shelf.keepArtwork(wish.artwork, wish.tags, wish.source)
+    const row = await shelf.keepArtwork(wish.drawing, wish.tags, wish.source)
     file.value = null
     if (start) await router.push({ name: 'new', query: { artwork: row.id } })
     else tell(`“${row.name}” is on the shelf.`)
@@ -173,7 +171,7 @@ async function signOut() {
 
 <style scoped>
 .who {
-  font-size: 13px;
+  font-size: var(--size-text);
 }
 .shelf {
   font-weight: 550;
@@ -197,7 +195,7 @@ async function signOut() {
   margin-bottom: 12px;
 }
 h1 {
-  font-size: 20px;
+  font-size: var(--size-title);
 }
 .templates {
   margin: 28px 0 12px;

@@ -19,7 +19,7 @@ defineProps<{ found: Pick<OtherCard, 'kept' | 'changes'> }>()
 
 <style scoped>
 .changes {
-  font-size: 12.5px;
+  font-size: var(--size-small);
 }
 ul {
   margin: 2px 0 0;

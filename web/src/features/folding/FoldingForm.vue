@@ -3,17 +3,19 @@
 import { computed } from 'vue'
 import type { Folding, Unit } from '@/shared/api/document'
 import { useCatalogue } from '@/shared/catalogue'
-import { counts, fieldsOf } from '@/shared/schemaForm'
-import FieldControl from '@/features/bench/FieldControl.vue'
+import { provideChoices } from '@/shared/form/choices'
+import FieldControl from '@/shared/form/FieldControl.vue'
+import { counts, fieldsOf } from '@/shared/form/schemaForm'
+import { valueAt } from '@/shared/values'
 import OwnPanels from './OwnPanels.vue'
 
 const props = defineProps<{ modelValue: Folding; unit: Unit }>()
 const emit = defineEmits<{ 'update:modelValue': [folding: Folding] }>()
 const catalogue = useCatalogue()
 const fields = computed(() =>
-  fieldsOf(catalogue.data?.folding ?? {}).filter((f) => counts(f, props.modelValue as unknown as Record<string, unknown>)),
+  fieldsOf(catalogue.data?.folding ?? {}).filter((f) => counts(f, props.modelValue)),
 )
-const values = computed(() => props.modelValue as unknown as Record<string, unknown>)
+provideChoices(() => ({ unit: props.unit }))
 
 function set(values: Partial<Folding>) {
   const next = { ...props.modelValue, ...values }
@@ -31,11 +33,8 @@ function set(values: Partial<Folding>) {
       <FieldControl
         v-else
         :field="f"
-        :value="values[f.name]"
-        :unit="unit"
-        :targets="[]"
-        :folds="[]"
-        @change="(v) => set({ [f.name]: v } as Partial<Folding>)"
+        :value="valueAt(modelValue, f.name)"
+        @change="(v) => set({ [f.name]: v })"
       />
     </template>
   </div>

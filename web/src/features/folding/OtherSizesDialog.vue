@@ -86,7 +86,7 @@ async function family() {
           <li v-for="f in c.card.findings" :key="f">{{ f }}</li>
           <li v-if="!c.card.findings.length" class="good">nothing to mend</li>
         </ul>
-        <ElButton v-if="c.size" size="small" @click="emit('take', c.card.document as unknown as DesignData)">Take this size</ElButton>
+        <ElButton v-if="c.size" size="small" @click="emit('take', c.card.document)">Take this size</ElButton>
       </article>
     </div>
     <template #footer>
@@ -118,13 +118,13 @@ article {
   padding: 10px 12px;
   border: 1px solid var(--border);
   border-radius: 8px;
-  font-size: 13px;
+  font-size: var(--size-text);
 }
 article:first-child {
   background: var(--chrome);
 }
 h3 {
-  font-size: 13.5px;
+  font-size: var(--size-text);
 }
 .pictures {
   display: grid;
@@ -139,7 +139,7 @@ h3 {
 .findings {
   margin: 6px 0;
   padding-left: 16px;
-  font-size: 12.5px;
+  font-size: var(--size-small);
   color: var(--warning);
 }
 .findings .good {

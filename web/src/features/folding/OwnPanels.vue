@@ -50,7 +50,7 @@ function remove(index: number) {
   table-layout: fixed;
   width: 100%;
   border-collapse: collapse;
-  font-size: 12.5px;
+  font-size: var(--size-small);
   margin-bottom: 6px;
 }
 th {
@@ -76,7 +76,7 @@ th:last-child {
 }
 button {
   padding: 2px 8px;
-  font-size: 15px;
+  font-size: var(--size-heading);
 }
 button:disabled {
   opacity: 0.3;

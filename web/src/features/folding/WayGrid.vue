@@ -46,7 +46,7 @@ const pointed = ref('')
   border-radius: 8px;
   background: var(--surface);
   text-align: center;
-  font-size: 12px;
+  font-size: var(--size-small);
   line-height: 1.2;
 }
 .way strong {

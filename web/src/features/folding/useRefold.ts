@@ -11,11 +11,10 @@ export function useRefold() {
   const busy = ref(false)
 
   /** The design on each of the cards, in order; null where that failed, which has been said. */
-  async function refold(document: DesignData, cards: readonly Card[]): Promise<OtherCard[] | null> {
+  async function refold(document: DesignData, cards: readonly Card[]): Promise<readonly OtherCard[] | null> {
     busy.value = true
     try {
-      const body = { document: document as Record<string, unknown>, cards: cards as Schemas['Card'][] }
-      return (await answer(client.POST('/api/refold', { body }))) as OtherCard[]
+      return await answer(client.POST('/api/refold', { body: { document, cards } }))
     } catch (error) {
       tellError(error)
       return null

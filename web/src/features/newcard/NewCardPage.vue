@@ -4,22 +4,18 @@ import { RouterLink, useRoute, useRouter } from 'vue-router'
 import { answer, client } from '@/shared/api/client'
 import type { CardSize, DesignData, Folding, Paper, StepData, Unit } from '@/shared/api/document'
 import { useCatalogue } from '@/shared/catalogue'
-import LayersPicture from '@/shared/components/LayersPicture.vue'
 import BrandMark from '@/shared/components/BrandMark.vue'
 import { tellError } from '@/shared/messages'
-import { initialValues } from '@/shared/schemaForm'
+import { initialValues } from '@/shared/form/schemaForm'
 import { useShelf } from '@/shared/shelf'
 import { formatMeasures } from '@/shared/units/figures'
-import FoldingForm from '@/features/folding/FoldingForm.vue'
-import WayGrid from '@/features/folding/WayGrid.vue'
-import OutlinePicker from '@/features/outlines/OutlinePicker.vue'
-import DropHint from '@/features/reading/DropHint.vue'
-import ReadingDialog, { type Wish } from '@/features/reading/ReadingDialog.vue'
-import { useFileDrop } from '@/features/reading/useFileDrop'
-import { drawnOutline, startOf, type PickedOutline } from '@/features/outlines/picked'
+import { FoldingForm, WayGrid } from '@/features/folding'
+import { drawnOutline, OutlinePicker, startOf, type PickedOutline } from '@/features/outlines'
+import { DropHint, ReadingDialog, useFileDrop, type Wish } from '@/features/reading'
 import OwnSizeForm from './OwnSizeForm.vue'
 import PaperChooser from './PaperChooser.vue'
 import SizePicture from './SizePicture.vue'
+import StartChoice from './StartChoice.vue'
 
 const router = useRouter()
 const route = useRoute()
@@ -30,9 +26,9 @@ const unit = ref<Unit>('mm')
 const size = ref<CardSize | null>(null)
 const turned = ref(false)
 const folding = ref<Folding | null>(null)
-const way = computed(() => catalogue.data?.ways.find((w) => w.kind === folding.value?.kind))
+const way = computed(() => catalogue.way(folding.value?.kind ?? ''))
 const paper = ref<Paper | null>(null)
-const start = ref<'blank' | 'figure'>('blank')
+const start = ref<'plain' | 'shaped'>('plain')
 const picked = ref<PickedOutline | null>(null)
 const pickerOpen = ref(false)
 const ownOpen = ref(false)
@@ -47,11 +43,11 @@ onMounted(async () => {
     // what has been chosen while the shelf was still loading stays
     size.value ??= catalogue.data?.sizes.find((s) => s.name === 'A2') ?? catalogue.data?.sizes[0] ?? null
     paper.value ??= shelf.papers[0] ?? null
-    folding.value ??= { ...initialValues(catalogue.data?.folding ?? {}), kind: 'side-fold' } as unknown as Folding
+    folding.value ??= initialValues(catalogue.data?.folding ?? {}) as Folding
     // from the shelf: the card starts with this artwork
     const wanted = shelf.kept.find((a) => a.id === Number(route.query.artwork))
     if (wanted) {
-      take(drawnOutline(await shelf.full(wanted.id)))
+      take(drawnOutline(catalogue, await shelf.full(wanted.id)))
       name.value = wanted.name
     }
   } catch (error) {
@@ -82,14 +78,14 @@ async function ownSize(own: CardSize) {
 
 function take(outline: PickedOutline) {
   picked.value = outline
-  start.value = 'figure'
+  start.value = 'shaped'
   pickerOpen.value = false
 }
 
 async function keep(wish: Wish) {
   keeping.value = true
   try {
-    take(drawnOutline(await shelf.keepArtwork(wish.artwork, wish.tags, wish.source)))
+    take(drawnOutline(catalogue, await shelf.keepArtwork(wish.drawing, wish.tags, wish.source)))
     file.value = null
   } catch (error) {
     tellError(error)
@@ -101,7 +97,8 @@ async function keep(wish: Wish) {
 async function make() {
   if (!size.value || !paper.value || !folding.value) return
   busy.value = true
-  const outline = start.value === 'figure' ? picked.value : null
+  const outline = start.value === 'shaped' ? picked.value : null
+  // what is not said here the server fills in
   const document: Partial<DesignData> = {
     name: name.value.trim() || 'New card',
     units: unit.value,
@@ -112,15 +109,16 @@ async function make() {
       {
         id: 'base',
         name: 'Base',
+        role: 'base',
         paper: paper.value.id,
         steps: [
-          { id: 's1', on: true, ...(outline ? startOf(outline) : { kind: 'blank' }) } as StepData,
+          { id: 's1', on: true, ...startOf(catalogue, outline) } as StepData,
         ],
       },
     ],
   }
   try {
-    const made = await answer(client.POST('/api/designs', { body: { document } }))
+    const made = await answer(client.POST('/api/designs', { body: { document: document as DesignData } }))
     await router.push({ name: 'bench', params: { id: made.id } })
   } catch (error) {
     tellError(error)
@@ -140,7 +138,7 @@ async function make() {
         <ElRadioButton value="in">in</ElRadioButton>
       </ElRadioGroup>
       <span class="spring" />
-      <ElButton type="primary" :loading="busy" :disabled="!size || !paper || (start === 'figure' && !picked)" @click="make">
+      <ElButton type="primary" :loading="busy" :disabled="!size || !paper || (start === 'shaped' && !picked)" @click="make">
         Build it
       </ElButton>
     </header>
@@ -177,36 +175,7 @@ async function make() {
       <aside class="rest">
         <section aria-labelledby="start-heading">
           <h2 id="start-heading">Start with</h2>
-          <div class="starts" role="radiogroup" aria-labelledby="start-heading">
-            <button
-              class="plain-button start"
-              role="radio"
-              :aria-checked="start === 'blank'"
-              :class="{ chosen: start === 'blank' }"
-              @click="start = 'blank'"
-            >
-              <svg viewBox="0 0 64 48" aria-hidden="true">
-                <path class="inside" d="M6 8h52v32H6z" /><path class="fold" d="M32 8v32" />
-              </svg>
-              <span><strong>A plain blank</strong><br /><span class="soft">its panels and folds</span></span>
-            </button>
-            <button
-              class="plain-button start"
-              role="radio"
-              :aria-checked="start === 'figure'"
-              :class="{ chosen: start === 'figure' }"
-              @click="pickerOpen = true"
-            >
-              <svg v-if="!picked" viewBox="0 0 64 48" aria-hidden="true">
-                <path class="inside" d="M12 34C8 18 22 8 32 20 42 8 56 18 52 34 46 44 18 44 12 34z" />
-              </svg>
-              <span v-else class="picked"><LayersPicture :layers="picked.picture.layers" :box="picked.picture.box" /></span>
-              <span>
-                <strong>A figure</strong><br />
-                <span class="soft">{{ picked ? `${picked.title}; choose another` : 'from the shelf or a file' }}</span>
-              </span>
-            </button>
-          </div>
+          <StartChoice v-model="start" :picked="picked" aria-labelledby="start-heading" @pick="pickerOpen = true" />
         </section>
         <section aria-labelledby="way-heading">
           <h2 id="way-heading">Way of folding</h2>
@@ -265,11 +234,11 @@ async function make() {
   background: var(--surface);
   border: 1px solid var(--border);
   border-radius: 8px;
-  font-size: 13px;
+  font-size: var(--size-text);
 }
 .size-tile .figure,
 .size-tile .envelope {
-  font-size: 11.5px;
+  font-size: var(--size-figure);
   text-align: center;
 }
 .own {
@@ -278,62 +247,18 @@ async function make() {
   border-color: var(--border-strong);
 }
 .plus {
-  font-size: 24px;
+  font-size: var(--size-title);
 }
 .chosen {
   border-color: var(--accent);
   box-shadow: inset 0 0 0 1px var(--accent);
   background: var(--accent-pale);
 }
-.starts {
-  display: grid;
-  grid-template-columns: 1fr 1fr;
-  gap: 8px;
-}
 .rest h2 {
   margin-bottom: 8px;
 }
-.start {
-  display: grid;
-  grid-template-columns: 48px minmax(0, 1fr);
-  gap: 10px;
-  align-items: center;
-  padding: 8px 10px;
-  background: var(--surface);
-  border: 1px solid var(--border);
-  border-radius: 8px;
-  font-size: 13px;
-  line-height: 1.3;
-  overflow-wrap: anywhere;
-}
-.start .soft {
-  font-size: 12px;
-}
-.start svg {
-  width: 48px;
-  height: 40px;
-}
-.start.chosen {
-  border-color: var(--accent);
-}
-.inside {
-  fill: var(--paper-2);
-  stroke: var(--ink-1);
-}
-.picked {
-  width: 48px;
-  height: 48px;
-}
-.outside {
-  fill: #c3d1d2;
-  stroke: var(--ink-1);
-}
-.fold {
-  stroke: var(--line-fold);
-  stroke-dasharray: 5 2 1 2;
-}
 .told {
   margin: 6px 0;
-  font-size: 12.5px;
+  font-size: var(--size-small);
 }
 </style>

@@ -52,7 +52,7 @@ function take() {
 }
 label span {
   display: block;
-  font-size: 13px;
+  font-size: var(--size-text);
   color: var(--text-soft);
 }
 </style>

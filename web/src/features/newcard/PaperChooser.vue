@@ -126,7 +126,7 @@ label.half {
 }
 label span:first-child {
   display: block;
-  font-size: 12px;
+  font-size: var(--size-small);
   color: var(--text-soft);
 }
 input[type='color'] {

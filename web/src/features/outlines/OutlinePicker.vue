@@ -7,10 +7,10 @@ import { useCatalogue } from '@/shared/catalogue'
 import LayersPicture from '@/shared/components/LayersPicture.vue'
 import PathPicture from '@/shared/components/PathPicture.vue'
 import { tellError } from '@/shared/messages'
-import { initialValues } from '@/shared/schemaForm'
+import { initialValues } from '@/shared/form/schemaForm'
 import { useShelf, type ShelfArtwork } from '@/shared/shelf'
 import { formatMeasures } from '@/shared/units/figures'
-import ReadingDialog, { type Wish } from '@/features/reading/ReadingDialog.vue'
+import { ReadingDialog, type Wish } from '@/features/reading'
 import WordPicker from './WordPicker.vue'
 import { drawnOutline, type PickedOutline } from './picked'
 
@@ -36,10 +36,10 @@ const matches = (text: string) => wanted.value.every((w) => text.toLowerCase().i
 const figures = computed(() =>
   props.artworksOnly
     ? []
-    : (catalogue.data?.figures ?? []).filter((f) => f.picture && f.kind !== 'word' && matches(`${f.title} ${f.words}`)),
+    : (catalogue.data?.figures ?? []).filter((f) => f.picture && f.given_by === 'measures' && matches(`${f.title} ${f.words}`)),
 )
 const artworks = computed(() => shelf.kept.filter((a) => matches(`${a.name} ${a.tags.join(' ')}`)))
-const wordForm = computed(() => catalogue.figure('word'))
+const wordForm = computed(() => catalogue.figureBy('word'))
 const withWords = computed(() => !props.artworksOnly && wordForm.value && matches(`word letter ${wordForm.value.words}`))
 
 function pickFigure(figure: Schemas['FigureKind']) {
@@ -61,7 +61,7 @@ function pickWord(word: Schemas['WordPicture'], text: string) {
 
 async function pickArtwork(row: ShelfArtwork) {
   try {
-    emit('pick', drawnOutline(await shelf.full(row.id)))
+    emit('pick', drawnOutline(catalogue, await shelf.full(row.id)))
   } catch (error) {
     tellError(error)
   }
@@ -70,9 +70,9 @@ async function pickArtwork(row: ShelfArtwork) {
 async function keep(wish: Wish) {
   busy.value = true
   try {
-    const kept = await shelf.keepArtwork(wish.artwork, wish.tags, wish.source)
+    const kept = await shelf.keepArtwork(wish.drawing, wish.tags, wish.source)
     file.value = null
-    emit('pick', drawnOutline(kept))
+    emit('pick', drawnOutline(catalogue, kept))
   } catch (error) {
     tellError(error)
   } finally {
@@ -138,7 +138,7 @@ function choose(event: Event) {
   gap: 20px;
 }
 h3 {
-  font-size: 13px;
+  font-size: var(--size-text);
   margin-bottom: 8px;
 }
 .grid {
@@ -155,7 +155,7 @@ h3 {
   border: 1px solid var(--border);
   border-radius: 8px;
   text-align: center;
-  font-size: 12.5px;
+  font-size: var(--size-small);
   min-width: 0;
 }
 .tile:hover {
@@ -163,7 +163,7 @@ h3 {
 }
 .tile .figure,
 .small {
-  font-size: 11px;
+  font-size: var(--size-figure);
 }
 .tile strong {
   max-width: 100%;

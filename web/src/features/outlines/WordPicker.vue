@@ -57,7 +57,7 @@ onMounted(set)
   margin-bottom: 8px;
 }
 h3 {
-  font-size: 13px;
+  font-size: var(--size-text);
 }
 .word {
   width: 240px;
@@ -75,7 +75,7 @@ h3 {
   border: 1px solid var(--border);
   border-radius: 8px;
   text-align: center;
-  font-size: 12.5px;
+  font-size: var(--size-small);
 }
 .font:hover:enabled {
   border-color: var(--accent);
@@ -89,10 +89,10 @@ h3 {
   height: 56px;
 }
 .soft {
-  font-size: 11.5px;
+  font-size: var(--size-figure);
 }
 .missing {
   color: var(--error);
-  font-size: 11.5px;
+  font-size: var(--size-figure);
 }
 </style>

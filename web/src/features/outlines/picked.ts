@@ -1,27 +1,30 @@
 /** What a chosen figure brings into a document. */
-import type { Artwork } from '@/shared/api/document'
+import type { Artwork, Values } from '@/shared/api/document'
+import type { Catalogue } from '@/shared/catalogue'
+import { initialValues } from '@/shared/form/schemaForm'
 import type { FullArtwork } from '@/shared/shelf'
 
 export interface PickedOutline {
   title: string
   picture: { layers: readonly { colour: string; path: string }[]; box: readonly number[] }
   /** Values of the figure; of a drawn one, its key is among them. */
-  values: Record<string, unknown>
+  values: Values
   drawn?: { key: string; artwork: Artwork }
 }
 
-export function drawnOutline(row: FullArtwork): PickedOutline {
+export function drawnOutline(catalogue: Catalogue, row: FullArtwork): PickedOutline {
+  const form = catalogue.figureBy('artwork')?.form ?? {}
   return {
     title: row.name,
     picture: row.picture,
-    values: { kind: 'drawn', ref: row.key, layers: [], width: 0, height: 0 },
+    values: { ...initialValues(form), ref: row.key },
     drawn: { key: row.key, artwork: row.artwork },
   }
 }
 
-/** The step that starts a piece with what was chosen: an artwork keeps its layers. */
-export function startOf(picked: PickedOutline): Record<string, unknown> {
-  return picked.drawn
-    ? { kind: 'artwork', ref: picked.drawn.key, layers: [], to: 'panel', margin: 6 }
-    : { kind: 'figure', outline: picked.values }
+/** The step that starts a piece with what was chosen, or with the card alone: an artwork keeps its layers. */
+export function startOf(catalogue: Catalogue, picked: PickedOutline | null): Values {
+  const kind = catalogue.startWith(!picked ? 'card' : picked.drawn ? 'artwork' : 'figure')
+  const own: Values = !picked ? {} : picked.drawn ? { ref: picked.drawn.key } : { outline: picked.values }
+  return { ...initialValues(kind.form), ...kind.usual, ...own }
 }

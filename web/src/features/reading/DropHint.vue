@@ -19,7 +19,7 @@ defineProps<{ over: boolean }>()
   border: 2px dashed var(--accent);
   border-radius: 14px;
   background: rgb(255 253 248 / 82%);
-  font-size: 20px;
+  font-size: var(--size-title);
   font-weight: 600;
   pointer-events: none;
 }

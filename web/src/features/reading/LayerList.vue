@@ -79,7 +79,7 @@ function lift(by: 1 | -1) {
   margin-left: 0;
 }
 h3 {
-  font-size: 13px;
+  font-size: var(--size-text);
 }
 ul {
   list-style: none;
@@ -120,11 +120,11 @@ li.left .pick {
   stroke-width: 2px;
 }
 .count {
-  font-size: 12px;
+  font-size: var(--size-small);
   white-space: nowrap;
 }
 .hint {
   margin-top: 4px;
-  font-size: 12px;
+  font-size: var(--size-small);
 }
 </style>

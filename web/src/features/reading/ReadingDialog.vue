@@ -2,16 +2,17 @@
 /** A file read: what was found in one picture, how large it is, its layers; then it is kept. */
 import { computed, ref, watch } from 'vue'
 import { sendFile } from '@/shared/api/client'
-import type { Artwork, Unit } from '@/shared/api/document'
+import type { Unit } from '@/shared/api/document'
+import type { Drawing } from '@/shared/shelf'
 import { ApiError } from '@/shared/api/errors'
 import { formatMeasures } from '@/shared/units/figures'
 import LayerList from './LayerList.vue'
 import ReadingPicture from './ReadingPicture.vue'
 import SizeChoice from './SizeChoice.vue'
-import { artworkOf, boxOf, draftsOf, totals, type Draft, type Found } from './grouping'
+import { boxOf, drawingOf, draftsOf, totals, type Draft, type Found } from './grouping'
 
 export interface Wish {
-  artwork: Artwork
+  drawing: Drawing
   tags: string[]
   source: string
 }
@@ -81,7 +82,7 @@ async function read() {
 watch(() => props.file, read, { immediate: true })
 
 const wish = (): Wish => ({
-  artwork: artworkOf(found.value!, drafts.value, name.value.trim().slice(0, 80) || 'Artwork', scale.value),
+  drawing: drawingOf(found.value!, drafts.value, name.value.trim().slice(0, 80) || 'Artwork', scale.value),
   tags: tags.value.split(',').map((t) => t.trim()).filter(Boolean),
   source: props.file.name.slice(0, 120),
 })
@@ -176,7 +177,7 @@ const plural = (n: number, word_: string) => `${n} ${word_}${n === 1 ? '' : 's'}
   display: flex;
   flex-wrap: wrap;
   gap: 2px 14px;
-  font-size: 13px;
+  font-size: var(--size-text);
 }
 .sums .open {
   color: var(--error);
@@ -188,7 +189,7 @@ const plural = (n: number, word_: string) => `${n} ${word_}${n === 1 ? '' : 's'}
   padding: 6px 10px 6px 26px;
   border-radius: 8px;
   background: var(--chrome);
-  font-size: 12.5px;
+  font-size: var(--size-small);
   overflow-wrap: anywhere;
 }
 .choices {
@@ -202,10 +203,10 @@ const plural = (n: number, word_: string) => `${n} ${word_}${n === 1 ? '' : 's'}
   display: grid;
   grid-template-columns: 96px 1fr;
   align-items: center;
-  font-size: 13px;
+  font-size: var(--size-text);
 }
 .lines {
-  font-size: 13px;
+  font-size: var(--size-text);
 }
 .trouble {
   color: var(--error);

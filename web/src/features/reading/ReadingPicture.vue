@@ -2,12 +2,12 @@
 /** One picture of what was found: layers in their colours, open lines, what is in hand. */
 import { computed } from 'vue'
 import LayersPicture from '@/shared/components/LayersPicture.vue'
-import { boxOf, pathOf, type Draft, type Found } from './grouping'
+import { boxOf, pictureOf, type Draft, type Found } from './grouping'
 
 const props = defineProps<{ found: Found; drafts: readonly Draft[]; inHand: readonly number[] }>()
 
 const layers = computed(() =>
-  props.drafts.map((d) => ({ colour: d.kept ? d.colour : 'none', path: pathOf(d, props.found, 'picture') })),
+  props.drafts.map((d) => ({ colour: d.kept ? d.colour : 'none', path: pictureOf(d, props.found) })),
 )
 const box = computed(() => {
   const open = props.found.open.flatMap((o) => o.points)

@@ -91,7 +91,7 @@ const near = (a: number, b: number) => Math.abs(a - b) < 1e-9 * b
 .size {
   display: grid;
   gap: 8px;
-  font-size: 13px;
+  font-size: var(--size-text);
 }
 .readings {
   display: grid;
@@ -105,7 +105,7 @@ const near = (a: number, b: number) => Math.abs(a - b) < 1e-9 * b
   border: 1px solid var(--border);
   border-radius: 8px;
   text-align: center;
-  font-size: 11.5px;
+  font-size: var(--size-figure);
   line-height: 1.3;
 }
 .reading svg {

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { apart, artworkOf, boxOf, draftsOf, lifted, together, totals, type Found } from './grouping'
+import { apart, boxOf, draftsOf, drawingOf, lifted, together, totals, type Found } from './grouping'
 
 const shape = (name: string, left: number, openings = 0) => ({
   name,
@@ -17,12 +17,13 @@ const found = (more: Partial<Found> = {}): Found => ({
   height: 10,
   sizes: [{ title: 'as the file says', scale: 2 }],
   lines: '',
-  shapes: [shape('page', 0), shape('hull', 1), shape('sail', 2, 1), shape('sail', 3), shape('path12', 4)],
+  nests: false,
+  shapes: [shape('Page', 0), shape('Hull', 1), shape('Sail', 2, 1), shape('Sail', 3), shape('', 4)],
   layers: [
-    { name: 'page', colour: '#ffffff', shapes: [0], page: true },
-    { name: 'hull', colour: '#000000', shapes: [1], page: false },
-    { name: 'main-sail', colour: '#ff0000', shapes: [2, 3], page: false },
-    { name: 'path12', colour: '#00ff00', shapes: [4], page: false },
+    { name: 'Page', colour: '#ffffff', shapes: [0], page: true },
+    { name: 'Hull', colour: '#000000', shapes: [1], page: false },
+    { name: 'Main sail', colour: '#ff0000', shapes: [2, 3], page: false },
+    { name: 'Layer 4', colour: '#00ff00', shapes: [4], page: false },
   ],
   open: [],
   open_count: 0,
@@ -58,14 +59,13 @@ describe('layers of a drawing', () => {
     expect(lifted(drafts, 3, 1)).toEqual(drafts)
   })
 
-  it('become an artwork; lines put together by hand make openings', () => {
+  it('are kept with the shapes of each, and whether somebody put them together', () => {
     const drafts = together(draftsOf(found()), [1, 2])
-    const plain = artworkOf(found(), drafts, 'Boat', 2)
-    expect(plain.layers.map((l) => [l.path, l.rule])).toEqual([
-      ['M1 0h1v1zM2 0h1v1zM3 0h1v1z', 'nonzero'],
-      ['M4 0h1v1z', 'nonzero'],
+    const kept = drawingOf(found({ nests: true }), drafts, 'Boat', 2)
+    expect(kept).toMatchObject({ name: 'Boat', scale: 2, nests: true })
+    expect(kept.layers.map((l) => [l.name, l.paths, l.by_hand])).toEqual([
+      ['Main sail', ['M1 0h1v1z', 'M2 0h1v1z', 'M3 0h1v1z'], true],
+      ['Layer 4', ['M4 0h1v1z'], false],
     ])
-    const lines = artworkOf(found({ lines: 'contours' }), drafts, 'Boat', 2)
-    expect(lines.layers.map((l) => l.rule)).toEqual(['evenodd', 'nonzero'])
   })
 })

@@ -1,6 +1,6 @@
 /** Layers of a drawing that was read, put together and taken apart by hand. Pure functions. */
 import type { Schemas } from '@/shared/api/client'
-import type { Artwork, Layer } from '@/shared/api/document'
+import type { Drawing } from '@/shared/shelf'
 
 export type Found = Schemas['FoundDrawing']
 
@@ -17,19 +17,13 @@ export interface Draft {
 export const MOST_APART = 60
 
 export function draftsOf(found: Found): Draft[] {
-  return found.layers.map((layer, i) => ({
-    name: layer.page ? 'Page' : tidied(layer.name, i),
+  return found.layers.map((layer) => ({
+    name: layer.name,
     colour: layer.colour,
     shapes: layer.shapes,
     kept: !layer.page,
     byHand: false,
   }))
-}
-
-function tidied(name: string, index: number): string {
-  const plain = /^(path|rect|circle|ellipse|polygon|polyline|line|g|svg|text|layer)?[\d_-]*$/i.test(name)
-  const words = name.replace(/[-_]+/g, ' ').trim()
-  return plain ? `Layer ${index + 1}` : words.charAt(0).toUpperCase() + words.slice(1)
 }
 
 /** The chosen layers as one, where the topmost of them is. */
@@ -49,9 +43,9 @@ export function apart(drafts: readonly Draft[], index: number, found: Found): Dr
   if (draft.shapes.length + drafts.length - 1 > MOST_APART) return [...drafts]
   const names = draft.shapes.map((n) => found.shapes[n]!.name)
   const parts = draft.shapes.map((n, i) => {
-    const own = tidied(names[i]!, i)
-    const alone = names.indexOf(names[i]!) === names.lastIndexOf(names[i]!)
-    const name = alone && !/^Layer \d+$/.test(own) ? own : `${draft.name} ${i + 1}`
+    const own = names[i]!
+    const alone = names.indexOf(own) === names.lastIndexOf(own)
+    const name = alone && own ? own : `${draft.name} ${i + 1}`
     return { ...draft, name, shapes: [n], byHand: false }
   })
   return [...drafts.slice(0, index), ...parts, ...drafts.slice(index + 1)]
@@ -81,20 +75,20 @@ export function boxOf(drafts: readonly Draft[], found: Found): [number, number, 
   return [side(0, Math.min), side(1, Math.min), side(2, Math.max), side(3, Math.max)]
 }
 
-export function pathOf(draft: Draft, found: Found, which: 'path' | 'picture' = 'path'): string {
-  return draft.shapes.map((n) => found.shapes[n]![which]).join('')
+/** A picture of a layer, as path data. */
+export function pictureOf(draft: Draft, found: Found): string {
+  return draft.shapes.map((n) => found.shapes[n]!.picture).join('')
 }
 
-/** What is kept on the shelf; lines put together by hand bound openings where they nest. */
-export function artworkOf(found: Found, drafts: readonly Draft[], name: string, scale: number): Artwork {
-  const lines = found.kind === 'dxf' || found.lines === 'contours'
-  const layers: Layer[] = drafts
+/** What is kept on the shelf: the shapes of each layer, of which the server makes one outline. */
+export function drawingOf(found: Found, drafts: readonly Draft[], name: string, scale: number): Drawing {
+  const layers = drafts
     .filter((d) => d.kept)
     .map((d) => ({
-      name: d.name.trim().slice(0, 80) || 'Layer',
+      name: d.name,
       colour: d.colour,
-      path: pathOf(d, found),
-      rule: lines && d.byHand ? 'evenodd' : 'nonzero',
+      paths: d.shapes.map((n) => found.shapes[n]!.path),
+      by_hand: d.byHand,
     }))
-  return { name, scale, layers }
+  return { name, scale, nests: found.nests, layers }
 }

@@ -16,10 +16,13 @@ function mounted(take: (file: File) => void) {
   return { wrapper, isOver: () => over.value }
 }
 
+const place = document.body.appendChild(document.createElement('div'))
+
 function fire(kind: string, files: File[], types = ['Files']) {
   const event = new Event(kind, { bubbles: true, cancelable: true })
-  Object.assign(event, { dataTransfer: { types, files } })
-  document.body.dispatchEvent(event)
+  const items = types.map((type) => ({ kind: type === 'Files' ? 'file' : 'string', type: '' }))
+  Object.assign(event, { dataTransfer: { types, files, items } })
+  place.dispatchEvent(event)
   return event
 }
 
@@ -44,11 +47,11 @@ describe('files let go over a page', () => {
     const take = vi.fn()
     const { wrapper, isOver } = mounted(take)
     const own = (event: Event) => event.preventDefault()
-    document.body.addEventListener('drop', own)
+    place.addEventListener('drop', own)
     fire('dragenter', [])
     fire('drop', [file])
     expect(isOver()).toBe(false)
-    document.body.removeEventListener('drop', own)
+    place.removeEventListener('drop', own)
     fire('dragenter', [], ['text/plain'])
     expect(isOver()).toBe(false)
     expect(fire('drop', [], ['text/plain']).defaultPrevented).toBe(false)

@@ -71,7 +71,7 @@ const used = () => {
 h3 {
   flex: 1;
   min-width: 0;
-  font-size: 14px;
+  font-size: var(--size-body);
   overflow: hidden;
   text-overflow: ellipsis;
   white-space: nowrap;
@@ -83,7 +83,7 @@ h3 {
 }
 .figure,
 .small {
-  font-size: 12px;
+  font-size: var(--size-small);
 }
 .tags {
   display: flex;
@@ -95,7 +95,7 @@ h3 {
   padding: 0 8px;
   border-radius: 9px;
   background: var(--paper-2);
-  font-size: 11.5px;
+  font-size: var(--size-figure);
   line-height: 18px;
 }
 .tag:hover {

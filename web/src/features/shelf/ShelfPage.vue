@@ -8,9 +8,7 @@ import BrandMark from '@/shared/components/BrandMark.vue'
 import { ask, askText, tell, tellError } from '@/shared/messages'
 import { useShelf, type ShelfArtwork } from '@/shared/shelf'
 import { formatMeasures } from '@/shared/units/figures'
-import DropHint from '@/features/reading/DropHint.vue'
-import ReadingDialog, { type Wish } from '@/features/reading/ReadingDialog.vue'
-import { useFileDrop } from '@/features/reading/useFileDrop'
+import { DropHint, ReadingDialog, useFileDrop, type Wish } from '@/features/reading'
 import ArtworkTile from './ArtworkTile.vue'
 import UsesDialog from './UsesDialog.vue'
 
@@ -91,15 +89,15 @@ async function take(wish: Wish) {
   await act(
     async () => {
       if (old) {
-        await shelf.changeArtwork(old.id, { artwork: wish.artwork, source: wish.source })
+        await shelf.changeArtwork(old.id, { drawing: wish.drawing, source: wish.source })
       } else {
-        await shelf.keepArtwork(wish.artwork, wish.tags, wish.source)
+        await shelf.keepArtwork(wish.drawing, wish.tags, wish.source)
       }
       file.value = null
     },
     old
       ? `“${old.name}” is replaced. Designs that use it keep the old outlines until they are told otherwise.`
-      : `“${wish.artwork.name}” is on the shelf.`,
+      : `“${wish.drawing.name}” is on the shelf.`,
   )
   busy.value = false
 }
@@ -189,7 +187,7 @@ function readNew() {
   margin-bottom: 12px;
 }
 h1 {
-  font-size: 20px;
+  font-size: var(--size-title);
 }
 h2 {
   margin: 30px 0 10px;
@@ -203,7 +201,7 @@ h2 {
   padding: 1px 10px;
   border-radius: 10px;
   background: var(--paper-2);
-  font-size: 12.5px;
+  font-size: var(--size-small);
 }
 .tag.chosen {
   background: var(--accent);
@@ -227,7 +225,7 @@ h2 {
   display: grid;
   grid-template-columns: repeat(auto-fill, minmax(206px, 1fr));
   gap: 10px 16px;
-  font-size: 13px;
+  font-size: var(--size-text);
 }
 .papers li {
   display: grid;
@@ -242,6 +240,6 @@ h2 {
   stroke: var(--ink-2);
 }
 .papers .soft {
-  font-size: 12px;
+  font-size: var(--size-small);
 }
 </style>

@@ -8,7 +8,7 @@ import { useShelf, type ShelfArtwork } from '@/shared/shelf'
 
 const props = defineProps<{ artwork: ShelfArtwork }>()
 const emit = defineEmits<{ close: [] }>()
-const designs = ref<Schemas['UsedIn'][] | null>(null)
+const designs = ref<readonly Schemas['UsedIn'][] | null>(null)
 onMounted(async () => {
   try {
     designs.value = await useShelf().uses(props.artwork.id)

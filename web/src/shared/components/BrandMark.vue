@@ -18,7 +18,7 @@ defineProps<{ large?: boolean }>()
   align-items: center;
   gap: 6px;
   font-weight: 700;
-  font-size: 16px;
+  font-size: var(--size-heading);
   letter-spacing: -0.01em;
 }
 svg {
@@ -26,7 +26,7 @@ svg {
   height: 22px;
 }
 .large {
-  font-size: 24px;
+  font-size: var(--size-title);
 }
 .large svg {
   width: 32px;

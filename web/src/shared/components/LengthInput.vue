@@ -109,11 +109,11 @@ function giveUp(event: Event) {
 }
 .unit {
   color: var(--text-soft);
-  font-size: 12px;
+  font-size: var(--size-small);
 }
 .other {
   color: var(--text-soft);
-  font-size: 11.5px;
+  font-size: var(--size-figure);
   white-space: nowrap;
   padding-left: 4px;
 }

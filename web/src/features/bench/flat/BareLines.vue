@@ -25,9 +25,8 @@ watch(
   () => [props.document, props.piece] as const,
   async ([sent, piece]) => {
     try {
-      const body = { document: sent as unknown as Record<string, unknown>, piece }
-      const found = (await answer(client.POST('/api/cuts', { body }))) as Cut[]
-      if (sent === props.document) cuts.value = found
+      const found = await answer(client.POST('/api/cuts', { body: { document: sent, piece } }))
+      if (sent === props.document) cuts.value = [...found]
     } catch (error) {
       if (!(error instanceof ApiError)) throw error
       cuts.value = []

@@ -105,7 +105,7 @@ rect {
   fill: var(--surface);
 }
 text {
-  font: 12px var(--figures);
+  font: var(--size-small) var(--figures);
   fill: var(--ink-1);
   text-anchor: middle;
 }

@@ -1,22 +1,22 @@
 <script setup lang="ts">
 /** The piece after the step in hand, with rulers, dimension lines, folds and handles. */
-import { computed, nextTick, ref, watch } from 'vue'
+import { computed, ref, watch } from 'vue'
 import type { Schemas } from '@/shared/api/client'
-import type { Artwork, DesignData, StepData, Unit } from '@/shared/api/document'
+import type { DesignData, StepData, Unit } from '@/shared/api/document'
+import { valueAt } from '@/shared/values'
 import ActualSizeDialog from './ActualSizeDialog.vue'
 import ArtworkLayers from './ArtworkLayers.vue'
 import BareLines from './BareLines.vue'
 import DimensionLines from './DimensionLines.vue'
-import DragHandle from './DragHandle.vue'
+import type { Figures } from './handles/handle'
+import HandleMarks from './handles/HandleMarks.vue'
 import FoldMarks from './FoldMarks.vue'
 import LineKey from './LineKey.vue'
 import LoupeInset from './LoupeInset.vue'
-import PickMarks from './PickMarks.vue'
 import RulerBars from './RulerBars.vue'
-import { rulerScale } from './rulerScale'
-import SizeGrips from './SizeGrips.vue'
 import type { Typed } from './typed'
 import TypeOver from './TypeOver.vue'
+import { useFitting } from './useFitting'
 import { usePinch } from './usePinch'
 import { useViewport } from './useViewport'
 import ViewTools from './ViewTools.vue'
@@ -30,20 +30,17 @@ const props = defineProps<{
   colour: string
   inside: string
   marked: Schemas['FindingView'] | null
-  artworks: Readonly<Record<string, Artwork>>
   hovered: number
-  /** Handles of the card itself, while it is in hand, with their values. */
-  card: { handles: readonly Schemas['HandleView'][]; values: Readonly<Record<string, number>> } | null
   /** What is measured of the finished piece, while that is what is shown. */
   finished: Pick<Schemas['RestView'], 'loupe' | 'ticks' | 'lap'> | null
 }>()
 const emit = defineEmits<{
-  preview: [values: Record<string, number>]
-  commit: [values: Record<string, number>]
+  preview: [figures: Figures]
+  commit: [figures: Figures]
   toggle: [candidate: number]
   hover: [candidate: number]
-  cardPreview: [values: Record<string, number>]
-  cardCommit: [values: Record<string, number>]
+  cardPreview: [figures: Figures]
+  cardCommit: [figures: Figures]
   choose: [step: string]
   /** A measure of the closed card, typed over on a dimension line. */
   measure: [axis: 'x' | 'y', mm: number]
@@ -56,58 +53,11 @@ const box = computed(() => {
   return { left, head, right, foot }
 })
 
-/** What is shown of it all: the piece, and the parts that the step in hand has cut off. */
-const whole = computed(() => {
-  const boxes = [props.flat.box, ...props.flat.parts.map((p) => p.box)]
-  const side = (i: number, pick: (...v: number[]) => number) => pick(...boxes.map((b) => b[i]!))
-  return { left: side(0, Math.min), head: side(1, Math.min), right: side(2, Math.max), foot: side(3, Math.max) }
-})
-function fit() {
-  viewport.fit(whole.value)
-}
-/** The other side of the sheet. */
-function turnOver() {
-  const { touched } = viewport.view
-  viewport.turnOver()
-  if (!touched) fit()
-}
-/** What is in hand, or the finding that is marked, with some room round it. */
-function near() {
-  const boxes = props.flat.handles.filter((h) => h.shape === 'box').map((h) => h.box)
-  if (!boxes.length) return fit()
-  const side = (i: number, pick: (...v: number[]) => number) => pick(...boxes.map((b) => b[i]!))
-  const bounds = { left: side(0, Math.min), head: side(1, Math.min), right: side(2, Math.max), foot: side(3, Math.max) }
-  viewport.fit(bounds, { left: 110, head: 120, right: 130, foot: 110 })
-  viewport.pan(0, 0)
-}
-const measuring = ref(false)
-function actual() {
-  if (rulerScale.value) viewport.zoomTo(rulerScale.value)
-  else measuring.value = true
-}
-// the first picture, and every other size of the window, unless somebody has moved the view
-let fitted = ''
-watch(
-  () => [viewport.view.width, viewport.view.height, Object.values(whole.value).join(), props.step?.id] as const,
-  async ([width, height, bounds, step]) => {
-    if (!bounds || viewport.view.touched) return
-    const { left, head, right, foot } = whole.value
-    const { toX, toY } = viewport
-    const inside =
-      toX(left) > 24 && toY(head) > 24 && toX(right) < width - 60 && toY(foot) < height - 50
-    const large = (toX(right) - toX(left)) / width > 0.45 || (toY(foot) - toY(head)) / height > 0.45
-    const frame = `${width}x${height}:${step}`
-    if (frame === fitted && inside && large) return
-    fitted = frame
-    await nextTick()
-    fit()
-  },
-  { immediate: true },
-)
+const { fit, near, turnOver, actual, measuring } = useFitting(viewport, () => props.flat, () => props.step?.id)
 
 /** The box that gaps of a moved thing are measured to: its panel, or the whole piece. */
 const within = computed(() => {
-  const target = props.step?.target
+  const target = props.step && valueAt(props.step, 'target')
   const panel = props.flat.panels.find((p) => p.name === target)
   return panel?.box ?? props.flat.box
 })
@@ -140,7 +90,7 @@ const panels = computed(() =>
   props.flat.panels.map((p) => ({ name: p.name, x: viewport.toX(p.label[0]), y: viewport.toY(p.label[1]) })),
 )
 const placed = computed(() => {
-  const artwork = props.flat.artwork && props.artworks[props.flat.artwork.ref]
+  const artwork = props.flat.artwork && props.document.artworks[props.flat.artwork.ref]
   return artwork && artwork.layers.length > 1 ? { placed: props.flat.artwork!, artwork } : null
 })
 const loupe = ref<InstanceType<typeof LoupeInset> | null>(null)
@@ -169,8 +119,6 @@ watch(
 /** What the lap costs, while the mirror is in hand. */
 const lost = computed(() => (props.finished?.lap && props.step?.id === props.finished.lap.step ? props.finished.lap.lost : ''))
 const layersShown = ref(true)
-const dragged = computed(() => props.flat.handles.filter((h) => h.shape !== 'pick'))
-const pick = computed(() => props.flat.handles.find((h) => h.shape === 'pick'))
 const bare = ref(false)
 const bareTold = ref('')
 const keyShown = ref(false)
@@ -223,47 +171,28 @@ defineExpose({ fit, near, zoom, stepLoupe, turnOver, toggleBare: () => (bare.val
         <line v-for="(l, i) in marked.lines" :key="`l${i}`" :x1="l[0]" :y1="l[1]" :x2="l[2]" :y2="l[3]" />
       </g>
       <template v-if="step && !bare">
-        <DragHandle
-          v-for="h in dragged"
-          :key="`${step.id}-${h.field}`"
-          :handle="h"
+        <HandleMarks
+          :key="step.id"
+          :handles="flat.handles"
           :values="step"
           :guides="flat.guides"
           :within="within"
           :viewport="viewport"
           :unit="unit"
           :effect="flat.effect"
+          :hovered="hovered"
           @preview="(v) => emit('preview', v)"
           @commit="(v) => emit('commit', v)"
           @type="(t) => (typed = t)"
           @dragged="(p) => (draggedAt = p)"
-        />
-        <SizeGrips
-          v-for="h in dragged.filter((h) => h.sizing || h.turn !== null)"
-          :key="`${step.id}-${h.field}-grips`"
-          :handle="h"
-          :values="step"
-          :viewport="viewport"
-          :unit="unit"
-          @preview="(v) => emit('preview', v)"
-          @commit="(v) => emit('commit', v)"
-        />
-        <PickMarks
-          v-if="pick"
-          :word="pick.word"
-          :candidates="pick.candidates"
-          :hovered="hovered"
-          :viewport="viewport"
-          :unit="unit"
           @toggle="(i) => emit('toggle', i)"
           @hover="(i) => emit('hover', i)"
         />
       </template>
-      <DragHandle
-        v-for="h in card?.handles ?? []"
-        :key="h.field"
-        :handle="h"
-        :values="card!.values"
+      <HandleMarks
+        v-if="!step"
+        :handles="flat.card_handles"
+        :values="document.card.folding"
         :guides="[]"
         :within="flat.box"
         :viewport="viewport"
@@ -298,128 +227,4 @@ defineExpose({ fit, near, zoom, stepLoupe, turnOver, toggleBare: () => (bare.val
   </div>
 </template>
 
-<style scoped>
-.flat {
-  position: relative;
-  min-width: 0;
-  min-height: 0;
-  background: var(--surface);
-  overflow: hidden;
-}
-svg {
-  display: block;
-  width: 100%;
-  height: 100%;
-  touch-action: none;
-  user-select: none;
-}
-.paper {
-  stroke: var(--line-cut);
-  stroke-width: 1.6px;
-  stroke-linejoin: round;
-  vector-effect: non-scaling-stroke;
-}
-.line {
-  fill: none;
-  stroke: var(--line-draw);
-  stroke-width: 1.4px;
-  vector-effect: non-scaling-stroke;
-}
-.line.stitch {
-  stroke-width: 2.4px;
-  stroke-linecap: round;
-}
-.line.score,
-.line.perforate {
-  stroke: var(--line-fold);
-}
-.line.cut {
-  stroke: var(--line-cut);
-  stroke-width: 2.6px;
-  stroke-dasharray: 14 2;
-}
-.before {
-  fill: var(--paper-2);
-  stroke: var(--ink-3);
-  stroke-width: 1px;
-  stroke-dasharray: 4 3;
-  vector-effect: non-scaling-stroke;
-}
-.panel text {
-  font: 600 13px var(--font);
-  fill: var(--ink-1);
-  text-anchor: middle;
-  paint-order: stroke;
-  stroke: rgb(255 253 248 / 65%);
-  stroke-width: 4px;
-}
-.marked path,
-.marked line {
-  fill: none;
-  stroke: currentcolor;
-  stroke-width: 3.5px;
-  stroke-linecap: round;
-  vector-effect: non-scaling-stroke;
-  animation: called 0.9s ease-out 2;
-}
-.marked path {
-  fill: currentcolor;
-  fill-opacity: 0.22;
-}
-.error {
-  color: var(--error);
-}
-.warning {
-  color: #b98500;
-}
-.note {
-  color: var(--note);
-}
-@keyframes called {
-  from {
-    stroke-width: 13px;
-    opacity: 0.3;
-  }
-}
-.hatch {
-  stroke: var(--copper-dark);
-  stroke-width: 1.6px;
-}
-.lost {
-  fill: url('#hatch-lost');
-  stroke: var(--copper-dark);
-  stroke-width: 1px;
-  stroke-dasharray: 2 2;
-  vector-effect: non-scaling-stroke;
-}
-.switches {
-  position: absolute;
-  right: 10px;
-  bottom: 10px;
-  display: flex;
-  gap: 6px;
-}
-.switches button {
-  padding: 3px 10px;
-  border: 1px solid var(--border);
-  border-radius: 8px;
-  background: var(--surface);
-  font-size: 12px;
-  cursor: pointer;
-}
-.told {
-  position: absolute;
-  left: 34px;
-  top: 32px;
-  padding: 4px 12px;
-  border: 1px solid var(--border);
-  border-radius: 8px;
-  background: var(--surface);
-  font-size: 12.5px;
-}
-.nothing {
-  position: absolute;
-  inset: 45% 0 auto;
-  text-align: center;
-}
-</style>
+<style scoped src="./flat.css"></style>

@@ -124,7 +124,7 @@ function kind(fold: Fold, direction: string) {
   stroke-width: 1.3;
 }
 .length {
-  font: 600 11.5px var(--figures);
+  font: 600 var(--size-figure) var(--figures);
   fill: var(--line-fold);
   paint-order: stroke;
   stroke: var(--surface);
@@ -135,7 +135,7 @@ function kind(fold: Fold, direction: string) {
   stroke: var(--border-strong);
 }
 .text {
-  font: 11px var(--figures);
+  font: var(--size-figure) var(--figures);
   fill: var(--line-fold);
   white-space: pre;
 }

@@ -35,7 +35,7 @@ const LINES = [
   border: 1px solid var(--border-strong);
   border-radius: 10px;
   background: var(--surface);
-  font-size: 12.5px;
+  font-size: var(--size-small);
 }
 dd {
   margin: 0;

@@ -81,7 +81,7 @@ defineExpose({ step, show })
   border-radius: 10px;
   background: var(--surface);
   box-shadow: 0 2px 8px rgb(60 45 20 / 18%);
-  font-size: 12px;
+  font-size: var(--size-small);
 }
 svg {
   display: block;
@@ -122,7 +122,7 @@ line {
 }
 .steps button {
   padding: 0 8px;
-  font-size: 19px;
+  font-size: var(--size-title);
   line-height: 1;
   border: 1px solid var(--border-strong);
   border-radius: 6px;

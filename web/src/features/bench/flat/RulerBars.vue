@@ -66,7 +66,7 @@ line {
   stroke: var(--ink-3);
 }
 text {
-  font: 9.5px var(--figures);
+  font: var(--size-figure) var(--figures);
   fill: var(--text-soft);
 }
 .corner {

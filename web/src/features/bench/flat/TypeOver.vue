@@ -56,7 +56,7 @@ input {
   border: 2px solid var(--accent);
   border-radius: 8px;
   background: var(--surface);
-  font-size: 13px;
+  font-size: var(--size-text);
   text-align: center;
 }
 p {
@@ -65,6 +65,6 @@ p {
   border-radius: 6px;
   background: var(--surface);
   color: var(--error);
-  font-size: 12px;
+  font-size: var(--size-small);
 }
 </style>

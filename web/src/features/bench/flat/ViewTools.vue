@@ -50,7 +50,7 @@ button {
   background: none;
   padding: 3px 9px;
   cursor: pointer;
-  font-size: 12.5px;
+  font-size: var(--size-small);
 }
 button:hover {
   background: var(--chrome-deep);

@@ -102,7 +102,7 @@ rect {
 }
 p.word {
   stroke: none;
-  font-size: 12px;
+  font-size: var(--size-small);
   text-align: center;
 }
 p.reveal {

@@ -202,7 +202,7 @@ function key(event: KeyboardEvent) {
   border-radius: 10px;
   background: rgb(255 253 248 / 78%);
   border: 1px solid var(--border-strong);
-  font-size: 12px;
+  font-size: var(--size-small);
 }
 .poses [aria-pressed='true'] {
   background: var(--ink-1);
@@ -237,7 +237,7 @@ canvas {
   align-items: center;
   padding: 0 16px 0 12px;
   height: 34px;
-  font-size: 12.5px;
+  font-size: var(--size-small);
 }
 .play {
   width: 26px;

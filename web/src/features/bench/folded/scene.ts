@@ -1,35 +1,30 @@
 /** The folded card in three dimensions. Loaded by itself; draws only when something changed. */
 import {
   AmbientLight,
-  Box3,
-  BufferAttribute,
-  BufferGeometry,
-  CircleGeometry,
   Color,
   DirectionalLight,
   DoubleSide,
   Group,
+  Line,
   LineBasicMaterial,
-  LineLoop,
   LineSegments,
   Mesh,
   MeshLambertMaterial,
   PerspectiveCamera,
-  PlaneGeometry,
   Scene,
-  Shape,
   ShapeGeometry,
-  Vector2,
   Vector3,
   WebGLRenderer,
 } from 'three'
 import { OrbitControls } from 'three/addons/controls/OrbitControls.js'
 import type { Schemas } from '@/shared/api/client'
+import { envelopeAbout, outlines, shapesOf, tableUnder, walls } from './meshes'
+import { framing } from './framing'
+import { Pace } from './pace'
 import { between } from './poses'
 
 type Space = Schemas['SpaceView']
 type Face = Schemas['FaceView']
-type Ring = readonly (readonly [number, number])[]
 
 type Angles = readonly number[]
 /** Where the card is: in the hand, on a table, or in its envelope. */
@@ -42,69 +37,9 @@ interface Turn {
   sign: number
 }
 
-function signedArea(ring: Ring): number {
-  return ring.reduce((sum, [x, y], i) => {
-    const [nx, ny] = ring[(i + 1) % ring.length]!
-    return sum + (x * ny - nx * y) / 2
-  }, 0)
-}
-
-/** Shapes with their holes: shells run with positive area in the flat view. y turned upwards. */
-function shapesOf(rings: readonly Ring[]): Shape[] {
-  const shapes: Shape[] = []
-  for (const ring of rings) {
-    const points = ring.map(([x, y]) => new Vector2(x, -y))
-    if (signedArea(ring) > 0) shapes.push(new Shape(points))
-    else shapes.at(-1)?.holes.push(new Shape(points))
-  }
-  return shapes
-}
-
-function geometryOf(positions: number[]): BufferGeometry {
-  const geometry = new BufferGeometry()
-  geometry.setAttribute('position', new BufferAttribute(new Float32Array(positions), 3))
-  return geometry
-}
-
-/** The cut edges of a face, as thick as its paper: one geometry for all its rings. */
-function walls(rings: readonly Ring[], thickness: number): BufferGeometry {
-  const positions: number[] = []
-  for (const ring of rings) {
-    ring.forEach(([ax, ay], i) => {
-      const [bx, by] = ring[(i + 1) % ring.length]!
-      positions.push(ax, -ay, 0, bx, -by, 0, bx, -by, -thickness)
-      positions.push(ax, -ay, 0, bx, -by, -thickness, ax, -ay, -thickness)
-    })
-  }
-  const geometry = geometryOf(positions)
-  geometry.computeVertexNormals()
-  return geometry
-}
-
-/** The outlines of a face on both its sides, a hair off the paper. */
-function outlines(rings: readonly Ring[], thickness: number): BufferGeometry {
-  const positions: number[] = []
-  for (const ring of rings) {
-    ring.forEach(([ax, ay], i) => {
-      const [bx, by] = ring[(i + 1) % ring.length]!
-      for (const z of [HAIR, -thickness - HAIR]) positions.push(ax, -ay, z, bx, -by, z)
-    })
-  }
-  return geometryOf(positions)
-}
-
-const HAIR = 0.06
 const TURN_MS = 320
 /** Share of the view's height and width that the card takes. */
 const FILLED = 0.8
-/** Pixels drawn for each of the screen's, along and across, once nothing has moved for a moment. */
-const FINE = 2
-/** The least of them while it moves, and how long a frame should take, in ms. */
-const COARSEST = 0.5
-const SLOW_MS = 27
-const QUICK_MS = 19
-const REST_MS = 140
-
 export class FoldedScene {
   private readonly renderer: WebGLRenderer
   private readonly scene = new Scene()
@@ -117,14 +52,10 @@ export class FoldedScene {
   private space: Space | null = null
   private angles: Angles = []
   private place: Place = 'hand'
-  private waiting = false
   private sized = false
-  private coarse = 1
-  private drawn = 0
-  private taken = 20
-  private resting: ReturnType<typeof setTimeout> | undefined
   private moving = 0
   private framed = ''
+  private readonly pace = new Pace((ratio) => this.render(ratio))
   frames = 0
 
   constructor(private readonly canvas: HTMLCanvasElement) {
@@ -190,7 +121,7 @@ export class FoldedScene {
     edge: LineBasicMaterial,
   ): Group {
     const group = new Group()
-    const rings = face.rings as unknown as Ring[]
+    const { rings } = face
     for (const shape of shapesOf(rings)) {
       const geometry = new ShapeGeometry(shape, 1)
       const back = new Mesh(geometry, inside)
@@ -255,49 +186,10 @@ export class FoldedScene {
     if (place === 'table' && space.stand) {
       const up = new Vector3(...space.stand.up)
       this.card.quaternion.setFromUnitVectors(up, new Vector3(0, 1, 0))
-      this.around.add(this.table(space.stand.table))
+      this.around.add(tableUnder(space.faces, space.stand.table))
     } else if (place === 'envelope' && space.envelope) {
-      this.around.add(...this.envelope(space.envelope, space.faces.length * space.thickness))
+      this.around.add(...envelopeAbout(space.envelope, space.faces.length * space.thickness))
     }
-  }
-
-  private table(height: number): Mesh {
-    const points = this.space!.faces.flatMap((f) => f.rings.flat())
-    const size = Math.max(...points.map((p) => Math.abs(p[0])), ...points.map((p) => Math.abs(p[1])), 50)
-    const top = new Mesh(
-      new CircleGeometry(size * 1.5, 48),
-      new MeshLambertMaterial({ color: 0xe2d8c4, transparent: true, opacity: 0.75, side: DoubleSide }),
-    )
-    top.rotation.x = -Math.PI / 2
-    const xs = points.map((p) => p[0])
-    top.position.set((Math.min(...xs) + Math.max(...xs)) / 2, height - 0.2, 0)
-    return top
-  }
-
-  private envelope(box: readonly [number, number, number, number], bulk: number) {
-    const [left, head, right, foot] = box
-    const paper = { color: 0xf0e9da, side: DoubleSide, transparent: true }
-    const sheet = (opacity: number) =>
-      new Mesh(
-        new PlaneGeometry(right - left, foot - head),
-        new MeshLambertMaterial({ ...paper, opacity, depthWrite: opacity === 1 }),
-      )
-    const back = sheet(1)
-    const front = sheet(0.3)
-    const middle: [number, number] = [(left + right) / 2, -(head + foot) / 2]
-    back.position.set(...middle, -bulk - 2)
-    front.position.set(...middle, bulk + 2)
-    const corners = [
-      [left, -head],
-      [right, -head],
-      [right, -foot],
-      [left, -foot],
-    ].map(([x, y]) => new Vector3(x, y, bulk + 2))
-    const rim = new LineLoop(
-      new BufferGeometry().setFromPoints(corners),
-      new LineBasicMaterial({ color: 0x586674 }),
-    )
-    return [back, front, rim]
   }
 
   private frame() {
@@ -333,23 +225,7 @@ export class FoldedScene {
 
   /** Looks from a direction at the middle of the points, as near as all of them are in view. */
   private look(towards: Vector3, points: readonly Vector3[]) {
-    const across = new Vector3(0, 1, 0).cross(towards).normalize()
-    const upwards = towards.clone().cross(across)
-    const middle = new Box3().setFromPoints([...points]).getCenter(new Vector3())
-    // the middle of what is seen, then as near as all of it fits
-    const side = (axis: Vector3) => {
-      const along = points.map((p) => p.clone().sub(middle).dot(axis))
-      return (Math.min(...along) + Math.max(...along)) / 2
-    }
-    middle.addScaledVector(across, side(across)).addScaledVector(upwards, side(upwards))
-    const high = Math.tan((this.camera.fov * Math.PI) / 360) * FILLED
-    const wide = high * this.camera.aspect
-    const distance = Math.max(
-      ...points.map((p) => {
-        const q = p.clone().sub(middle)
-        return Math.max(Math.abs(q.dot(across)) / wide, Math.abs(q.dot(upwards)) / high) + q.dot(towards)
-      }),
-    )
+    const { middle, distance } = framing(towards, points, this.camera, FILLED)
     this.controls.target.copy(middle)
     this.camera.position.copy(middle).addScaledVector(towards, distance)
     this.controls.update()
@@ -380,15 +256,7 @@ export class FoldedScene {
   }
 
   private draw() {
-    clearTimeout(this.resting)
-    this.resting = setTimeout(() => this.render(FINE), REST_MS)
-    if (this.waiting) return
-    this.waiting = true
-    requestAnimationFrame(() => {
-      this.waiting = false
-      this.pace()
-      this.render(this.coarse)
-    })
+    this.pace.draw()
   }
 
   private render(ratio: number) {
@@ -398,23 +266,9 @@ export class FoldedScene {
     this.renderer.render(this.scene, this.camera)
   }
 
-  /** Draws more coarsely while it moves where frames take too long, and finer again where there is time. */
-  private pace() {
-    const now = performance.now()
-    const took = now - this.drawn
-    this.drawn = now
-    if (took > REST_MS) return
-    this.taken += (took - this.taken) * 0.3
-    const { coarse } = this
-    if (this.taken > SLOW_MS) this.coarse = Math.max(coarse * 0.85, COARSEST)
-    else if (this.taken < QUICK_MS) this.coarse = Math.min(coarse * 1.1, 1)
-    // a change is judged by the frames that come after it
-    if (this.coarse !== coarse) this.taken = (SLOW_MS + QUICK_MS) / 2
-  }
-
   private empty(group: Group) {
     group.traverse((node) => {
-      if (node instanceof Mesh || node instanceof LineSegments || node instanceof LineLoop) {
+      if (node instanceof Mesh || node instanceof Line) {
         node.geometry.dispose()
         ;([] as { dispose(): void }[]).concat(node.material).forEach((m) => m.dispose())
       }
@@ -429,7 +283,7 @@ export class FoldedScene {
 
   dispose() {
     this.stop()
-    clearTimeout(this.resting)
+    this.pace.stop()
     this.clear()
     this.empty(this.around)
     this.controls.dispose()

@@ -1,0 +1,39 @@
+"""The demo scenario: the cards of a small harbour museum's shop, for the demo designer."""
+
+from __future__ import annotations
+
+import json
+
+from django.conf import settings
+
+from server.accounts.people import demo_user
+from server.designs import actions
+from server.designs.models import Design
+from server.designs.summary import summary_of
+from server.shelf.actions import papers_of
+from server.shelf.artworks import keep
+from stileblade.design.document import load_design
+from stileblade.outlines.artwork import Artwork
+
+
+def load_demo() -> int:
+    """The demo designs and their outlines, if there are none yet; how many were loaded."""
+    user = demo_user()
+    papers_of(user)
+    if Design.objects.filter(owner=user).exists():
+        return 0
+    folder = settings.BASE_DIR / "demo"
+    kept: set[str] = set()
+    for path in sorted((folder / "shelf").glob("*.json")):
+        given = json.loads(path.read_text())
+        artwork = Artwork.model_validate(given["artwork"])
+        kept.add(keep(user, artwork, tags=given["tags"], source=given["source"]).key)
+    paths = sorted((folder / "designs").glob("*.json"), reverse=True)
+    for path in paths:
+        data = json.loads(path.read_text())
+        summary_of(actions.create(user, data))  # or whoever opens the list first waits for them all
+        for key, artwork in load_design(data).artworks.items():
+            if key not in kept:
+                keep(user, artwork)
+                kept.add(key)
+    return len(paths)

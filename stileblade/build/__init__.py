@@ -1,1 +1,0 @@
-"""The design document, its build steps, and their evaluation."""

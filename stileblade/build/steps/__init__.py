@@ -1,1 +1,0 @@
-"""Kinds of build steps, one file each; the registry finds them all."""

@@ -1,0 +1,1 @@
+"""The design document, and its evaluation."""

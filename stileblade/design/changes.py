@@ -1,0 +1,36 @@
+"""Changes to a design, as a mend or a proposal makes them: plain data, applied in one place."""
+
+from __future__ import annotations
+
+from typing import Any, Literal
+
+from pydantic import BaseModel
+
+from stileblade.design.document import Design, load_design
+
+
+class Change(BaseModel):
+    """A change to the document: values set on a step, a step put in before another (at the end
+    where ``step`` is ""), or values set on the card's folding."""
+
+    op: Literal["set", "add", "fold"]
+    piece: str
+    step: str
+    values: dict[str, Any]
+
+
+def with_changes(design: Design, changes: list[Change]) -> Design:
+    """The design with all of the changes. DocumentError where a value is out of bounds."""
+    data = design.model_dump(mode="json")
+    pieces = {piece["id"]: piece for piece in data["pieces"]}
+    for change in changes:
+        if change.op == "fold":
+            data["card"]["folding"].update(change.values)
+            continue
+        steps = pieces[change.piece]["steps"]
+        at = next((i for i, s in enumerate(steps) if s["id"] == change.step), len(steps))
+        if change.op == "add":
+            steps.insert(at, {**change.values, "id": ""})
+        elif at < len(steps):
+            steps[at] = {**steps[at], **change.values}
+    return load_design(data)

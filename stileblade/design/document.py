@@ -1,0 +1,184 @@
+"""The design document: a versioned, typed JSON document. See docs/decisions/0002."""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Callable
+from typing import Any, Literal
+
+from pydantic import Field, ValidationError, model_validator
+
+from stileblade.card.sizes import CardSize
+from stileblade.card.stock import Paper
+from stileblade.card.ways import Folding
+from stileblade.errors import DocumentError
+from stileblade.fields import Values, length
+from stileblade.outlines.artwork import Artwork
+from stileblade.steps.step import Setting
+from stileblade.steps.union import AnyStep
+from stileblade.units import Unit
+
+VERSION = 3
+MOST_STEPS = 200
+MOST_PIECES = 60
+
+
+class Card(Values):
+    """What is folded, how, and the envelope it goes in."""
+
+    size: CardSize = Field(default_factory=CardSize, title="Size", description="Closed, upright.")
+    turned: bool = Field(False, title="Turned", description="Held lying, width and height swapped.")
+    folding: Folding = Field(
+        default_factory=Folding, title="Folding", description="How the card is folded."
+    )
+    slack: float = length(
+        2, "Slack", "Room wished for in the envelope, each way.", least=0, most=50
+    )
+
+
+class Piece(Values):
+    """One piece of paper and the steps that make it."""
+
+    id: str = Field("base", max_length=40)
+    name: str = Field("Base", min_length=1, max_length=60)
+    role: Literal["base"] = "base"
+    paper: str = Field("paper", description="Key of its paper in the document.", max_length=40)
+    steps: list[AnyStep] = Field(default_factory=list, max_length=MOST_STEPS)
+
+    @model_validator(mode="before")
+    @classmethod
+    def _keys_for_steps(cls, data: Any) -> Any:
+        """Steps without a key get one; a key given twice is refused."""
+        if not isinstance(data, dict) or not isinstance(data.get("steps"), list):
+            return data
+        steps = data["steps"]
+        taken = [s.get("id") for s in steps if isinstance(s, dict) and s.get("id")]
+        if len(set(taken)) < len(taken):
+            raise ValueError("two steps have the same id")
+        number, out = 0, []
+        for step in steps:
+            if isinstance(step, dict) and not step.get("id"):
+                number += 1
+                while f"s{number}" in taken:
+                    number += 1
+                step = {**step, "id": f"s{number}"}
+            out.append(step)
+        return {**data, "steps": out}
+
+
+class Design(Values):
+    """A card: its size, papers, artworks, and the pieces it is made of."""
+
+    format: Literal["stileblade"] = "stileblade"
+    version: Literal[3] = 3
+    name: str = Field("New card", min_length=1, max_length=120)
+    units: Unit = Unit.MM
+    card: Card = Field(default_factory=Card)
+    papers: list[Paper] = Field(default_factory=lambda: [Paper()], min_length=1, max_length=40)
+    artworks: dict[str, Artwork] = Field(default_factory=dict, max_length=60)
+    pieces: list[Piece] = Field(
+        default_factory=lambda: [Piece()], min_length=1, max_length=MOST_PIECES
+    )
+
+    @model_validator(mode="after")
+    def _consistent(self) -> Design:
+        papers = [p.id for p in self.papers]
+        if len(set(papers)) < len(papers):
+            raise ValueError("two papers have the same id")
+        names = [p.id for p in self.pieces]
+        if len(set(names)) < len(names):
+            raise ValueError("two pieces have the same id")
+        for piece in self.pieces:
+            if piece.paper not in papers:
+                raise ValueError(
+                    f"piece {piece.name!r} is of paper {piece.paper!r}, which is not in papers"
+                )
+        return self
+
+    def paper_of(self, piece: Piece) -> Paper:
+        return next(p for p in self.papers if p.id == piece.paper)
+
+    def setting_for(self, piece: Piece, shelf: Any) -> Setting:
+        """What the piece's steps may read."""
+        return Setting(
+            self.card.size, self.card.turned, self.card.folding, self.paper_of(piece), shelf
+        )
+
+
+def _from_1(data: dict[str, Any]) -> dict[str, Any]:
+    """Single outlines in mm became artworks of one layer."""
+    rest = {k: v for k, v in data.items() if k != "outlines"}
+    outlines = data.get("outlines", {})
+    if not isinstance(outlines, dict) or not all(isinstance(o, dict) for o in outlines.values()):
+        raise DocumentError("outlines: they are no objects by name.", where="outlines")
+    artworks = {
+        key: {
+            **({"name": o["name"]} if "name" in o else {}),
+            "layers": [
+                {k: v for k, v in {**o, "name": o.get("name", "Layer")}.items() if k != "scale"}
+            ],
+        }
+        for key, o in outlines.items()
+    }
+    return {**rest, "artworks": artworks, "version": 2}
+
+
+def _from_2(data: dict[str, Any]) -> dict[str, Any]:
+    """The way of folding, a key alone, became an object with the values that it asks for."""
+    card = data.get("card", {})
+    if not isinstance(card, dict):
+        raise DocumentError("card: it is no object.", where="card")
+    if "way" in card:
+        card = {k: v for k, v in card.items() if k != "way"} | {"folding": {"kind": card["way"]}}
+    return {**data, **({"card": card} if card else {}), "version": 3}
+
+
+UPGRADES: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {1: _from_1, 2: _from_2}
+"""From each earlier version a pure function to the next."""
+
+
+def load_design(data: Any) -> Design:
+    """The design in parsed JSON. ``DocumentError`` says what is wrong, where, and what to do."""
+    if not isinstance(data, dict):
+        raise DocumentError("This is no design document: it is not a JSON object.")
+    if data.get("format", "stileblade") != "stileblade":
+        raise DocumentError(
+            f"format={str(data.get('format'))[:40]!r}: this is no Stileblade design.",
+            where="format",
+        )
+    version = data.get("version", VERSION)
+    if not isinstance(version, int) or isinstance(version, bool) or version < 1:
+        raise DocumentError(f"version={str(version)[:20]!r} is no version.", where="version")
+    if version > VERSION:
+        raise DocumentError(
+            f"The design is of version {version}; this program reads versions up to {VERSION}.",
+            hint="Open it with the newer program that wrote it. It has been left as it was.",
+            where="version",
+        )
+    while version < VERSION:
+        data = UPGRADES[version](data)
+        version += 1
+    try:
+        return Design.model_validate(data)
+    except ValidationError as error:
+        raise DocumentError(*_in_words(error)) from error
+
+
+def read_design(text: str | bytes) -> Design:
+    """The design in JSON text."""
+    try:
+        data = json.loads(text)
+    except (ValueError, RecursionError) as error:
+        raise DocumentError(f"This is no JSON: {error}.") from error
+    return load_design(data)
+
+
+def _in_words(error: ValidationError) -> tuple[str]:
+    first = error.errors(include_url=False, include_input=True)[0]
+    where = ".".join(str(p) for p in first["loc"]) or "the document"
+    message = first["msg"].removeprefix("Value error, ")
+    value = first.get("input")
+    shown = f" (it is {value!r})" if isinstance(value, str | int | float) else ""
+    more = error.error_count() - 1
+    rest = f" And {more} more." if more else ""
+    return (f"{where}: {message}{shown[:80]}.{rest}",)

@@ -1,0 +1,190 @@
+"""From a design to its pieces: each step applied to the work so far.
+
+Pure, and cached by content: the key of an outcome is a hash of the step's values, the key
+of its input and of all else that it reads, so an edit computes again what depends on it
+and nothing else. A step that cannot be applied is passed over and says why.
+"""
+
+from __future__ import annotations
+
+import hashlib
+import json
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass, replace
+
+from stileblade.card.stock import Paper
+from stileblade.design.cache import OutcomeCache
+from stileblade.design.document import Design, Piece
+from stileblade.errors import GeometryError, StepError
+from stileblade.outlines.artwork import Artwork, LayerOutlines, outlines_of
+from stileblade.piece.work import Work
+from stileblade.steps.step import Setting, Step
+from stileblade.tolerance import TOLERANCE
+from stileblade.unexpected import SORRY, logger
+
+
+@dataclass(frozen=True, eq=False)
+class Outcome:
+    """A step, the work before and after it, and why it could not be applied, if so."""
+
+    step: Step
+    key: str
+    before: Work | None
+    work: Work | None
+    problem: StepError | None
+
+
+@dataclass(frozen=True, eq=False)
+class PieceOutcome:
+    piece: Piece
+    paper: Paper
+    setting: Setting
+    outcomes: tuple[Outcome, ...]
+
+    @property
+    def work(self) -> Work | None:
+        """The finished piece; None where no step has made anything."""
+        return self.outcomes[-1].work if self.outcomes else None
+
+    def outcome_of(self, step_id: str) -> Outcome | None:
+        return next((o for o in self.outcomes if o.step.id == step_id), None)
+
+
+@dataclass(frozen=True, eq=False)
+class Evaluation:
+    design: Design
+    pieces: tuple[PieceOutcome, ...]
+
+
+class Artworks(Mapping[str, LayerOutlines]):
+    """A document's artworks, read when first asked for."""
+
+    def __init__(self, artworks: Mapping[str, Artwork]) -> None:
+        self._artworks = artworks
+
+    def __getitem__(self, name: str) -> LayerOutlines:
+        return outlines_of(self._artworks[name])
+
+    def __contains__(self, name: object) -> bool:
+        return name in self._artworks
+
+    def __iter__(self) -> Iterator[str]:
+        return iter(self._artworks)
+
+    def __len__(self) -> int:
+        return len(self._artworks)
+
+
+def _digest(*parts: str) -> str:
+    h = hashlib.blake2b(digest_size=16)
+    for part in parts:
+        h.update(part.encode())
+        h.update(b"\0")
+    return h.hexdigest()
+
+
+def _reads(step: Step, design: Design, setting: Setting, keys: Mapping[str, str]) -> str:
+    """All that the step reads beside its values and its input, as text for the key; ``keys`` are
+    those of the pieces before."""
+    found = []
+    if step.reads_piece:
+        found.append(keys.get(step.reads_piece, f"no {step.reads_piece}"))
+    if step.reads_card:
+        size = design.card.size
+        found.append(
+            json.dumps([size.width, size.height, design.card.turned, setting.paper.thickness])
+            + design.card.folding.model_dump_json()
+        )
+    for name in step.outlines():
+        artwork = design.artworks.get(name)
+        found.append(artwork.content if artwork else f"no {name}")
+    return "\n".join(found)
+
+
+def evaluate(
+    design: Design, cache: OutcomeCache | None = None, *, until: tuple[str, str] | None = None
+) -> Evaluation:
+    """All pieces of the design with the outcome of each of their steps.
+
+    With ``until``, the keys of a piece and a step, that piece is only followed up to the step. A
+    piece may be made of what is left of one before it in the list.
+    """
+    cache = cache or OutcomeCache()
+    shelf = Artworks(design.artworks)
+    found: list[PieceOutcome] = []
+    works: dict[str, Work] = {}
+    keys: dict[str, str] = {}
+    for piece in design.pieces:
+        setting = replace(design.setting_for(piece, shelf), pieces=dict(works))
+        made = _piece(design, piece, setting, cache, keys, until)
+        found.append(made)
+        if made.work is not None:
+            works[piece.id] = made.work
+            keys[piece.id] = made.outcomes[-1].key
+    return Evaluation(design, tuple(found))
+
+
+def _piece(
+    design: Design,
+    piece: Piece,
+    setting: Setting,
+    cache: OutcomeCache,
+    keys: Mapping[str, str],
+    until: tuple[str, str] | None,
+) -> PieceOutcome:
+    work: Work | None = None
+    key = ""
+    outcomes = []
+    for step in piece.steps:
+        before, problem, step_key = work, None, key
+        if step.on:
+            values = step.model_dump_json(exclude={"on"})
+            step_key = _digest(values, key, _reads(step, design, setting, keys))
+            kept = cache.get(step_key)
+            if kept is None:
+                kept = _apply(step, work, setting)
+                cache.put(step_key, kept)
+            if isinstance(kept, StepError):
+                problem, step_key = kept, key
+            else:
+                work = kept
+        outcomes.append(Outcome(step, step_key, before, work, problem))
+        key = step_key
+        if (piece.id, step.id) == until:
+            break
+    return PieceOutcome(piece, setting.paper, setting, tuple(outcomes))
+
+
+def _apply(step: Step, work: Work | None, setting: Setting) -> Work | StepError:
+    if step.starts_with and work is not None:
+        return StepError(
+            f"A piece has one start; '{step.title}' comes after another.",
+            hint="Take one of the two away, or use 'Weld on'.",
+        )
+    try:
+        made = step.apply(work, setting)
+        return made if _within_reach(made) else _too_large(made)
+    except StepError as error:
+        return error
+    except GeometryError as error:
+        return StepError(error.message, hint=error.hint)
+    except Exception:  # the rest of the card is computed all the same
+        logger.exception("the step %s could not be computed", step.title)
+        return StepError(
+            "It could not be computed.", hint=f"{SORRY} Change its values, or switch it off."
+        )
+
+
+def _within_reach(work: Work) -> bool:
+    return all(abs(side) <= TOLERANCE.reach for side in work.paper.bounds.as_list())
+
+
+def _too_large(work: Work) -> StepError:
+    box = work.paper.bounds
+    return StepError(
+        "The piece becomes {} x {}: no outline may reach beyond {}.",
+        box.width,
+        box.height,
+        TOLERANCE.reach,
+        hint="Make it smaller, or move it nearer.",
+    )

@@ -1,0 +1,141 @@
+"""The same design on another card: another size, or folded another way.
+
+Steps keep their values; what is placed by a panel that the new card does not have is placed by
+the one that takes its place; steps that cannot be applied any more are switched off, not deleted.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Literal
+
+from stileblade.card.ways import Layout
+from stileblade.design.document import Card, Design, Piece
+from stileblade.design.evaluation import evaluate
+from stileblade.geometry.curves.places import Box
+from stileblade.steps.step import Step
+
+
+@dataclass(frozen=True)
+class Change:
+    """What became of one step: "placed" anew, or switched "off", and why."""
+
+    piece: str
+    step: str
+    title: str
+    what: Literal["placed", "off"]
+    why: str
+
+
+@dataclass(frozen=True)
+class Refolded:
+    design: Design
+    changes: tuple[Change, ...]
+    kept: int
+    """How many steps apply as before."""
+
+
+def refold(design: Design, card: Card) -> Refolded:
+    """The design on another card. Steps that could not be applied before stay as they are."""
+    thickness = design.paper_of(design.pieces[0]).thickness
+    old, new = (_layout(c, thickness) for c in (design.card, card))
+    panels, folds = _panels(old, new), _folds(old, new)
+    changes: list[Change] = []
+    pieces = []
+    for piece in design.pieces:
+        steps = []
+        for step in piece.steps:
+            placed, why = _placed(step, panels, folds)
+            if why:
+                changes.append(Change(piece.id, step.id, step.title, "placed", why))
+            steps.append(placed)
+        pieces.append(piece.model_copy(update={"steps": steps}))
+    moved = design.model_copy(update={"card": card, "pieces": pieces})
+    fine = {
+        (p.piece.id, o.step.id)
+        for p in evaluate(design).pieces
+        for o in p.outcomes
+        if o.step.on and o.problem is None
+    }
+    # one step switched off may let another apply: from the first to the last, one at a time
+    off: list[Change] = []
+    while (bad := _first_bad(moved, fine)) is not None:
+        off.append(bad)
+        fine.discard((bad.piece, bad.step))
+        moved = moved.model_copy(update={"pieces": [_without(p, bad) for p in moved.pieces]})
+    gone = {(c.piece, c.step) for c in off}
+    changes = [c for c in changes if (c.piece, c.step) not in gone] + off
+    return Refolded(moved, tuple(changes), len(fine))
+
+
+def _layout(card: Card, thickness: float) -> Layout:
+    width, height = card.size.width, card.size.height
+    if card.turned:
+        width, height = height, width
+    return card.folding.layout(width, height, thickness)
+
+
+def _share(box: Box, layout: Layout) -> tuple[float, float]:
+    """A box's centre as shares of the open card."""
+    right = max(p.box.right for p in layout.panels)
+    foot = max(p.box.foot for p in layout.panels)
+    return box.centre[0] / right, box.centre[1] / foot
+
+
+def _panels(old: Layout, new: Layout) -> dict[str, str]:
+    """For each old panel that is not among the new ones the one that takes its place."""
+    names = {p.name for p in new.panels}
+    found = {}
+    for panel in old.panels:
+        if panel.name in names:
+            continue
+        if panel.name in old.fronts:
+            found[panel.name] = new.front
+            continue
+        x, y = _share(panel.box, old)
+        found[panel.name] = min(
+            new.panels,
+            key=lambda p: (_share(p.box, new)[0] - x) ** 2 + (_share(p.box, new)[1] - y) ** 2,
+        ).name
+    return found
+
+
+def _folds(old: Layout, new: Layout) -> dict[str, str]:
+    """For each old fold that is not among the new ones the one in its place, from the front on."""
+    names = [f.name for f in new.folds]
+    found = {}
+    for back, fold in enumerate(reversed(old.folds)):
+        if fold.name not in names and names:
+            found[fold.name] = names[-1 - min(back, len(names) - 1)]
+    return found
+
+
+def _placed(step: Step, panels: dict[str, str], folds: dict[str, str]) -> tuple[Step, str]:
+    values = {}
+    for name, info in type(step).model_fields.items():
+        extra = info.json_schema_extra
+        control = extra.get("control") if isinstance(extra, dict) else None
+        others = {"target": panels, "fold": folds}.get(str(control), {})
+        value = getattr(step, name)
+        if value in others:
+            values[name] = others[value]
+    if not values:
+        return step, ""
+    why = ", ".join(f"now on {v!r}" for v in values.values())
+    return step.model_copy(update=values), why
+
+
+def _first_bad(design: Design, fine: set[tuple[str, str]]) -> Change | None:
+    for piece in evaluate(design).pieces:
+        for outcome in piece.outcomes:
+            if outcome.problem is not None and (piece.piece.id, outcome.step.id) in fine:
+                message = outcome.problem.said(lambda mm: f"{mm:g} mm")[0]
+                return Change(piece.piece.id, outcome.step.id, outcome.step.title, "off", message)
+    return None
+
+
+def _without(piece: Piece, change: Change) -> Piece:
+    if piece.id != change.piece:
+        return piece
+    steps = [s.model_copy(update={"on": False}) if s.id == change.step else s for s in piece.steps]
+    return piece.model_copy(update={"steps": steps})

@@ -1,0 +1,43 @@
+"""What a file format is: one format, one file, which says its own title, what it holds, its ending and media type."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+from stileblade.formats.plan import Plan
+from stileblade.registry import Registry, import_all
+
+Writer = Callable[[Plan], bytes]
+
+
+@dataclass(frozen=True)
+class Format:
+    """A way to write a plan as a file. ``extension`` is its key, without a dot."""
+
+    extension: str
+    title: str
+    about: str
+    media_type: str
+    write: Writer
+
+
+FORMATS: Registry[Format] = Registry("format")
+
+
+def register_format(
+    extension: str, *, title: str, about: str, media_type: str
+) -> Callable[[Writer], Writer]:
+    """A decorator for the function that writes the format."""
+
+    def register(write: Writer) -> Writer:
+        FORMATS.add(extension, Format(extension, title, about, media_type, write))
+        return write
+
+    return register
+
+
+def formats() -> Registry[Format]:
+    """All file formats by their endings."""
+    import_all("stileblade.formats")
+    return FORMATS

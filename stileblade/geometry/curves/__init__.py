@@ -1,0 +1,1 @@
+"""Segments of curves, exact: their places, directions, crossings, parallels and flattened forms."""

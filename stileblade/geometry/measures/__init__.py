@@ -1,0 +1,1 @@
+"""What is measured on regions: distances, narrow places, symmetry, bridges."""

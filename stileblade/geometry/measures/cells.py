@@ -1,0 +1,179 @@
+"""Flattened parts of a region, between straight cuts: what a folded piece is made of.
+
+Cells are polygons of the kernel, corners within 0.005 mm left out. Measures taken of them are
+good to that; what must be exact is measured on the outline itself.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Sequence
+from typing import Any, TypeAlias
+
+import numpy as np
+import shapely
+
+from stileblade.geometry.curves.places import Box, Point
+from stileblade.geometry.curves.segments import Floats, Ints
+from stileblade.geometry.curves.vectors import norms
+from stileblade.geometry.measures.distances import thin
+from stileblade.geometry.regions.region import Region
+
+Cell: TypeAlias = Any
+"""A polygon or several of the kernel, which has no types of its own."""
+FINE = 0.005
+_OVER = 0.02
+"""Cuts run on by so much, so that they reach the outline with its corners left out."""
+
+
+def cells_of(
+    region: Region, cuts: Sequence[tuple[Point, Point]], slits: Sequence[Floats] = ()
+) -> list[Cell]:
+    """At least one: the region's parts between the cuts, straight lines from outline to outline or
+    to a slit, and the slits, polylines (k, 2); from left to right, those one above the other from
+    head to foot. What ends within the paper parts nothing."""
+    shape = thin(region, FINE)
+    whole = [p for p in shapely.get_parts(_sound(shape)) if shapely.get_type_id(p) == 3]
+    if not (len(cuts) or len(slits)) or not whole:
+        return whole or [shapely.box(*region.bounds.as_list())]
+    ends = np.array(cuts, float).reshape(-1, 2, 2)
+    along = ends[:, 1] - ends[:, 0]
+    over = along / norms(along)[:, None] * _OVER
+    ends[:, 0] -= over
+    ends[:, 1] += over
+    sound = _sound(shape)
+    lines = shapely.node(
+        shapely.geometrycollections(
+            [
+                shapely.boundary(sound),
+                *shapely.linestrings(ends),
+                *(shapely.linestrings(_longer(slit)) for slit in slits),
+            ]
+        )
+    )
+    found = shapely.get_parts(shapely.polygonize([lines]))
+    inner = shapely.get_coordinates(shapely.point_on_surface(found))
+    shapely.prepare(sound)
+    kept = found[
+        shapely.contains_xy(sound, inner[:, 0], inner[:, 1]) & (shapely.area(found) > 1e-4)
+    ]
+    if not len(kept):
+        return whole
+    left, head, _, _ = shapely.bounds(kept).round(2).T
+    return list(kept[np.lexsort((head, left))])
+
+
+def _longer(line: Floats) -> Floats:
+    """A polyline run on a little at both ends."""
+    out = line.copy()
+    for end, inner in ((0, 1), (-1, -2)):
+        away = line[end] - line[inner]
+        out[end] += away / max(float(np.hypot(*away)), 1e-9) * _OVER
+    return out
+
+
+def _sound(shape: Cell) -> Cell:
+    return shape if shapely.is_valid(shape) else shapely.make_valid(shape)
+
+
+def holding(cells: Sequence[Cell], points: Floats) -> Ints:
+    """For each of the points (n, 2) the cell that it lies in, -1 where none."""
+    hit = shapely.contains_xy(np.array(cells)[:, None], points[None, :, 0], points[None, :, 1])
+    return np.where(hit.any(axis=0), hit.argmax(axis=0), -1)
+
+
+def coarser(cell: Cell, tolerance: float) -> Cell:
+    return _sound(shapely.simplify(cell, tolerance, preserve_topology=True))
+
+
+def corners(cell: Cell) -> int:
+    return int(shapely.get_num_coordinates(cell))
+
+
+def mapped(cell: Cell, matrix: Floats) -> Cell:
+    """Mapped by a 2x3 matrix."""
+    return shapely.transform(cell, lambda p: p @ matrix[:, :2].T + matrix[:, 2])
+
+
+def overlap(first: Cell, second: Cell) -> float:
+    """Area in mm^2 that the two have in common."""
+    return float(shapely.area(shapely.intersection(first, second)))
+
+
+def united(cells: Iterable[Cell]) -> Cell:
+    return shapely.union_all(list(cells))
+
+
+def less(first: Cell, second: Cell) -> Cell:
+    """What of the first lies outside the second; hairs that only rounding leaves are dropped."""
+    rest = shapely.difference(first, second)
+    if shapely.area(rest) < 1e-3:
+        return shapely.Polygon()
+    return shapely.buffer(shapely.buffer(rest, -FINE), FINE)
+
+
+def area_of(cell: Cell) -> float:
+    return float(shapely.area(cell))
+
+
+def moment_of(cell: Cell) -> tuple[float, Floats]:
+    """Area in mm^2, and the centre of mass (2,)."""
+    return float(shapely.area(cell)), shapely.get_coordinates(shapely.centroid(cell))[0]
+
+
+def box_of(cell: Cell) -> Box:
+    return Box(*map(float, shapely.bounds(cell)))
+
+
+def shares_in(cell: Cell, boxes: Sequence[Box]) -> Floats:
+    """Areas (n,) of the cell in each of the boxes."""
+    found = shapely.box(*np.array([b.as_list() for b in boxes]).T)
+    return np.asarray(shapely.area(shapely.intersection(cell, found)))
+
+
+def points_of(cell: Cell) -> Floats:
+    return np.asarray(shapely.get_coordinates(cell))
+
+
+def length_in(cell: Cell, start: Point, end: Point) -> float:
+    """How much of a straight line lies in the cell, its edges not counted."""
+    line = shapely.linestrings([start, end])
+    inside = shapely.difference(shapely.intersection(line, cell), shapely.boundary(cell))
+    return float(shapely.length(inside))
+
+
+def farthest(cell: Cell, other: Cell) -> float:
+    """How far the cell's farthest place is from the other."""
+    if shapely.is_empty(cell) or shapely.is_empty(other):
+        return 0.0
+    points = points_of(cell)
+    rough = shapely.simplify(other, 0.5, preserve_topology=True)
+    away = shapely.distance(shapely.points(points), rough)
+    # only those that may be the farthest are measured on the outline itself
+    far = points[away >= away.max() - 1.0]
+    spread = far[:: max(1, len(far) // 200)]
+    return float(shapely.distance(shapely.points(spread), other).max())
+
+
+def deepest(shapes: Sequence[Cell]) -> int:
+    """How many of the shapes lie on top of each other at the thickest place (more than a
+    hundredth of a mm^2 of it)."""
+    deep: list[Cell] = []
+    for shape in shapes:
+        rest = shape
+        for k, under in enumerate(deep):
+            both = shapely.intersection(under, rest)
+            deep[k] = shapely.union(under, rest)
+            rest = both
+            if shapely.area(rest) < 0.01:
+                break
+        else:
+            if shapely.area(rest) >= 0.01:
+                deep.append(rest)
+    return len(deep)
+
+
+def filled_cell(cell: Cell) -> Cell:
+    """The cell with its openings closed."""
+    parts = shapely.get_parts(cell)
+    parts = parts[shapely.get_type_id(parts) == 3]
+    return shapely.union_all(shapely.polygons(shapely.get_exterior_ring(parts)))

@@ -1,0 +1,151 @@
+"""Nearness of outlines, on their flattened forms (to the flattening tolerance)."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from functools import lru_cache
+
+import numpy as np
+import shapely
+
+from stileblade.geometry.curves.places import Box, Point
+from stileblade.geometry.curves.segments import Floats, Ints
+from stileblade.geometry.curves.vectors import norms
+from stileblade.geometry.regions.region import Contour, Region
+
+_ALONG = np.array([0.0, 0.25, 0.5, 0.75])
+
+
+def nearest(first: shapely.Geometry, second: shapely.Geometry) -> tuple[float, Point, Point]:
+    """Smallest distance in mm and the two places where it is measured."""
+    (ax, ay), (bx, by) = shapely.get_coordinates(shapely.shortest_line(first, second))
+    return float(np.hypot(bx - ax, by - ay)), (float(ax), float(ay)), (float(bx), float(by))
+
+
+def joining_gap(parts: Sequence[Region]) -> float:
+    """The widest gap in mm that has to be bridged so that all parts hang together: the longest edge
+    of their minimum spanning tree."""
+    shapes = np.array([part.polygons for part in parts])
+    nearest_yet = shapely.distance(shapes[0], shapes)
+    joined = np.zeros(len(shapes), bool)
+    joined[0], widest = True, 0.0
+    while not joined.all():
+        following = int(np.argmin(np.where(joined, np.inf, nearest_yet)))
+        widest = max(widest, float(nearest_yet[following]))
+        joined[following] = True
+        nearest_yet = np.minimum(nearest_yet, shapely.distance(shapes[following], shapes))
+    return widest
+
+
+def line_of(start: Point, end: Point) -> shapely.LineString:
+    return shapely.linestrings([start, end])
+
+
+def outline_of(region: Region) -> shapely.Geometry:
+    """All contours of the region as lines of the kernel."""
+    return shapely.boundary(region.polygons)
+
+
+def shell_of(region: Region) -> shapely.Geometry:
+    """The outer contours alone, corners within a thousandth of a mm left out."""
+    parts = shapely.get_parts(thin(region, 1e-3))
+    return shapely.multilinestrings(shapely.get_exterior_ring(parts))
+
+
+def is_inside(contour: Contour, region: Region) -> bool:
+    """Whether a contour's corners, and places along its curves, lie within a region, edges
+    included, up to a hundredth of a mm."""
+    s = contour.segments
+    index = np.repeat(np.arange(len(s)), len(_ALONG))
+    share = np.tile(_ALONG, len(s))
+    t = s.span[index, 0] + (s.span[index, 1] - s.span[index, 0]) * share
+    x, y = s.points_at(index, t).T
+    return bool(shapely.contains_xy(_widened(region), x, y).all())
+
+
+@lru_cache(maxsize=64)
+def _widened(region: Region) -> shapely.Geometry:
+    """Grown by a hundredth of a mm, and ready to be asked many times."""
+    grown = shapely.buffer(region.polygons, 0.01, quad_segs=2)
+    shapely.prepare(grown)
+    return grown
+
+
+def label_point(region: Region, box: Box) -> Point:
+    """A place well inside the region's part in a box, for a name; the box's centre if none."""
+    rough = thin(region, max(box.width, box.height) / 200)
+    part = shapely.intersection(shapely.make_valid(rough), shapely.box(*box.as_list()))
+    polygons = shapely.get_parts(part)
+    polygons = polygons[shapely.get_type_id(polygons) == 3]
+    areas = shapely.area(polygons)
+    if not (areas > 1.0).any():  # too little paper for a name
+        return box.centre
+    largest = polygons[int(np.argmax(areas))]
+    x, y = shapely.get_coordinates(shapely.maximum_inscribed_circle(largest, 1.0))[0]
+    return float(x), float(y)
+
+
+def inner_point(region: Region) -> Point:
+    """A place well inside the region."""
+    x, y = shapely.get_coordinates(shapely.point_on_surface(region.polygons))[0]
+    return float(x), float(y)
+
+
+def holds_any(region: Region, spots: Sequence[Point]) -> bool:
+    """Whether one of the places lies in the region."""
+    x, y = np.array(spots, float).reshape(-1, 2).T
+    return bool(shapely.contains_xy(region.polygons, x, y).any())
+
+
+def touching(region: Region, places: Floats) -> Ints:
+    """Numbers of the places (n, 2) that lie in the region or within a hundredth of a mm of it."""
+    spots = shapely.points(places)
+    return np.flatnonzero(shapely.dwithin(spots, region.polygons, 0.01))
+
+
+def rings_round(region: Region, rings: Sequence[int], spots: Sequence[Point]) -> set[int]:
+    """Those of the region's rings, taken by themselves, that have one of the places inside."""
+    if not rings or not spots:
+        return set()
+    shapes = np.array([region.contour(r).as_region().polygons for r in rings])
+    x, y = np.array(spots, float).T
+    inside = shapely.contains_xy(shapes[:, None], x[None], y[None])
+    return {r for r, hit in zip(rings, inside.any(axis=1), strict=True) if hit}
+
+
+def thin(region: Region, tolerance: float, *, most: int | None = None) -> shapely.Geometry:
+    """The flattened region with corners within ``tolerance`` left out: for pictures alone,
+    since it may touch itself. With ``most``, so coarse that it has at most so many corners."""
+    shape = shapely.simplify(region.polygons, tolerance, preserve_topology=False)
+    while most is not None and shapely.get_num_coordinates(shape) > most and tolerance < 2:
+        tolerance *= 2
+        shape = shapely.simplify(shape, tolerance, preserve_topology=False)
+    return shape
+
+
+def in_strip(shape: shapely.Geometry, axis: str, strip: tuple[float, float]) -> shapely.Geometry:
+    """What of a thinned shape lies between two upright ("x") or level ("y") lines."""
+    if not np.isfinite(strip).any():
+        return shape
+    low, high = max(strip[0], -1e4), min(strip[1], 1e4)
+    box = (low, -1e4, high, 1e4) if axis == "x" else (-1e4, low, 1e4, high)
+    if not shapely.is_valid(shape):
+        shape = shapely.make_valid(shape)
+    return shapely.intersection(shape, shapely.box(*box))
+
+
+def rings_of(shape: shapely.Geometry) -> list[list[Point]]:
+    """Closed polylines, shells with positive area and openings against it."""
+    parts = shapely.get_parts(shape)
+    polygons = parts[(shapely.get_type_id(parts) == 3) & ~shapely.is_empty(parts)]
+    rings = shapely.get_rings(shapely.orient_polygons(polygons, exterior_cw=False))
+    return [shapely.get_coordinates(r)[:-1].tolist() for r in rings]
+
+
+def close_pairs(points: Floats, reach: float) -> tuple[Ints, Ints, Floats]:
+    """Pairs (i, j), i < j, of points (n, 2) not more than ``reach`` apart, and how far they are."""
+    spots = shapely.points(points)
+    i, j = shapely.STRtree(spots).query(spots, predicate="dwithin", distance=reach)
+    once = i < j
+    i, j = i[once], j[once]
+    return i, j, norms(points[i] - points[j])

@@ -1,0 +1,1 @@
+"""Regions grown and shrunk, and what a pen paints."""

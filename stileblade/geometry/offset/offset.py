@@ -1,0 +1,58 @@
+"""Regions grown or shrunk by a distance.
+
+The kernel's buffer says what bounds the result; each of its edges is traced to the parallel
+of a source segment, or to the arc, bevel or mitre at a corner, and those are put together
+like the outcome of any set operation.
+
+Joins: ROUND; MITRE, which beyond its limit (length of the mitre by distance, as SVG counts
+it) becomes a bevel; BEVEL.
+"""
+
+from __future__ import annotations
+
+import numpy as np
+import shapely
+
+from stileblade.errors import GeometryError
+from stileblade.geometry.curves.flatten import neighbours
+from stileblade.geometry.curves.parallel import Corner, OffsetCurves
+from stileblade.geometry.offset.corners import with_corners
+from stileblade.geometry.offset.kernel import Join, KernelStyle, buffered
+from stileblade.geometry.offset.source import Source, without_closed_segments
+from stileblade.geometry.offset.tracing import traced
+from stileblade.geometry.regions.region import Region
+from stileblade.tolerance import TOLERANCE
+
+__all__ = ["Join", "largest_inset", "offset"]
+
+
+def largest_inset(region: Region) -> float:
+    """The inward distance in mm at which nothing is left."""
+    if not region:
+        return 0.0
+    shapes = shapely.get_parts(region.polygons)
+    return float(shapely.length(shapely.maximum_inscribed_circle(shapes, 0.001)).max())
+
+
+def offset(
+    region: Region, distance: float, *, join: Join = Join.ROUND, mitre_limit: float = 2.0
+) -> Region:
+    """The region grown by ``distance`` mm (negative: shrunk); empty where nothing is left."""
+    if not region or distance == 0:
+        return region
+    if mitre_limit < 1:
+        raise GeometryError(f"mitre_limit={mitre_limit}: must be 1 or more.")
+    region = without_closed_segments(region)
+    _, before = neighbours(np.repeat(np.arange(len(region.shell)), np.diff(region.rings)))
+    curves = OffsetCurves(region.segments, np.full(len(region.segments), distance), before)
+    corners = np.full(curves.n, Corner.ROUNDED)
+    shape = shapely.simplify(region.polygons, TOLERANCE.flatten / 2, preserve_topology=True)
+    whole = np.zeros(curves.n, np.int64)
+    grown = buffered(
+        np.array([shape]), np.array([distance]), [KernelStyle()], curves, corners, whole
+    )
+    rounded = traced(grown, Source(region.flat, curves, corners))[0]
+    if join is Join.ROUND:
+        return rounded
+    limit = mitre_limit if join is Join.MITRE else 0.0
+    return with_corners(rounded, shape, distance, curves, limit)

@@ -1,0 +1,1 @@
+"""Outlines drawn to pens, and read from path data."""

@@ -1,0 +1,1 @@
+"""Regions: areas bounded by closed contours, and the operations on them."""

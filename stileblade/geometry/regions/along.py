@@ -1,0 +1,146 @@
+"""Ways by the length along them: dashes, stitches, and what of a way lies on a region."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+import numpy as np
+import shapely
+
+from stileblade.errors import GeometryError
+from stileblade.geometry.curves.segments import Floats, Kind, Segments, concatenate
+from stileblade.geometry.curves.vectors import norms
+from stileblade.geometry.regions.region import Region
+
+MOST_DASHES = 5000
+
+
+def dashed(way: Segments, dashes: Sequence[float], phase: float = 0.0) -> list[Segments]:
+    """The painted stretches of a way, by the length along it (SVG 2, chapter 13.5.6).
+
+    An odd number of lengths is taken twice over; all of them 0 is no dashing.
+    """
+    pattern = np.asarray(dashes, float)
+    if (pattern < 0).any():
+        raise GeometryError(f"dashes={tuple(dashes)}: lengths of dashes are not negative.")
+    pattern = np.tile(pattern, 2) if len(pattern) % 2 else pattern
+    period = float(pattern.sum())
+    if period <= 0:
+        return [way]
+    table, segment, t = _length_table(way)
+    total = float(table[-1])
+    if total / period * len(pattern) > MOST_DASHES:
+        raise GeometryError(f"A stroke has more than {MOST_DASHES} dashes.")
+    found = []
+    at, i = -(phase % period), 0
+    while at < total:
+        low, high = max(at, 0.0), min(at + pattern[i % len(pattern)], total)
+        if i % 2 == 0 and high - low > 1e-9:
+            found.append(_stretch(way, table, segment, t, low, high))
+        at += float(pattern[i % len(pattern)])
+        i += 1
+    return found
+
+
+def _length_table(way: Segments) -> tuple[Floats, np.ndarray, Floats]:
+    """Lengths (k,) along the way at parameters t (k,) of segments (k,)."""
+    pieces = np.maximum(way.pieces_per_parent, np.where(way.kind == Kind.LINE, 1, 16))
+    counts = pieces + 1
+    segment = np.repeat(np.arange(len(way)), counts)
+    step = np.concatenate([np.linspace(0, 1, c) for c in counts])
+    t = way.span[segment, 0] + (way.span[segment, 1] - way.span[segment, 0]) * step
+    p = way.points_at(segment, t)
+    steps = norms(np.diff(p, axis=0))
+    return np.r_[0.0, np.cumsum(steps)], segment, t
+
+
+def _stretch(
+    way: Segments, table: Floats, segment: np.ndarray, t: Floats, low: float, high: float
+) -> Segments:
+    (i, a), (j, b) = (_place(table, segment, t, s) for s in (low, high))
+    part = way.take(slice(i, j + 1))
+    span, start, end = part.span.copy(), part.start.copy(), part.end.copy()
+    span[0, 0], span[-1, 1] = a, b
+    start[0] = way.points_at(np.array([i]), np.array([a]))[0]
+    end[-1] = way.points_at(np.array([j]), np.array([b]))[0]
+    return Segments(part.kind, part.coef, span, start, end)
+
+
+def _place(table: Floats, segment: np.ndarray, t: Floats, s: float) -> tuple[int, float]:
+    """Segment and parameter at length ``s`` along the way."""
+    k = int(np.clip(np.searchsorted(table, s, "right"), 1, len(table) - 1))
+    if segment[k] != segment[k - 1]:
+        return int(segment[k]), float(t[k])
+    width = table[k] - table[k - 1]
+    share = (s - table[k - 1]) / width if width > 0 else 0.0
+    return int(segment[k]), float(t[k - 1] + share * (t[k] - t[k - 1]))
+
+
+def points_along(way: Segments) -> Floats:
+    """Places (k, 2) along a way, close enough for lines between them."""
+    _, segment, t = _length_table(way)
+    return way.points_at(segment, t)
+
+
+def length_of(way: Segments) -> float:
+    """Length in mm, by chords of its curves."""
+    return float(_length_table(way)[0][-1]) if len(way) else 0.0
+
+
+def stitches(way: Segments, stitch: float, gap: float, *, closed: bool) -> list[Segments]:
+    """A whole number of stitches along a way, stitch and gap stretched alike so that they come out;
+    an open way begins and ends with a stitch."""
+    total = length_of(way)
+    if total <= 0:
+        return []
+    if closed:
+        count = max(1, round(total / (stitch + gap)))
+        share = total / (count * (stitch + gap))
+    else:
+        count = max(1, round((total + gap) / (stitch + gap)))
+        share = total / (count * stitch + (count - 1) * gap)
+    found = dashed(way, (stitch * share, gap * share))
+    # rounding may leave a hair at the end
+    return [part for part in found if length_of(part) > 1e-3]
+
+
+def within(region: Region, way: Segments, *, closed: bool) -> list[tuple[Segments, bool]]:
+    """What of a way lies on a region, each stretch with whether it is still a closed contour. Ends
+    lie within 0.004 mm of the outline."""
+    if not len(way) or not region:
+        return []
+    table, segment, t = _length_table(way)
+    points = way.points_at(segment, t)
+    line = shapely.linestrings(points)
+    shape = region.polygons
+    shapely.prepare(shape)
+    if shapely.covers(shape, line):
+        return [(way, closed)]
+    parts = shapely.get_parts(shapely.line_merge(shapely.intersection(line, shape)))
+    total = float(table[-1])
+    spans: list[tuple[float, float]] = []
+    for part in parts[shapely.get_type_id(parts) == 1]:
+        # a closed way may be cut where it begins: each edge by itself is found again for sure
+        ends = shapely.get_coordinates(part)
+        middle = shapely.line_interpolate_point(part, 0.5, normalized=True)
+        low, high = (
+            float(shapely.line_locate_point(line, shapely.points(p))) for p in (ends[0], ends[-1])
+        )
+        at = float(shapely.line_locate_point(line, middle))
+        if low > high:
+            low, high = high, low
+        spans += [(low, high)] if low <= at <= high else [(high, total), (0.0, low)]
+    found = []
+    for low, high in sorted(spans):
+        if high - low > 0.02:
+            found.append((_stretch(way, table, segment, t, low, high), False))
+    return _joined(found) if closed else found
+
+
+def _joined(parts: list[tuple[Segments, bool]]) -> list[tuple[Segments, bool]]:
+    """The first and the last stretch as one where a closed way was only cut where it begins."""
+    if len(parts) > 1:
+        first, last = parts[0][0], parts[-1][0]
+        if float(np.hypot(*(last.end[-1] - first.start[0]))) < 1e-6:
+            return [(concatenate([last, first]), False), *parts[1:-1]]
+    return parts

@@ -1,0 +1,269 @@
+"""Result edges that know their source curve, put together to contours of exact segments.
+
+Edges that run on along one curve become one run; where two runs meet, the true crossing of
+their curves is found; leftovers of cuts are taken away; runs that hop between two curves
+lying on each other become one.
+"""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+import numpy as np
+
+from stileblade.geometry.curves.crossing import (
+    Curves,
+    crossings,
+    feet,
+    nearest_places,
+    on_level_lines,
+)
+from stileblade.geometry.curves.flatten import neighbours, run_starts
+from stileblade.geometry.curves.segments import TAU, Bools, Floats, Ints, Kind, Segments
+from stileblade.geometry.curves.vectors import crosses, dots, norms
+from stileblade.geometry.regions.leftovers import without_leftovers
+from stileblade.geometry.regions.region import Region
+from stileblade.geometry.regions.runs import ResultEdges, Runs, join_edges
+from stileblade.tolerance import TOLERANCE
+
+_HOP = 4
+"""How many runs ahead a curve is looked for again."""
+
+
+def assemble(edges: ResultEdges, segments: Segments, shell: Ints) -> tuple[Region, Ints]:
+    """The region bounded by the edges, with stretches of ``segments`` for them, and the numbers
+    (r,) that its rings had."""
+    runs = join_edges(edges, 1e-7)
+    runs = _absorb(runs, segments)
+    runs = meet(runs, segments)
+    runs, _ = without_leftovers(runs, segments)
+    after, before = neighbours(runs.ring)
+    kept = runs.exact0 & runs.exact1[before] & (np.abs(runs.curve - runs.curve[before]) <= 1)
+    made = Segments(
+        segments.kind[runs.curve],
+        segments.coef[runs.curve],
+        np.stack([runs.t0, runs.t1], axis=1),
+        runs.point,
+        runs.point[after],
+    )
+    _straighten(made)
+    return rejoin(made, runs.ring, shell, fresh=~kept)
+
+
+def _straighten(segments: Segments) -> None:
+    """Lines whose ends were moved off their parents become lines between those ends."""
+    n = np.flatnonzero(segments.kind == Kind.LINE)
+    off = np.maximum(
+        np.abs(segments.points_at(n, segments.span[n, 0]) - segments.start[n]).max(axis=1),
+        np.abs(segments.points_at(n, segments.span[n, 1]) - segments.end[n]).max(axis=1),
+    )
+    n = n[off > 1e-7]
+    segments.coef[n, :2], segments.coef[n, 2:4] = segments.start[n], segments.end[n]
+    segments.span[n] = [0.0, 1.0]
+
+
+def meet(
+    runs: Runs,
+    curves: Curves,
+    reach: Floats | None = None,
+    *,
+    apart: float = 1e-3,
+    own: Bools | None = None,
+) -> Runs:
+    """Runs whose ends are the true meeting points of their curves, no farther from the kernel's
+    corners than ``reach`` (n,), TOLERANCE.crossing by itself.
+
+    Exact ends that are no more than ``apart`` mm from each other meet at the end of the one before,
+    or at the start of the run itself where that is to keep its ``own`` (n,).
+    """
+    if reach is None:
+        reach = np.full(len(runs), TOLERANCE.crossing)
+    _, before = neighbours(runs.ring)
+    p = runs.curve[before]
+    t_end, t_start = runs.t1[before], runs.t0.copy()
+    vertex = runs.point
+    here = curves.points_at(runs.curve, t_start)
+    there = curves.points_at(p, t_end)
+    agree = runs.exact0 & runs.exact1[before] & (np.abs(here - there) < apart).all(axis=1)
+    point = _end_points(curves, runs.curve, t_start, here)
+    other = _end_points(curves, p, t_end, there)
+    at_end = (t_end == curves.span[p, 0]) | (t_end == curves.span[p, 1])
+    at_end &= True if own is None else ~own
+    point = np.where(at_end[:, None], other, point)
+    todo = np.flatnonzero(~agree)
+    if len(todo):
+        q = runs.curve[todo]
+        t, s, found = crossings(curves, p[todo], t_end[todo], q, t_start[todo])
+        spot = curves.points_at(q, s)
+        found &= norms(spot - vertex[todo]) < reach[todo]
+        # where curves turn back on themselves a search may run away: once more from the nearest places
+        again = np.flatnonzero(~found)
+        if len(again):
+            near = todo[again]
+            t[again] = nearest_places(curves, p[near], t_end[near], vertex[near])
+            s[again] = nearest_places(curves, runs.curve[near], t_start[near], vertex[near])
+            a, b, met = crossings(curves, p[near], t[again], runs.curve[near], s[again])
+            place = curves.points_at(runs.curve[near], b)
+            met &= norms(place - vertex[near]) < reach[near]
+            hit = again[met]
+            t[hit], s[hit], spot[hit], found[hit] = a[met], b[met], place[met], True
+        miss = todo[~found]
+        if len(miss):
+            spot[~found] = (
+                curves.points_at(p[miss], t[~found]) + curves.points_at(runs.curve[miss], s[~found])
+            ) / 2
+            # in a cusp feet are nowhere near: the kernel's own corner is
+            lost = ~found & (norms(spot - vertex[todo]) > TOLERANCE.crossing)
+            spot[lost] = vertex[todo[lost]]
+        if isinstance(curves, Segments):
+            spot = on_level_lines(curves, p[todo], on_level_lines(curves, q, spot))
+        t_end[todo], t_start[todo], point[todo] = t, s, spot
+    t1 = runs.t1.copy()
+    t1[before] = t_end
+    return replace(runs, t0=t_start, t1=t1, point=point)
+
+
+def _end_points(curves: Curves, curve: Ints, t: Floats, computed: Floats) -> Floats:
+    """Points at t: the segment's own exact end where t is its end."""
+    if not isinstance(curves, Segments):
+        return computed
+    out = computed.copy()
+    for column, ends in ((0, curves.start), (1, curves.end)):
+        m = np.flatnonzero(t == curves.span[curve, column])
+        out[m] = ends[curve[m]]
+    return out
+
+
+def _absorb(runs: Runs, curves: Segments) -> Runs:
+    """Runs that leave a curve and come back to it without ever going away from it, merged.
+
+    Happens where two outlines follow the same line in different words (an arc, and cubics
+    for the same arc): the kernel's result hops between them.
+    """
+    n = len(runs)
+    comes_back = np.zeros(n, bool)
+    for ahead in range(2, min(_HOP, n - 1) + 1):
+        later = np.arange(ahead, n)
+        comes_back[: n - ahead] |= (runs.curve[later] == runs.curve[: n - ahead]) & (
+            runs.ring[later] == runs.ring[: n - ahead]
+        )
+    if not comes_back.any():
+        return runs
+    keep = np.ones(n, bool)
+    t1, exact1 = runs.t1.copy(), runs.exact1.copy()
+    merged = replace(runs, t1=t1, exact1=exact1)  # sees the ends change as runs grow
+    for i in np.flatnonzero(comes_back):
+        last = int(i)
+        while keep[i]:
+            rest = np.arange(last + 1, min(last + 1 + _HOP, n))
+            rest = rest[keep[rest] & (runs.ring[rest] == runs.ring[i])]
+            for ahead in range(len(rest) - 1, 0, -1):
+                if _same_line(merged, curves, int(i), rest[:ahead], int(rest[ahead])):
+                    keep[rest[: ahead + 1]] = False
+                    t1[i], exact1[i] = t1[rest[ahead]], exact1[rest[ahead]]
+                    last = int(rest[ahead])
+                    break
+            else:
+                break
+    return merged.take(np.flatnonzero(keep))
+
+
+def _same_line(runs: Runs, curves: Segments, i: int, between: Ints, k: int) -> bool:
+    if runs.curve[i] != runs.curve[k]:
+        return False
+    direction = np.sign(runs.t1[i] - runs.t0[i])
+    # t where the first run was left and where the curve was met again
+    if direction != np.sign(runs.t1[k] - runs.t0[k]) or not len(between):
+        return False
+    gone, back = runs.t1[i], runs.t0[k]
+    if (back - gone) * direction < -1e-6:
+        return False
+    share = np.linspace(0, 1, 5)
+    t = (runs.t0[between, None] * (1 - share) + runs.t1[between, None] * share).ravel()
+    p = curves.points_at(np.repeat(between * 0 + runs.curve[between], 5), t)
+    same = np.full(len(p), runs.curve[i])
+    guess = np.interp(np.linspace(0, 1, len(p)), [0, 1], [gone, back])
+    foot = curves.points_at(same, feet(curves, same, guess, p))
+    return bool(norms(foot - p).max() < TOLERANCE.coincident)
+
+
+def rejoin(segments: Segments, ring: Ints, shell: Ints, *, fresh: Bools) -> tuple[Region, Ints]:
+    """Rings of segments as a region, and the numbers (r,) that its rings had.
+
+    Stretches that go on along one parent become one segment, and so do lines that go straight on
+    at a ``fresh`` joint (n,): a source's own corners stay, however flat, or a finely drawn curve
+    would be worn away."""
+    n = len(segments)
+    after, before = neighbours(ring)
+    same = (
+        (segments.kind == segments.kind[before])
+        & (segments.coef == segments.coef[before]).all(axis=1)
+        & (before != np.arange(n))
+    )
+    jump = segments.span[:, 0] - segments.span[before, 1]
+    turns = np.where(segments.kind == Kind.ARC, np.rint(jump / TAU), 0.0) * TAU
+    direction = np.sign(segments.span[:, 1] - segments.span[:, 0])
+    same &= (np.abs(jump - turns) < 1e-7) & (direction == direction[before])
+    a, b, c = segments.start[before], segments.start, segments.end
+    chord = c - a
+    length = np.maximum(norms(chord), 1e-300)
+    off = np.abs(crosses(chord, b - a)) / length
+    on = dots(b - a, c - b) > 0
+    straight = (
+        (segments.kind == Kind.LINE)
+        & (segments.kind[before] == Kind.LINE)
+        & (off < TOLERANCE.straight)
+        & on
+        & fresh
+        & ~same
+    )
+    joined = same | straight
+    if joined.any():
+        segments, ring = _merge(segments, ring, joined, straight, turns)
+    # rings of which nothing is left are gone, and with a shell its openings
+    starts = run_starts(ring)
+    kept = np.isin(shell[ring[starts]], ring[starts]) if len(ring) else np.zeros(0, bool)
+    if not kept.all():
+        whole = np.repeat(kept, np.diff(np.r_[starts, len(ring)]))
+        segments, ring = segments.take(np.flatnonzero(whole)), ring[whole]
+        starts = run_starts(ring)
+    present = ring[starts] if len(ring) else ring
+    made = Region(
+        segments,
+        np.r_[starts, len(ring)] if len(ring) else np.zeros(1, np.int64),
+        np.searchsorted(present, shell[present]),
+    )
+    return made, present
+
+
+def _merge(
+    segments: Segments, ring: Ints, joined: Bools, straight: Bools, turns: Floats
+) -> tuple[Segments, Ints]:
+    """Each segment marked ``joined`` put on to the one before it in its ring."""
+    ring_start = run_starts(ring)
+    size = np.diff(np.r_[ring_start, len(ring)])
+    number = np.repeat(np.arange(len(ring_start)), size)
+    within = np.arange(len(ring)) - ring_start[number]
+    first = np.minimum.reduceat(np.where(joined, size[number], within), ring_start)
+    first = first % size
+    order = ring_start[number] + (within + first[number]) % size[number]
+    segments, ring, joined, straight, turns = (
+        segments.take(order),
+        ring[order],
+        joined[order].copy(),
+        straight[order],
+        turns[order],
+    )
+    joined[ring_start] = False
+    head = np.flatnonzero(~joined)
+    tail = np.r_[head[1:], len(joined)] - 1
+    # turns gone through add up along a run of arcs
+    gone = np.cumsum(np.where(joined, turns, 0.0))
+    t1 = segments.span[tail, 1] - (gone[tail] - gone[head])
+    coef = segments.coef[head].copy()
+    span = np.stack([segments.span[head, 0], t1], axis=1)
+    bent = np.add.reduceat(straight & joined, head) > 0
+    start, end = segments.start[head], segments.end[tail]
+    coef[bent, :2], coef[bent, 2:4] = start[bent], end[bent]
+    span[bent] = [0.0, 1.0]
+    return Segments(segments.kind[head], coef, span, start, end), ring[head]

@@ -1,0 +1,124 @@
+"""Corners that lie on, or all but on, another outline's edge are put into that edge.
+
+Without it the kernel sees crossings a nanometre from a corner: slivers and failed overlays.
+"""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+import numpy as np
+import shapely
+
+from stileblade.geometry.curves.flatten import Flat, neighbours
+from stileblade.geometry.curves.segments import Floats, Ints, Segments
+from stileblade.geometry.curves.vectors import dots, norms
+from stileblade.tolerance import TOLERANCE
+
+
+def conode(first: tuple[Segments, Flat], second: tuple[Segments, Flat]) -> tuple[Flat, Flat]:
+    """Both outlines' vertices with each other's corners put in or moved on to them."""
+    (a_segments, a), (b_segments, b) = first, second
+    reach = TOLERANCE.conode
+    low = np.maximum(a.points.min(axis=0), b.points.min(axis=0)) - reach
+    high = np.minimum(a.points.max(axis=0), b.points.max(axis=0)) + reach
+    if (low > high).any():
+        return a, b
+    a, b = _into(a, b_segments, b, low, high)
+    b, a = _into(b, a_segments, a, low, high)
+    return a, b
+
+
+def _into(
+    host: Flat, guest_segments: Segments, guest: Flat, low: Floats, high: Floats
+) -> tuple[Flat, Flat]:
+    corner = guest.exact & np.r_[True, guest.segment[1:] != guest.segment[:-1]]
+    inside = (guest.points >= low).all(axis=1) & (guest.points <= high).all(axis=1)
+    corners = np.flatnonzero(corner & inside)
+    ends = host.ends
+    near = np.flatnonzero(
+        ((np.minimum(host.points, ends) <= high) & (np.maximum(host.points, ends) >= low)).all(
+            axis=1
+        )
+    )
+    if not len(corners) or not len(near):
+        return host, guest
+    c, e = _near_pairs(guest.points[corners], host.points[near], ends[near])
+    if not len(c):
+        return host, guest
+    vertex, edge = corners[c], near[e]
+    p, a, b = guest.points[vertex], host.points[edge], ends[edge]
+    to_a, to_b = norms(p - a), norms(p - b)
+    # nearly on a corner: take that corner's place
+    moved = guest.points
+    close = (to_a > 0) & (to_a < TOLERANCE.conode) & (to_b > 0)
+    if close.any():
+        moved = guest.points.copy()
+        moved[vertex[close]] = a[close]
+    middle = (to_a >= TOLERANCE.conode) & (to_b >= TOLERANCE.conode)
+    if close.any():
+        guest = replace(guest, points=moved)
+        middle &= ~np.isin(vertex, vertex[close])
+    if middle.any():
+        host = _insert(host, edge[middle], p[middle], a[middle], b[middle])
+    return host, guest
+
+
+def _insert(flat: Flat, edge: Ints, p: Floats, a: Floats, b: Floats) -> Flat:
+    """``flat`` with points p put into its edges."""
+    d = b - a
+    share = dots(p - a, d) / dots(d, d)
+    order = np.lexsort((share, edge))
+    edge, p, share = edge[order], p[order], share[order]
+    once = np.r_[True, (edge[1:] != edge[:-1]) | (p[1:] != p[:-1]).any(axis=1)]
+    edge, p, share = edge[once], p[once], share[once]
+    t = flat.t0[edge] + share * (flat.t1[edge] - flat.t0[edge])
+    at = edge + 1
+    points = np.insert(flat.points, at, p, axis=0)
+    t0 = np.insert(flat.t0, at, t)
+    segment = np.insert(flat.segment, at, flat.segment[edge])
+    ring = np.insert(flat.ring, at, flat.ring[edge])
+    exact = np.insert(flat.exact, at, False)
+    after, before = neighbours(ring)
+    # an edge now ends where the next vertex of the same edge starts
+    t1 = np.insert(flat.t1, at, flat.t1[edge])
+    is_new = ~exact
+    t1[before[is_new]] = t0[is_new]
+    chained = is_new & is_new[after]
+    t1[chained] = t0[after[chained]]
+    return Flat(points, segment, t0, t1, ring, after, before, exact)
+
+
+_FEW = 40
+"""So many points or edges are looked through one by one rather than by a tree."""
+
+
+def _near_pairs(points: Floats, a: Floats, b: Floats) -> tuple[Ints, Ints]:
+    """Numbers of points and of edges ab that lie within the tolerance of each other."""
+    reach = TOLERANCE.conode
+    if min(len(points), len(a)) > _FEW:
+        tree = shapely.STRtree(shapely.linestrings(np.stack([a, b], axis=1)))
+        found = tree.query(shapely.points(points), predicate="dwithin", distance=reach)
+        return found[0], found[1]
+    pairs = []
+    if len(points) <= _FEW:
+        low, high = np.minimum(a, b) - reach, np.maximum(a, b) + reach
+        for i, p in enumerate(points):
+            close = np.flatnonzero(((low <= p) & (p <= high)).all(axis=1))
+            close = close[_off(p[None], a[close], b[close]) <= reach]
+            pairs.append((np.full(len(close), i), close))
+    else:
+        for k in range(len(a)):
+            low, high = np.minimum(a[k], b[k]) - reach, np.maximum(a[k], b[k]) + reach
+            close = np.flatnonzero(((low <= points) & (points <= high)).all(axis=1))
+            close = close[_off(points[close], a[k : k + 1], b[k : k + 1]) <= reach]
+            pairs.append((close, np.full(len(close), k)))
+    return np.concatenate([p for p, _ in pairs]), np.concatenate([e for _, e in pairs])
+
+
+def _off(p: Floats, a: Floats, b: Floats) -> Floats:
+    """Distances of points from edges, row by row."""
+    d = b - a
+    size = np.maximum(dots(d, d), 1e-300)
+    share = np.clip(dots(p - a, d) / size, 0, 1)
+    return norms(a + d * share[:, None] - p)

@@ -1,0 +1,179 @@
+"""A region: what is inside a set of closed contours, its curves kept.
+
+Invariants: rings do not cross; each shell is followed by its openings; shells run with
+positive signed area (clockwise as seen, y downwards), openings against it.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from functools import cached_property
+
+import numpy as np
+import shapely
+
+from stileblade.geometry.curves import measurement
+from stileblade.geometry.curves.flatten import Flat, flatten, run_starts
+from stileblade.geometry.curves.places import Box
+from stileblade.geometry.curves.segments import Floats, Ints, Segments, concatenate
+
+
+@dataclass(frozen=True, eq=False)
+class Contour:
+    """One closed ring of a region, by itself."""
+
+    segments: Segments
+    opening: bool
+
+    @cached_property
+    def area(self) -> float:
+        """Enclosed area in mm^2, positive."""
+        return abs(measurement.signed_area(self.segments))
+
+    @cached_property
+    def bounds(self) -> Box:
+        return Box(*measurement.bounds(self.segments))
+
+    def as_region(self) -> Region:
+        """What the contour encloses, as if nothing were cut out of it."""
+        return self._region
+
+    @cached_property
+    def _region(self) -> Region:
+        segments = self.segments.reversed() if self.opening else self.segments
+        return Region(segments, np.array([0, len(segments)]), np.zeros(1, np.int64))
+
+
+@dataclass(frozen=True, eq=False)
+class Region:
+    """segments (n); rings (r + 1,) offsets into them; shell (r,) the ring each belongs to."""
+
+    segments: Segments
+    rings: Ints
+    shell: Ints
+
+    @staticmethod
+    def empty() -> Region:
+        return Region(Segments.empty(), np.zeros(1, np.int64), np.zeros(0, np.int64))
+
+    def __bool__(self) -> bool:
+        return len(self.shell) > 0
+
+    @property
+    def nodes(self) -> int:
+        """How many segments (and so corners) all contours have together."""
+        return len(self.segments)
+
+    @property
+    def contours(self) -> Iterator[Contour]:
+        for r in range(len(self.shell)):
+            yield self.contour(r)
+
+    def contour(self, ring: int) -> Contour:
+        part = slice(int(self.rings[ring]), int(self.rings[ring + 1]))
+        return Contour(self.segments.take(part), bool(self.shell[ring] != ring))
+
+    @cached_property
+    def openings(self) -> list[Contour]:
+        """Contours of the inner openings, in order."""
+        inner = np.flatnonzero(self.shell != np.arange(len(self.shell)))
+        return [self.contour(int(r)) for r in inner]
+
+    @property
+    def pieces(self) -> int:
+        """How many separate pieces of paper the region is."""
+        return int((self.shell == np.arange(len(self.shell))).sum())
+
+    def parts(self) -> list[Region]:
+        """Each separate piece as a region, largest first."""
+        found = []
+        for s in np.flatnonzero(self.shell == np.arange(len(self.shell))):
+            last = int(np.flatnonzero(self.shell == s)[-1])
+            rings = self.rings[s : last + 2]
+            found.append(
+                Region(
+                    self.segments.take(slice(int(rings[0]), int(rings[-1]))),
+                    rings - rings[0],
+                    np.zeros(last - int(s) + 1, np.int64),
+                )
+            )
+        return sorted(found, key=lambda r: -r.area)
+
+    def transformed(self, matrix: Floats) -> Region:
+        """Mapped by a 2x3 matrix; exact. Contours are reversed where it mirrors."""
+        segments = self.segments.transformed(matrix)
+        a, c, b, d = matrix[0, 0], matrix[0, 1], matrix[1, 0], matrix[1, 1]
+        if a * d - b * c < 0:
+            # reversing everything reverses the order of rings, too: put it back
+            n, r = len(segments), len(self.shell)
+            sizes = np.diff(self.rings)
+            ring = np.repeat(np.arange(r), sizes)
+            within = np.arange(n) - self.rings[ring]
+            source = self.rings[ring] + sizes[ring] - 1 - within
+            back = segments.reversed()
+            segments = back.take(n - 1 - source)
+        return Region(segments, self.rings, self.shell)
+
+    @cached_property
+    def flat(self) -> Flat:
+        return flatten(self.segments, self.rings)
+
+    @cached_property
+    def polygons(self) -> shapely.MultiPolygon:
+        """The flattened region for the kernel."""
+        return build_polygons(self.flat.points, self.flat.ring, self.shell)
+
+    @cached_property
+    def bounds(self) -> Box:
+        """The exact box, by the extremes of the curves. An empty region: all 0."""
+        return Box(*measurement.bounds(self.segments)) if self else Box(0.0, 0.0, 0.0, 0.0)
+
+    @cached_property
+    def area(self) -> float:
+        """Exact area in mm^2, openings taken off."""
+        return measurement.signed_area(self.segments)
+
+    @cached_property
+    def centroid(self) -> tuple[float, float]:
+        """Centre of mass of the even sheet. An empty region: (0, 0)."""
+        return measurement.centroid(self.segments) if self else (0.0, 0.0)
+
+
+def build_polygons(points: Floats, ring: Ints, shell: Ints) -> shapely.MultiPolygon:
+    """Polygons of the kernel from ring vertices, not closed, and each ring's shell."""
+    return shapely.multipolygons(shell_polygons(points, ring, shell)[0])
+
+
+def shell_polygons(points: Floats, ring: Ints, shell: Ints) -> tuple[np.ndarray, Ints]:
+    """One polygon of the kernel for each shell, and these: as far as a shell has three vertices."""
+    starts = run_starts(ring)
+    sizes = np.diff(np.r_[starts, len(ring)])
+    kept = np.flatnonzero(sizes >= 3)
+    if not len(kept):
+        return np.zeros(0, object), kept
+    big = np.repeat(sizes >= 3, sizes)
+    rings = shapely.linearrings(points[big], indices=_renumbered(ring[big]))
+    shells = shell[kept]
+    polygons = shapely.polygons(rings, indices=_renumbered(shells))
+    return polygons, shells[np.r_[True, shells[1:] != shells[:-1]]]
+
+
+def _renumbered(numbers: Ints) -> Ints:
+    """Non-decreasing numbers as 0, 1, 2, ... without gaps."""
+    return np.cumsum(np.r_[0, numbers[1:] != numbers[:-1]])
+
+
+def gather(regions: list[Region]) -> Region:
+    """Regions that do not overlap, as one."""
+    regions = [r for r in regions if r]
+    if not regions:
+        return Region.empty()
+    rings, shells, segments, offset, count = [np.zeros(1, np.int64)], [], [], 0, 0
+    for r in regions:
+        segments.append(r.segments)
+        rings.append(r.rings[1:] + offset)
+        shells.append(r.shell + count)
+        offset += len(r.segments)
+        count += len(r.shell)
+    return Region(concatenate(segments), np.concatenate(rings), np.concatenate(shells))

@@ -1,0 +1,1 @@
+"""What a piece of paper is while it is made."""

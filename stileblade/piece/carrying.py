@@ -1,0 +1,70 @@
+"""What lies on what when the card is closed: maps from one panel's plane to another's.
+
+Panels that share a fold are mirror images of each other across it once it is shut; going from
+fold to fold gives the map from any panel to any other, whatever the order of folding.
+"""
+
+from __future__ import annotations
+
+from collections import deque
+
+from stileblade.card.ways import Panel
+from stileblade.errors import StepError
+from stileblade.geometry.curves.places import Box
+from stileblade.geometry.curves.segments import Floats
+from stileblade.geometry.curves.transforms import after, identity
+from stileblade.piece.folds import Fold
+from stileblade.piece.work import Work
+
+_SAME = 0.01
+
+
+def carried(work: Work, source: str, target: str, *, field: str = "onto") -> Floats:
+    """The 2x3 map that takes what lies on panel ``source`` of the flat card to where it comes to
+    lie on panel ``target``, in the flat card as well, when all folds between them are shut.
+
+    StepError where a panel is missing or no folds lead there.
+    """
+    panels = {p.name: p for p in work.panels}
+    for name in (source, target):
+        if name not in panels:
+            raise StepError(
+                f"There is no panel {name!r}.",
+                hint=f"Panels are: {', '.join(panels) or 'none yet; mirror the figure first'}.",
+                field=field,
+            )
+    shut = [f for f in work.folds if f.folds and f.crease.shut and f.axis]
+    maps, waiting = {source: identity()}, deque([source])
+    while waiting:
+        name = waiting.popleft()
+        for other in panels.values():
+            fold = other.name not in maps and _fold_between(panels[name], other, shut)
+            if fold:
+                maps[other.name] = after(fold.line.mirror(), maps[name])
+                waiting.append(other.name)
+    if target not in maps:
+        raise StepError(
+            f"{source!r} and {target!r} do not come to lie on each other: no folds that are "
+            "shut lie between them.",
+            hint="Take a panel that hangs on the same folds.",
+            field=field,
+        )
+    return maps[target]
+
+
+def _fold_between(first: Panel, second: Panel, folds: list[Fold]) -> Fold | None:
+    return next((f for f in folds if _parts(f, first.box, second.box)), None)
+
+
+def _parts(fold: Fold, a: Box, b: Box) -> bool:
+    """Whether the two boxes meet along the fold."""
+    if fold.axis == "x":
+        beside = abs(a.right - b.left) < _SAME or abs(b.right - a.left) < _SAME
+        at = a.right if abs(a.right - b.left) < _SAME else a.left
+        shared = min(a.foot, b.foot) - max(a.head, b.head)
+    else:
+        beside = abs(a.foot - b.head) < _SAME or abs(b.foot - a.head) < _SAME
+        at = a.foot if abs(a.foot - b.head) < _SAME else a.head
+        shared = min(a.right, b.right) - max(a.left, b.left)
+    # halves of a figure run into each other by their lap, and meet on its axis
+    return beside and abs(at - fold.at) < _SAME and shared > _SAME

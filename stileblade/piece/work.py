@@ -1,0 +1,172 @@
+"""The work: a piece as it stands after some of its steps."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+from functools import cached_property
+
+import numpy as np
+
+from stileblade.card.ways import Panel
+from stileblade.errors import StepError
+from stileblade.geometry.curves.places import Box
+from stileblade.geometry.curves.segments import Floats, Segments
+from stileblade.geometry.curves.transforms import after
+from stileblade.geometry.regions.clipping import clip_line
+from stileblade.geometry.regions.region import Region
+from stileblade.piece.folds import Fold, Span
+from stileblade.piece.lines import DrawnLine, How
+from stileblade.piece.mirrored import Mirrored
+from stileblade.piece.parts import Parted
+from stileblade.piece.windows import Opened
+from stileblade.tolerance import TOLERANCE
+
+
+@dataclass(frozen=True, eq=False)
+class Placed:
+    """An artwork in the piece: its key, and the one map from mm of the artwork to mm of the
+    piece that all its layers share."""
+
+    ref: str
+    matrix: Floats
+
+
+FEATURE = "step:"
+"""Begins the name of a window as what something is placed by."""
+NO_BOX = Box(0.0, 0.0, 0.0, 0.0)
+
+
+@dataclass(frozen=True, eq=False)
+class Work:
+    """paper, the panels it is divided into, its folds, and the figure's own box.
+
+    ``reference`` is the figure's box as its own steps left it: trims, welds and windows do
+    not move it, so that what is placed by it stays where it is.
+    """
+
+    paper: Region
+    panels: tuple[Panel, ...] = ()
+    folds: tuple[Fold, ...] = ()
+    reference: Box = NO_BOX
+    windows: tuple[Opened, ...] = ()
+    lines: tuple[DrawnLine, ...] = ()
+    mirrored: Mirrored | None = None
+    artwork: Placed | None = None
+    front: str = ""
+    """The panel that stays in its place when the card is closed."""
+    fronts: tuple[str, ...] = ()
+    """All panels that are in front then; ``front`` alone where empty."""
+    lies_on: str = ""
+    """The panel that lies on the table when the card stands; none where it stands on edges."""
+    parted: tuple[Parted, ...] = ()
+    """The parts that steps cut off and did not keep: pieces of their own may be made of them."""
+    notes: tuple[tuple[str, str], ...] = ()
+    """(code, message) of things a step wants to be known."""
+
+    def with_paper(self, paper: Region, **changes: object) -> Work:
+        return replace(self, paper=paper, **changes)  # type: ignore[arg-type]
+
+    def moved(self, matrix: Floats, *, reference: Box | None = None) -> Work:
+        """The figure mapped by a 2x3 matrix, and with it the artwork that it is of."""
+        return replace(
+            self,
+            paper=self.paper.transformed(matrix),
+            reference=reference or self.reference.transformed(matrix),
+            artwork=self.artwork and Placed(self.artwork.ref, after(matrix, self.artwork.matrix)),
+            lines=tuple(line.moved(matrix) for line in self.lines),
+        )
+
+    def targets(self) -> list[str]:
+        """What things can be placed on."""
+        if self.panels:
+            return [*(p.name for p in self.panels), "card"]
+        return ["figure"]
+
+    def box_of(self, target: str, *, field: str = "target") -> Box:
+        """The box of a panel, of the open card, of the figure, or of a window by its step's key.
+
+        "front" means the figure while there are no panels, and "figure" its panel afterwards,
+        so that a step keeps its sense when it is moved past the mirror.
+        """
+        if target.startswith(FEATURE):
+            return self.window_of(target.removeprefix(FEATURE), field=field).outline.bounds
+        if not self.panels:
+            if target in ("figure", "front", "card"):
+                return self.reference
+            raise StepError(
+                f"There is no panel {target!r} yet; the figure has no fold.",
+                hint="Mirror the figure first, or place this on the figure.",
+                field=field,
+            )
+        if target == "card":
+            boxes = [p.box for p in self.panels]
+            return Box(
+                min(b.left for b in boxes),
+                min(b.head for b in boxes),
+                max(b.right for b in boxes),
+                max(b.foot for b in boxes),
+            )
+        names = [p.name for p in self.panels]
+        name = target
+        if target == "figure" or (target == "front" and target not in names):
+            name = self.front
+        for panel in self.panels:
+            if panel.name == name:
+                return panel.box
+        raise StepError(
+            f"There is no panel {target!r}.",
+            hint=f"Panels are: {', '.join(p.name for p in self.panels)}.",
+            field=field,
+        )
+
+    def window_of(self, step: str, *, field: str = "window") -> Opened:
+        """The window that a step cut; the last one for "". StepError where there is none."""
+        if not self.windows:
+            raise StepError("There is no window yet.", hint="Cut a window first.", field=field)
+        for opened in reversed(self.windows):
+            if step in ("", opened.step):
+                return opened
+        known = ", ".join(dict.fromkeys(w.step for w in self.windows))
+        raise StepError(
+            f"There is no window of step {step!r} before this one.",
+            hint=f"Windows: {known}.",
+            field=field,
+        )
+
+    def panel_name(self, target: str) -> str:
+        """What ``target`` lies on: the panel of a window, or itself."""
+        if not target.startswith(FEATURE):
+            return target
+        return self.window_of(target.removeprefix(FEATURE), field="target").panel
+
+    @cached_property
+    def lines_on_paper(self) -> tuple[DrawnLine, ...]:
+        """The lines where there is paper under them after all steps."""
+        return tuple(line.on(self.paper) for line in self.lines)
+
+    @cached_property
+    def slits(self) -> tuple[Segments, ...]:
+        """What is cut through where there is paper, and is no outline of it."""
+        cut = (line for line in self.lines_on_paper if line.how is How.CUT)
+        return tuple(way for line in cut for way, _ in line.ways)
+
+    @cached_property
+    def spans(self) -> dict[str, list[Span]]:
+        """By fold: where it has paper under it, in order, exact."""
+        return {fold.name: self.spans_of(fold) for fold in self.folds}
+
+    def spans_of(self, fold: Fold) -> list[Span]:
+        """Where a fold, of the piece or not, has paper under it."""
+        line, found = fold.line, []
+        for a, b in clip_line(self.paper, *line.ends_beyond(self.paper.bounds)):
+            if not fold.crease.stretches:
+                found.append(Span(a, b, fold.direction))
+                continue
+            low, high = line.place(np.array([a, b])).tolist()
+            for stretch in fold.crease.stretches:
+                start, end = max(low, stretch.low), min(high, stretch.high)
+                if end - start >= TOLERANCE.leftover:
+                    p = a if start == low else line.point_at(start)
+                    q = b if end == high else line.point_at(end)
+                    found.append(Span(p, q, stretch.direction))
+        return found

@@ -1,0 +1,1 @@
+"""Build steps: what a step is, and what several kinds share."""

@@ -1,0 +1,52 @@
+"""How large a figure is made: shared by the steps that fit one."""
+
+from __future__ import annotations
+
+from enum import StrEnum
+
+from stileblade.errors import StepError
+from stileblade.geometry.curves.places import Box
+
+
+class FitTo(StrEnum):
+    READ = "as-read"
+    WIDTH = "width"
+    HEIGHT = "height"
+    BOTH = "both"
+    PANEL = "panel"
+
+
+def factors(
+    box: Box,
+    to: FitTo,
+    *,
+    width: float,
+    height: float,
+    closed: tuple[float, float],
+    margin: float,
+    proportions: bool,
+) -> tuple[float, float]:
+    """The factors (x, y) by which ``box`` is scaled. ``closed`` is the closed card's size, of
+    which ``margin`` is left free on all sides. StepError where nothing would be left of it."""
+    if to is FitTo.READ:
+        return 1.0, 1.0
+    if to is FitTo.WIDTH:
+        s = width / box.width
+        return s, s if proportions else 1.0
+    if to is FitTo.HEIGHT:
+        s = height / box.height
+        return s if proportions else 1.0, s
+    w, h = width, height
+    if to is FitTo.PANEL:
+        w, h = (m - 2 * margin for m in closed)
+        if min(w, h) <= 0:
+            raise StepError(
+                "A margin of {} on both sides leaves nothing of {}.",
+                margin,
+                min(closed),
+                hint="Make the margin smaller.",
+                field="margin",
+                would_do=min(closed) / 10,
+            )
+    sx, sy = w / box.width, h / box.height
+    return (min(sx, sy),) * 2 if proportions else (sx, sy)

@@ -1,0 +1,59 @@
+"""Start: a plain blank."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from stileblade.errors import StepError
+from stileblade.geometry.regions.region import gather
+from stileblade.geometry.regions.set_operations import rectangle, union
+from stileblade.piece.folds import Fold
+from stileblade.piece.work import Work
+from stileblade.steps.step import Caption, Setting, Stage, StartsWith, Step, register_step
+
+LARGEST_OPEN = 1800.0
+"""mm: outlines are kept exact within this."""
+
+
+@register_step
+class Blank(Step):
+    """The open card with the panels and folds that its way of folding gives."""
+
+    stage = Stage.OUTLINE
+    title = "Blank"
+    words = "start plain base panels rectangle"
+    starts_with = StartsWith.CARD
+    reads_card = True
+    kind: Literal["blank"] = "blank"
+
+    def apply(self, work: Work | None, setting: Setting) -> Work:
+        layout = setting.layout()
+        paper = gather([])
+        right, foot = (max(getattr(p.box, s) for p in layout.panels) for s in ("right", "foot"))
+        if max(right, foot) > LARGEST_OPEN:
+            raise StepError(
+                "Open, the card is {} x {}: no side may be longer than {}.",
+                right,
+                foot,
+                LARGEST_OPEN,
+                hint="Take fewer panels, or a smaller card.",
+            )
+        for panel in layout.panels:
+            paper = union(paper, rectangle(panel.box))
+        folds = tuple(Fold(f.name, f.line, f.crease) for f in layout.folds)
+        return Work(
+            paper,
+            layout.panels,
+            folds,
+            reference=paper.bounds,
+            front=layout.front,
+            fronts=layout.fronts,
+            lies_on=layout.lies_on,
+        )
+
+    def caption(self) -> Caption:
+        return Caption("of the card")
+
+    @classmethod
+    def sample(cls) -> list[Step]:
+        return [cls()]

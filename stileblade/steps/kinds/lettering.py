@@ -1,0 +1,100 @@
+"""Letters drawn in single strokes."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from typing import Literal
+
+from pydantic import Field
+
+from stileblade.errors import StepError
+from stileblade.fields import angle, choice, length, offset, special
+from stileblade.geometry.curves.measurement import bounds
+from stileblade.geometry.curves.places import Box
+from stileblade.geometry.curves.segments import Segments, concatenate
+from stileblade.geometry.curves.transforms import after, rotation, translation
+from stileblade.geometry.regions.along import length_of
+from stileblade.outlines.text.strokes import PenFace, set_strokes
+from stileblade.piece.lines import DrawnLine, How
+from stileblade.piece.work import Work
+from stileblade.steps.handle import BoxHandle, Handle, Moved
+from stileblade.steps.placing import Anchor
+from stileblade.steps.step import Caption, Setting, Stage, Step, Told, register_step
+
+
+@register_step
+class Lettering(Step):
+    """Words written by a pen in single strokes, as by hand: each line is drawn once, and not
+    round the letters."""
+
+    stage = Stage.WINDOWS
+    title = "Pen lettering"
+    words = "write text word letters single stroke line font greeting name plotter"
+    kind: Literal["lettering"] = "lettering"
+    text: str = Field("Ahoy", title="Text", description="What is written.", max_length=120)
+    face: PenFace = choice(
+        PenFace.PLAIN, "Hand", "How it is written.", plain="plain", script="joined"
+    )
+    height: float = length(10, "Capitals", "How high they are.", above=0.5, most=300)
+    spacing: float = length(0, "Spacing", "More between the letters.", least=-50, most=200)
+    turn: float = angle(0, "Turn", "Clockwise, about its centre.")
+    target: str = special("front", "On", "The panel that it is placed by.", control="target")
+    at: Anchor = special(Anchor.CENTRE, "At", "The place on the panel.", control="anchor")
+    dx: float = offset(0, "To the right", "Moved on from there; negative is to the left.")
+    dy: float = offset(0, "Down", "Moved on from there; negative is up.")
+
+    def ways(self, work: Work) -> list[Segments]:
+        """The pen's ways where they are drawn."""
+        text = " ".join(self.text.split())
+        found = set_strokes(text, self.face, self.height, spacing=self.spacing)
+        if found.missing:
+            raise StepError(
+                f"There are no strokes for {' '.join(dict.fromkeys(found.missing))}.",
+                hint="Use letters without accents, or draw the word of a font with 'Drawn figure'.",
+                field="text",
+            )
+        if not found.ways:
+            raise StepError("There is no text yet.", hint="Type a word.", field="text")
+        turn = rotation(self.turn, about=self._box(found.ways).centre)
+        turned = [w.transformed(turn) for w in found.ways]
+        box, (x, y) = self._box(turned), self.at.of(work.box_of(self.target))
+        cx, cy = self.at.of(box)
+        move = after(translation(x - cx + self.dx, y - cy + self.dy), turn)
+        return [w.transformed(move) for w in found.ways]
+
+    def _box(self, ways: list[Segments]) -> Box:
+        return Box(*bounds(concatenate(ways)))
+
+    def apply(self, work: Work | None, setting: Setting) -> Work:
+        work = self.needs(work)
+        line = DrawnLine(self.id, How.DRAW, tuple((way, False) for way in self.ways(work)))
+        if not line.on(work.paper).ways:
+            raise StepError("There is no paper under the letters.", field="dx", would_do=0.0)
+        return replace(work, lines=(*work.lines, line))
+
+    def tells(self, before: Work | None, after: Work, setting: Setting) -> list[Told]:
+        ways = [way for line in after.lines if line.step == self.id for way, _ in line.ways]
+        box = self._box(ways)
+        return [
+            Told("Wide", box.width),
+            Told("High", box.height),
+            Told("Drawn", sum(length_of(way) for way in ways), note=f"{len(ways)} strokes"),
+        ]
+
+    def handles(self, before: Work | None, setting: Setting) -> list[Handle]:
+        if before is None:
+            return []
+        box = self._box(self.ways(before))
+        return [BoxHandle(*self.moves(before), box, word="letters", turn=self.turn)]
+
+    def moves(self, before: Work) -> tuple[Moved, Moved]:
+        return Moved("dx", self.dx), Moved("dy", self.dy)
+
+    def caption(self) -> Caption:
+        return Caption(self.text[:18])
+
+    @classmethod
+    def sample(cls) -> list[Step]:
+        from stileblade.steps.kinds.blank import Blank
+
+        return [Blank(), cls(height=34)]

@@ -1,0 +1,132 @@
+"""Mirror with a lap."""
+
+from __future__ import annotations
+
+from enum import StrEnum
+from typing import Final, Literal
+
+from stileblade.card.ways import Panel
+from stileblade.errors import StepError
+from stileblade.fields import choice, length
+from stileblade.geometry.curves.line import Line
+from stileblade.geometry.curves.places import Side
+from stileblade.geometry.curves.transforms import after, mirror_across
+from stileblade.geometry.regions.mirroring import weld_mirrored
+from stileblade.geometry.regions.set_operations import cut_off
+from stileblade.piece.folds import Fold
+from stileblade.piece.mirrored import Mirrored, place_at_lap
+from stileblade.piece.work import Placed, Work
+from stileblade.steps.handle import Handle, LineHandle, Moved
+from stileblade.steps.step import Caption, Setting, Stage, Step, register_step
+
+
+class Towards(StrEnum):
+    """Where a mirror image comes; FOLD is one of the others, as the card folds."""
+
+    FOLD = "fold"
+    LEFT = "left"
+    RIGHT = "right"
+    ABOVE = "above"
+    BELOW = "below"
+
+
+_SIDES: Final = {
+    Towards.LEFT: Side.LEFT, Towards.RIGHT: Side.RIGHT,
+    Towards.ABOVE: Side.HEAD, Towards.BELOW: Side.FOOT,
+}  # fmt: skip
+
+
+@register_step
+class Mirror(Step):
+    """The figure and its mirror image in one piece, the fold between them.
+
+    The two run into each other by the lap: the axis lies half a lap inside the figure's
+    extreme, and both halves end there.
+    """
+
+    stage = Stage.MIRROR
+    title = "Mirror"
+    words = "weld double fold lap reflect shaped card"
+    kind: Literal["mirror"] = "mirror"
+    towards: Towards = choice(
+        Towards.FOLD,
+        "Towards",
+        "Where the mirror image comes.",
+        fold="as the card folds",
+        left="to the left",
+        right="to the right",
+        above="above",
+        below="below",
+    )
+    lap: float = length(3, "Lap", "How far the two halves run into each other.", least=0)
+
+    def _side(self, setting: Setting) -> Side:
+        """Left of a side fold, above a top fold, and on the other side where it opens there."""
+        if self.towards is not Towards.FOLD:
+            return _SIDES[self.towards]
+        side = Side.LEFT if setting.folding.axis == "x" else Side.HEAD
+        return side.opposite if setting.folding.swapped else side
+
+    def apply(self, work: Work | None, setting: Setting) -> Work:
+        work = self.needs_figure(work)
+        box, side = work.paper.bounds, self._side(setting)
+        axis, low, at = side.axis, side.low, place_at_lap(box, side, self.lap)
+        depth = side.depth_of(box)
+        half = cut_off(work.paper, axis=axis, at=at, keep="more" if low else "less")
+        if not half:
+            raise StepError(
+                "A lap of {} is deeper than the figure; {} still leaves something.",
+                self.lap,
+                2 * depth - 0.1,
+                hint="Make the lap smaller.",
+                field="lap",
+                would_do=round(2 * depth - 0.1, 1),
+            )
+        matrix = mirror_across(axis=axis, at=at)
+        own, other = half.bounds, half.bounds.transformed(matrix)
+        front, back = (own, other) if low else (other, own)
+        return Work(
+            weld_mirrored(half, axis=axis, at=at),
+            (Panel("back", back), Panel("front", front)),
+            (Fold("fold", Line.on(axis, at)),),
+            reference=work.reference,
+            mirrored=Mirrored(self.id, work.paper, half, side, self.lap),
+            front="front",
+            lines=tuple(
+                line.on(half) if low else line.on(half).moved(matrix) for line in work.lines
+            ),
+            artwork=work.artwork
+            if low or work.artwork is None
+            else Placed(work.artwork.ref, after(matrix, work.artwork.matrix)),
+            notes=work.notes
+            + (
+                ()
+                if low
+                else (
+                    (
+                        "mirror.reversed",
+                        "Mirrored "
+                        + ("to the right" if axis == "x" else "below")
+                        + ", the figure shows reversed on the front.",
+                    ),
+                )
+            ),
+        )
+
+    def caption(self) -> Caption:
+        return Caption("lap", self.lap)
+
+    def handles(self, before: Work | None, setting: Setting) -> list[Handle]:
+        if before is None or not before.paper:
+            return []
+        box, side = before.paper.bounds, self._side(setting)
+        sets = Moved("lap", self.lap, -2.0 * side.outwards, least=0.0)
+        at = place_at_lap(box, side, self.lap)
+        return [LineHandle(sets, side.axis, at, side.at(box), word="lap")]
+
+    @classmethod
+    def sample(cls) -> list[Step]:
+        from stileblade.outlines.figures.round import Circle
+        from stileblade.steps.kinds.figure import StartFigure
+
+        return [StartFigure(outline=Circle(diameter=60)), cls(towards=Towards.LEFT, lap=8)]

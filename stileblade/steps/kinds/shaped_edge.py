@@ -1,0 +1,292 @@
+"""A motif along an edge of a panel."""
+
+from __future__ import annotations
+
+import random
+from enum import StrEnum
+from itertools import pairwise
+from typing import Literal
+
+from stileblade.errors import StepError
+from stileblade.fields import choice, length, number_of, share, special
+from stileblade.geometry.curves.places import Box, Side
+from stileblade.geometry.curves.transforms import after, rotation, scaling, translation
+from stileblade.geometry.paths.pathdata import region_from_path
+from stileblade.geometry.regions.fill import filled
+from stileblade.geometry.regions.region import Region
+from stileblade.geometry.regions.set_operations import difference, intersection, rectangle, union
+from stileblade.outlines.catalogue import AnyFigure, figure_field
+from stileblade.outlines.figure import outline_of
+from stileblade.outlines.figures.round import Circle
+from stileblade.piece.sides import must_be_open, side_field
+from stileblade.piece.work import Work
+from stileblade.steps.repeating import together
+from stileblade.steps.step import Caption, Setting, Stage, Step, Told, register_step
+
+_SINE = 0.3642
+"""Handle of a cubic from trough to crest, as a share of its width, that is nearest to a sine."""
+
+
+class Motif(StrEnum):
+    SCALLOP = "scallop"
+    WAVE = "wave"
+    ZIGZAG = "zigzag"
+    BATTLEMENT = "battlement"
+    DECKLE = "deckle"
+    FIGURE = "figure"
+
+
+class Keep(StrEnum):
+    SHORTENED = "shortened"
+    ADDED = "added"
+
+
+class Ends(StrEnum):
+    DEEP = "deep"
+    FULL = "full"
+
+
+@register_step
+class ShapedEdge(Step):
+    """A motif along an edge, a whole number of times: cut into the panel, so that the closed size
+    stays, or added to it."""
+
+    stage = Stage.WINDOWS
+    title = "Shaped edge"
+    words = "scallop wave zigzag deckle battlement border trim edge"
+    kind: Literal["shaped-edge"] = "shaped-edge"
+    target: str = special("front", "On", "The panel whose edge it is.", control="target")
+    side: Side = side_field(Side.RIGHT, "Which edge.")
+    motif: Motif = choice(
+        Motif.WAVE,
+        "Motif",
+        "What is repeated along it.",
+        scallop="scallops",
+        wave="waves",
+        zigzag="zigzag",
+        battlement="battlements",
+        deckle="a torn edge",
+        figure="a figure",
+    )
+    outline: AnyFigure = figure_field(
+        Circle(diameter=20), "Figure", "What stands along it, as wide as the pitch.",
+        when={"motif": ["figure"]},
+    )  # fmt: skip
+    depth: float = length(4, "Depth", "From its deepest places to its tips.", above=0, most=200)
+    pitch: float = length(
+        20, "Pitch", "Wished length of one; adjusted to a whole number.", least=0.5
+    )
+    keep: Keep = choice(
+        Keep.SHORTENED,
+        "Panel",
+        "What becomes of its measure: it is cut back by the depth, or grows by it.",
+        shortened="keeps its size",
+        added="grows by the depth",
+    )
+    taper: float = share(
+        1.0,
+        "To the end",
+        "The depth at the other end, as a share of the depth at the first.",
+        least=0.0,
+        most=1.0,
+    )
+    ends: Ends = choice(
+        Ends.DEEP,
+        "At the corners",
+        "How it comes to its ends: cut back as between two tips, or as half a tip.",
+        deep="cut back",
+        full="standing full",
+        when={"motif": ["scallop", "wave", "zigzag", "battlement", "deckle"]},
+    )
+    plain: float = length(
+        0, "Plain at the corners", "A straight stretch left at either end.", least=0, most=400
+    )
+    seed: int = number_of(
+        1, "Seed", "Another one tears it otherwise.", least=0, most=9999,
+        when={"motif": ["deckle"]},
+    )  # fmt: skip
+
+    def _free(self, along: float) -> float:
+        """What the plain ends leave of the edge's length for the motif."""
+        free = along - 2 * self.plain
+        if free < 0.5:
+            raise StepError(
+                "Two plain ends of {} leave nothing of the edge's {}.",
+                self.plain,
+                along,
+                field="plain",
+                would_do=round(along / 10, 1),
+            )
+        return free
+
+    def repeats(self, along: float) -> int:
+        return max(1, round(self._free(along) / self.pitch))
+
+    def _box(self, work: Work) -> Box:
+        return work.box_of(self.target)
+
+    def _depths(self, n: int) -> list[float]:
+        """Of n tips, from the first, at the left or head, to the last."""
+        found = [self.depth * (1 + (self.taper - 1) * i / max(n - 1, 1)) for i in range(n)]
+        # the edge runs clockwise: from the right along the foot, from the foot up along the left
+        return found[::-1] if self.side in (Side.LEFT, Side.FOOT) else found
+
+    def curve(self, along: float) -> tuple[float, str, float]:
+        """Where it starts, path data of the motif from (0, start) to (along, end), its tips at
+        y = -depth, and where it ends."""
+        n = self.repeats(along)
+        free = self._free(along)
+        p, x = free / n, self.plain
+        full = self.ends is Ends.FULL
+        depths = self._depths(n + 1 if full else n)
+        start, end = (-depths[0], -depths[-1]) if full else (0.0, 0.0)
+        found = []
+        if self.motif is Motif.DECKLE:
+            found.append(self._torn(free, depths[:n], start, end))
+        elif full:
+            found.append(self._half(x, x + p / 2, start, 0.0))
+            x += p / 2
+            for depth in depths[1:-1]:
+                found.append(self._whole(x, p, -depth))
+                x += p
+            found.append(self._half(x, x + p / 2, 0.0, end))
+        else:
+            for i, depth in enumerate(depths):
+                found.append(self._whole(x + i * p, p, -depth))
+        ends = (f"H{self.plain!r}", f"H{along!r}") if self.plain else ("", "")
+        return start, "".join([ends[0], *found, ends[1]]), end
+
+    def _whole(self, x: float, p: float, tip: float) -> str:
+        """One repeat of length p, from a deepest place to the next."""
+        if self.motif is Motif.SCALLOP:
+            return f"A{p / 2!r} {max(-tip, 1e-6)!r} 0 0 1 {x + p!r} 0"
+        middle = x + p / 2
+        return self._half(x, middle, 0.0, tip) + self._half(middle, x + p, tip, 0.0)
+
+    def _half(self, a: float, b: float, y: float, z: float) -> str:
+        """From (a, y) to (b, z), one of which is a tip and the other a deepest place."""
+        if self.motif is Motif.SCALLOP:
+            return f"A{b - a!r} {max(abs(z - y), 1e-6)!r} 0 0 1 {b!r} {z!r}"
+        if self.motif is Motif.ZIGZAG:
+            return f"L{b!r} {z!r}"
+        if self.motif is Motif.BATTLEMENT:
+            return f"H{(a + b) / 2!r}V{z!r}H{b!r}"
+        h = (b - a) * _SINE
+        return f"C{a + h!r} {y!r} {b - h!r} {z!r} {b!r} {z!r}"
+
+    def _torn(self, free: float, depths: list[float], start: float, end: float) -> str:
+        """Uneven bumps, smooth at their tips; the same for the same seed."""
+        rng, n = random.Random(self.seed), len(depths)
+        places = [free * (i + rng.uniform(-0.3, 0.3) * (0 < i < n)) / n for i in range(n + 1)]
+        heights = [start, *(-depths[i] * rng.uniform(0, 1) for i in range(1, n)), end]
+        if n > 1:  # tips reach the depth, troughs the edge
+            tallest = rng.randrange(1, n)
+            heights[tallest] = -depths[tallest]
+        found = []
+        for (a, b), (g, h) in zip(pairwise(places), pairwise(heights), strict=True):
+            third = (b - a) * _SINE
+            a, b = a + self.plain, b + self.plain
+            found.append(f"C{a + third!r} {g!r} {b - third!r} {h!r} {b!r} {h!r}")
+        return "".join(found)
+
+    def _figures(self, along: float, setting: Setting) -> Region:
+        """Copies of the figure as wide as the pitch, each standing out by its depth."""
+        n = self.repeats(along)
+        p = self._free(along) / n
+        one = filled(outline_of(self.outline, setting.shelf))
+        one = one.transformed(scaling(p / one.bounds.width, p / one.bounds.width))
+        box = one.bounds
+        if self.depth >= box.height:
+            raise StepError(
+                "As wide as the pitch the figure is {} high and cannot stand out by {}.",
+                box.height,
+                self.depth,
+                hint="Take a smaller depth, or a larger pitch.",
+                field="depth",
+                would_do=round(box.height / 2, 1),
+            )
+        return together(
+            [
+                one.transformed(translation(self.plain + i * p - box.left, -depth - box.head))
+                for i, depth in enumerate(self._depths(n))
+            ]
+        )
+
+    def _placed(self, path: str, box: Box) -> Region:
+        """Local coordinates, y outwards negative, turned and moved to the edge."""
+        return self._at_edge(region_from_path(path), box)
+
+    def _at_edge(self, region: Region, box: Box) -> Region:
+        inwards = self.depth if self.keep is Keep.SHORTENED else 0.0
+        matrix = {
+            Side.HEAD: translation(box.left, box.head + inwards),
+            Side.FOOT: after(translation(box.right, box.foot - inwards), rotation(180)),
+            Side.RIGHT: after(translation(box.right - inwards, box.head), rotation(90)),
+            Side.LEFT: after(translation(box.left + inwards, box.foot), rotation(-90)),
+        }[self.side]
+        return region.transformed(matrix)
+
+    def apply(self, work: Work | None, setting: Setting) -> Work:
+        work = self.needs(work)
+        box = self._box(work)
+        must_be_open(work, box, self.side)
+        across = self.side.depth_of(box)
+        if self.keep is Keep.SHORTENED and self.depth > across / 2:
+            raise StepError(
+                "A depth of {} takes more than half of the panel's {}.",
+                self.depth,
+                across,
+                field="depth",
+                would_do=round(across / 10, 1),
+            )
+        along = self.side.length_in(box)
+        if self.motif is Motif.FIGURE:
+            return self._with_figures(work, box, self._at_edge(self._figures(along, setting), box))
+        start, curve, end = self.curve(along)
+        # along the panel's own edge, or along the line of the deepest places
+        level = 0.0 if self.keep is Keep.ADDED else -self.depth
+        up, down = (
+            (f"V{start!r}" if start != level else ""),
+            (f"V{level!r}" if end != level else ""),
+        )
+        shape = self._placed(f"M0 {level!r}{up}{curve}{down}Z", box)
+        if self.keep is Keep.ADDED:
+            return work.with_paper(union(work.paper, shape))
+        if not intersection(work.paper, shape):
+            raise StepError("There is no paper along that edge.", field="side")
+        return work.with_paper(difference(work.paper, shape))
+
+    def _with_figures(self, work: Work, box: Box, figures: Region) -> Work:
+        paper = work.paper
+        if self.keep is Keep.SHORTENED:
+            paper = difference(paper, rectangle(self.side.band(box, self.depth, 1.0, 1.0)))
+            # what is sunk into the panel may not close its windows again
+            figures = intersection(figures, rectangle(self.side.band(box, self.depth, 0.0, 1.0)))
+        else:
+            figures = intersection(figures, rectangle(self.side.band(box, 0.0, self.depth, 1.0)))
+        joined = union(paper, figures)
+        if joined.pieces > work.paper.pieces:
+            raise StepError(
+                "Some of the figures touch the panel in points only and would fall off.",
+                hint="Let them stand out by less.",
+                field="depth",
+                would_do=round(self.depth * 0.7, 1),
+            )
+        return work.with_paper(joined)
+
+    def tells(self, before: Work | None, after: Work, setting: Setting) -> list[Told]:
+        if before is None:
+            return []
+        along = self.side.length_in(self._box(before))
+        n = self.repeats(along)
+        pitch = self._free(along) / n
+        return [Told("Repeats", n, "count"), Told("Pitch", pitch, note="as it comes out")]
+
+    def caption(self) -> Caption:
+        return Caption(self.motif.value, self.depth)
+
+    @classmethod
+    def sample(cls) -> list[Step]:
+        from stileblade.steps.kinds.blank import Blank
+
+        return [Blank(), cls(depth=12, pitch=30)]

@@ -1,0 +1,35 @@
+"""Weld on a further figure."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from stileblade.geometry.regions.set_operations import union
+from stileblade.piece.work import Work
+from stileblade.steps.placing import Anchor, PlacedStep, anchor_at
+from stileblade.steps.step import Caption, Setting, Stage, Step, register_step
+
+
+@register_step
+class Weld(PlacedStep):
+    """A further figure made one with the piece where they overlap or share an edge."""
+
+    stage = Stage.MIRROR
+    title = "Weld on"
+    words = "add unite join figure overhang union"
+    kind: Literal["weld"] = "weld"
+    at: Anchor = anchor_at(Anchor.RIGHT)
+
+    def apply(self, work: Work | None, setting: Setting) -> Work:
+        work = self.needs(work)
+        return work.with_paper(union(work.paper, self.placed(work, setting)))
+
+    def caption(self) -> Caption:
+        return Caption(self.outline.title.lower())
+
+    @classmethod
+    def sample(cls) -> list[Step]:
+        from stileblade.outlines.figures.round import Circle
+        from stileblade.steps.kinds.blank import Blank
+
+        return [Blank(), cls(outline=Circle(diameter=70))]

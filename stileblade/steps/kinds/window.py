@@ -1,0 +1,150 @@
+"""Cut a window in a panel."""
+
+from __future__ import annotations
+
+from enum import StrEnum
+from typing import Literal
+
+from pydantic import Field
+
+from stileblade.errors import StepError
+from stileblade.fields import choice, length
+from stileblade.geometry.curves.places import Box
+from stileblade.geometry.curves.transforms import scaling
+from stileblade.geometry.offset.offset import offset as grown_by
+from stileblade.geometry.regions.fill import filled
+from stileblade.geometry.regions.region import Region
+from stileblade.geometry.regions.set_operations import difference, union
+from stileblade.piece.windows import Opened
+from stileblade.piece.work import Work
+from stileblade.steps.placing import PlacedStep
+from stileblade.steps.step import Caption, Setting, Stage, Step, register_step
+
+
+class Sized(StrEnum):
+    OWN = "own"
+    FIT = "fit"
+    FILL = "fill"
+
+
+@register_step
+class Window(PlacedStep):
+    """An opening cut in a panel, placed by head, middle or foot and left, centre or right."""
+
+    stage = Stage.WINDOWS
+    title = "Window"
+    words = "aperture opening porthole cut out"
+    kind: Literal["window"] = "window"
+    crosses: bool = Field(
+        False,
+        title="May cross a fold",
+        description="On: the window is meant to run across a fold or an edge.",
+    )
+
+    sized: Sized = choice(
+        Sized.OWN,
+        "Size",
+        "What gives the window its size.",
+        own="its own",
+        fit="margins, in proportion",
+        fill="margins, all round",
+    )
+    margin: float = length(
+        12, "Margin", "From the panel's edges to the window.", least=0, most=500,
+        when={"sized": ["fit", "fill"]},
+    )  # fmt: skip
+    frame: float = length(
+        0,
+        "Frame",
+        "Width of a border left or put round it, where the paper does not reach that far; 0 is none.",
+        least=0,
+        most=200,
+    )
+
+    @property
+    def sizable(self) -> bool:
+        return self.sized is Sized.OWN
+
+    def turned_figure(self, work: Work, setting: Setting) -> Region:
+        region = super().turned_figure(work, setting)
+        if self.sized is Sized.OWN:
+            return region
+        box, own = work.box_of(self.target), region.bounds
+        room = (box.width - 2 * self.margin, box.height - 2 * self.margin)
+        if min(room) <= 0:
+            raise StepError(
+                "Margins of {} leave nothing of the panel's {}.",
+                self.margin,
+                min(box.width, box.height),
+                field="margin",
+                would_do=round(min(box.width, box.height) / 8, 1),
+            )
+        across, down = room[0] / own.width, room[1] / own.height
+        if self.sized is Sized.FIT:
+            across = down = min(across, down)
+        return region.transformed(scaling(across, down))
+
+    def apply(self, work: Work | None, setting: Setting) -> Work:
+        work = self.needs(work)
+        figure = self.placed(work, setting)
+        here = self.here(work, setting)
+        name = work.panel_name(self.target)
+        panel = work.box_of(name)
+        if not self.crosses:
+            self._must_fit(here.bounds, panel)
+        paper = work.paper
+        if self.frame:
+            paper = union(paper, grown_by(filled(figure), self.frame))
+        paper = difference(paper, figure)
+        if not paper:
+            raise StepError(
+                "The window covers the whole piece: nothing would be left.",
+                hint="Make it smaller.",
+                field="outline",
+            )
+        opened = [Opened(self.id, name, here, self.crosses)]
+        if self.also_on:
+            there = self.there(here, work)
+            opened.insert(0, Opened(self.id, self.also_on, there, self.crosses))
+        return work.with_paper(paper, windows=(*work.windows, *opened))
+
+    def _must_fit(self, box: Box, panel: Box) -> None:
+        if box.width > panel.width + 1e-9 or box.height > panel.height + 1e-9:
+            share = 0.8 * min(panel.width / box.width, panel.height / box.height)
+            raise StepError(
+                "The window of {} x {} is larger than the panel of {} x {}.",
+                *(box.width, box.height, panel.width, panel.height),
+                *(box.width * share, box.height * share),
+                hint="{} x {} would do.",
+                field="outline",
+                would_do=round(box.width * share, 1),
+            )
+        for field, low, high, edge_low, edge_high in (
+            ("dx", box.left, box.right, panel.left, panel.right),
+            ("dy", box.head, box.foot, panel.head, panel.foot),
+        ):
+            over = max(edge_low - low, high - edge_high)
+            if over > 1e-9:
+                value = getattr(self, field)
+                back = value + max(edge_low - low, 0) - max(high - edge_high, 0)
+                raise StepError(
+                    "The window runs {} over the edge of its panel.",
+                    over,
+                    hint="Move it back, or say that it may cross the fold.",
+                    field=field,
+                    would_do=round(back, 4),
+                )
+
+    @property
+    def opens(self) -> bool:
+        return True
+
+    def caption(self) -> Caption:
+        return Caption(self.outline.title.lower())
+
+    @classmethod
+    def sample(cls) -> list[Step]:
+        from stileblade.outlines.figures.shaped import Arch
+        from stileblade.steps.kinds.blank import Blank
+
+        return [Blank(), cls(outline=Arch(width=44, height=70, rise=22))]

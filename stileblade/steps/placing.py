@@ -1,0 +1,221 @@
+"""Placing a further figure by anchors and exact offsets: shared by weld, cut away, window."""
+
+from __future__ import annotations
+
+from enum import StrEnum
+from functools import lru_cache
+
+from stileblade.errors import StepError
+from stileblade.fields import angle, choice, length, number_of, offset, special, switch
+from stileblade.geometry.curves.places import Box
+from stileblade.geometry.curves.transforms import rotation, translation
+from stileblade.geometry.regions.region import Region
+from stileblade.outlines.catalogue import AnyFigure, figure_field
+from stileblade.outlines.figure import Figure, outline_of
+from stileblade.outlines.figures.round import Circle
+from stileblade.piece.carrying import carried
+from stileblade.piece.work import Work
+from stileblade.steps.handle import BoxHandle, Handle, Moved, Sizing
+from stileblade.steps.repeating import (
+    Also,
+    Repeat,
+    as_many_as_fit,
+    in_grid,
+    in_ring,
+    mirrored_too,
+    together,
+)
+from stileblade.steps.step import Setting, Step
+
+
+class Anchor(StrEnum):
+    """Nine places of a box: head, middle, foot by left, centre, right."""
+
+    HEAD_LEFT = "head-left"
+    HEAD = "head"
+    HEAD_RIGHT = "head-right"
+    LEFT = "left"
+    CENTRE = "centre"
+    RIGHT = "right"
+    FOOT_LEFT = "foot-left"
+    FOOT = "foot"
+    FOOT_RIGHT = "foot-right"
+
+    def of(self, box: Box) -> tuple[float, float]:
+        """The place in a box."""
+        x = box.left if "left" in self else box.right if "right" in self else box.centre[0]
+        y = box.head if "head" in self else box.foot if "foot" in self else box.centre[1]
+        return x, y
+
+
+def place_at(region: Region, spot: tuple[float, float], by: Anchor, dx: float, dy: float) -> Region:
+    """The region with its own anchor ``by`` at a spot, moved on by dx and dy."""
+    x, y = by.of(region.bounds)
+    return region.transformed(translation(spot[0] - x + dx, spot[1] - y + dy))
+
+
+_ANCHORED = {"repeat": [Repeat.ONCE, Repeat.GRID, Repeat.RING]}
+"""As many as fit fill what they are placed on, whatever anchor there is."""
+
+
+def anchor_at(default: Anchor) -> Anchor:
+    """The field for the place that a figure is set to."""
+    at: Anchor = special(
+        default, "At", "The place on the panel that it is set to.", control="anchor", when=_ANCHORED
+    )
+    return at
+
+
+class PlacedStep(Step):
+    """A step that sets a figure at an anchor of a panel, of the card or of the figure."""
+
+    outline: AnyFigure = figure_field(Circle(diameter=20), "Figure", "Its outline.")
+    turn: float = angle(0, "Turn", "Clockwise, about the centre of its box.")
+    target: str = special(
+        "front", "On", "The panel, or the open card, that it is placed by.", control="target"
+    )
+    at: Anchor = anchor_at(Anchor.CENTRE)
+    by: Anchor = special(
+        Anchor.CENTRE,
+        "By",
+        "The place of the figure's own box that is set there.",
+        control="anchor",
+        when=_ANCHORED,
+    )
+    dx: float = offset(0, "To the right", "Moved on from there; negative is to the left.")
+    dy: float = offset(0, "Down", "Moved on from there; negative is up.")
+
+    repeat: Repeat = choice(
+        Repeat.ONCE,
+        "Repeated",
+        "How often it is set.",
+        once="once",
+        grid="in columns and rows",
+        ring="in a ring",
+        fit="as many as fit, evenly",
+    )
+    columns: int = number_of(
+        3, "Columns", "Side by side.", least=1, most=100, when={"repeat": ["grid"]}
+    )
+    rows: int = number_of(2, "Rows", "Below each other.", least=1, most=100,
+                          when={"repeat": ["grid"]})  # fmt: skip
+    gap: float = offset(8, "Between", "From one to the next; to the edges as well where they fill it.",
+                        when={"repeat": ["grid", "fit"]})  # fmt: skip
+    count: int = number_of(8, "How many", "Round the ring.", least=1, most=120,
+                           when={"repeat": ["ring"]})  # fmt: skip
+    radius: float = length(30, "Radius", "From the ring's centre to theirs.", least=0,
+                           when={"repeat": ["ring"]})  # fmt: skip
+    also: Also = choice(
+        Also.NO,
+        "Also",
+        "Its mirror images about the middle of what it is placed on.",
+        no="nowhere else",
+        sides="at the other side",
+        ends="at the other end",
+        corners="at all four corners",
+    )
+
+    also_on: str = special(
+        "",
+        "And on",
+        "Another panel that has the same: what is changed here changes there.",
+        control="target",
+        empty="no other panel",
+    )
+    mirrored: bool = switch(
+        True,
+        "Mirrored there",
+        "As if the card were folded on it, or in the same place as here.",
+        when={"also_on": ["*"]},
+    )
+
+    def placed(self, work: Work, setting: Setting) -> Region:
+        """The figure, and all its copies, where the values put it."""
+        here = self.here(work, setting)
+        return together([here, self.there(here, work)]) if self.also_on else here
+
+    def here(self, work: Work, setting: Setting) -> Region:
+        """The figure and its copies on the panel that it is placed by."""
+        box = work.box_of(self.target)
+        return mirrored_too(self._first(work, setting), box, self.also)
+
+    @property
+    def sizable(self) -> bool:
+        """Whether the figure's own values give it its size."""
+        return True
+
+    def turned_figure(self, work: Work, setting: Setting) -> Region:
+        """The figure in its size and turn, wherever it is."""
+        return turned(outline_of(self.outline, setting.shelf), self.turn)
+
+    def _first(self, work: Work, setting: Setting) -> Region:
+        """The figure and its repeats, without those at other sides and on other panels."""
+        box, region = work.box_of(self.target), self.turned_figure(work, setting)
+        if self.repeat is Repeat.FIT:
+            region, _, _ = as_many_as_fit(region, box, self.gap)
+            return region.transformed(translation(self.dx, self.dy))
+        if self.repeat is Repeat.GRID:
+            region = in_grid(region, self.columns, self.rows, self.gap, self.gap)
+        elif self.repeat is Repeat.RING:
+            region = in_ring(region, self.count, self.radius)
+        return place_at(region, self.at.of(box), self.by, self.dx, self.dy)
+
+    def there(self, region: Region, work: Work) -> Region:
+        """The same on the other panel: where it would lie by folding, or by the same anchor."""
+        here, there = work.box_of(self.target), work.box_of(self.also_on, field="also_on")
+        if here == there:
+            raise StepError(
+                "It is on that panel already.", hint="Choose another one.", field="also_on"
+            )
+        if not self.mirrored:
+            (x, y), (u, v) = self.at.of(here), self.at.of(there)
+            return region.transformed(translation(u - x, v - y))
+        names = [next((p.name for p in work.panels if p.box == b), "") for b in (here, there)]
+        if not all(names):
+            raise StepError(
+                "Only what is on one panel can be mirrored onto another.",
+                hint="Place it by a panel, not by the open card.",
+                field="also_on",
+            )
+        return region.transformed(carried(work, names[0], names[1], field="also_on"))
+
+    def handles(self, before: Work | None, setting: Setting) -> list[Handle]:
+        if before is None:
+            return []
+        region, sizing = self._first(before, setting), None
+        alone = self.repeat is Repeat.ONCE
+        if alone and self.sizable:
+            sizing = sizing_of(self.outline, self.turn, setting, self.by.of(region.bounds))
+        word, turn = self.outline.title.lower(), self.turn if alone else None
+        return [BoxHandle(*self.moves(before), region.bounds, region, word, sizing, turn)]
+
+    def moves(self, before: Work) -> tuple[Moved, Moved]:
+        return Moved("dx", self.dx), Moved("dy", self.dy)
+
+
+@lru_cache(maxsize=128)
+def turned(region: Region, turn: float) -> Region:
+    """The region turned about its middle: one and the same for one and the same, so that what is
+    made of it is remembered."""
+    return region.transformed(rotation(turn, about=region.bounds.centre)) if turn else region
+
+
+def sizing_of(
+    figure: Figure, turn: float, setting: Setting, fixed: tuple[float, float]
+) -> Sizing | None:
+    """How a figure that is turned by an angle is sized about a place of its box."""
+    sizes = figure.sizes(outline_of(figure, setting.shelf).bounds)
+
+    def value(name: str) -> tuple[tuple[str, float], ...]:
+        return ((f"outline.{name}", getattr(figure, name) or sizes.shown),) if name else ()
+
+    if sizes.both:
+        return Sizing(fixed, both=value(sizes.both))
+    across, down = value(sizes.across), value(sizes.down)
+    if not across:
+        return None
+    if turn % 180 == 0:
+        return Sizing(fixed, across, down)
+    if turn % 90 == 0:
+        return Sizing(fixed, down, across)
+    return Sizing(fixed, both=across + down)

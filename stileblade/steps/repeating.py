@@ -1,0 +1,116 @@
+"""One figure many times: in rows and columns, in a ring, as many as fit, mirrored to other sides."""
+
+from __future__ import annotations
+
+import math
+from enum import StrEnum
+
+from stileblade.errors import StepError
+from stileblade.geometry.curves.places import Box
+from stileblade.geometry.curves.transforms import mirror_across, rotation, translation
+from stileblade.geometry.regions.region import Region, gather
+from stileblade.geometry.regions.set_operations import union
+
+MOST_COPIES = 400
+LEAST_STEP = 0.1
+"""mm: copies that lie nearer to each other are not told apart."""
+
+
+class Repeat(StrEnum):
+    ONCE = "once"
+    GRID = "grid"
+    RING = "ring"
+    FIT = "fit"
+
+
+class Also(StrEnum):
+    NO = "no"
+    SIDES = "sides"
+    ENDS = "ends"
+    CORNERS = "corners"
+
+
+def together(copies: list[Region]) -> Region:
+    """Copies as one region; those whose boxes do not meet are only put side by side."""
+    boxes = [c.bounds for c in copies]
+    apart = all(not _meet(a, b) for i, a in enumerate(boxes) for b in boxes[:i])
+    if apart:
+        return gather(copies)
+    whole = Region.empty()
+    for copy in copies:
+        whole = union(whole, copy)
+    return whole
+
+
+def _meet(a: Box, b: Box) -> bool:
+    return a.left <= b.right and b.left <= a.right and a.head <= b.foot and b.head <= a.foot
+
+
+def in_grid(region: Region, columns: int, rows: int, across: float, down: float) -> Region:
+    """In columns and rows, ``across`` and ``down`` mm between two. StepError for too many."""
+    if columns * rows > MOST_COPIES:
+        raise StepError(
+            f"{columns} columns of {rows} are more than {MOST_COPIES} copies.",
+            hint="Take fewer.",
+            field="rows",
+            would_do=max(1, MOST_COPIES // columns),
+        )
+    box = region.bounds
+    return together(
+        [
+            region.transformed(translation(i * (box.width + across), j * (box.height + down)))
+            for j in range(rows)
+            for i in range(columns)
+        ]
+    )
+
+
+def in_ring(region: Region, count: int, radius: float) -> Region:
+    """Round a circle, each turned outwards as the first one, which is at the head."""
+    x, y = region.bounds.centre
+    first = region.transformed(translation(-x, -y - radius))
+    return together([first.transformed(rotation(360 * n / count)) for n in range(count)])
+
+
+def as_many_as_fit(region: Region, within: Box, gap: float) -> tuple[Region, int, int]:
+    """As many as fit in a box with at least ``gap`` mm between them and to its edges, evenly
+    spread; and how many columns and rows that are. StepError where not even one does."""
+    box = region.bounds
+    found = []
+    for size, room in ((box.width, within.width), (box.height, within.height)):
+        if size + gap < LEAST_STEP:
+            raise StepError(
+                "From one to the next there are only {}: they would lie on each other.",
+                max(size + gap, 0.0),
+                hint="Make the gap or the figure larger.",
+                field="gap",
+                would_do=round(max(LEAST_STEP - size, 0.0) + 0.5, 1),
+            )
+        count = math.floor((room - gap) / (size + gap) + 1e-9)
+        if count < 1:
+            raise StepError(
+                "Not even one fits: it is {} in {}, with {} to either edge.",
+                size,
+                room,
+                gap,
+                hint="Make the figure or the gap smaller.",
+                field="gap",
+                would_do=max(0.0, math.floor((room - size) * 5) / 10),
+            )
+        found.append((count, (room - count * size) / (count + 1)))
+    (columns, across), (rows, down) = found
+    grid = in_grid(region, columns, rows, across, down)
+    left, head = within.left + across, within.head + down
+    return grid.transformed(translation(left - box.left, head - box.head)), columns, rows
+
+
+def mirrored_too(region: Region, about: Box, also: Also) -> Region:
+    """With its mirror images at the other side, the other end, or at all four corners of a box."""
+    x, y = about.centre
+    over = mirror_across(axis="x", at=x), mirror_across(axis="y", at=y)
+    copies = [region]
+    if also in (Also.SIDES, Also.CORNERS):
+        copies += [c.transformed(over[0]) for c in copies]
+    if also in (Also.ENDS, Also.CORNERS):
+        copies += [c.transformed(over[1]) for c in copies]
+    return together(copies) if len(copies) > 1 else region

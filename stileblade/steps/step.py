@@ -1,0 +1,242 @@
+"""What a build step is. One kind, one file in ``steps``."""
+
+from __future__ import annotations
+
+from abc import ABC, abstractmethod
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from enum import StrEnum
+from typing import Any, ClassVar
+
+from pydantic import Field
+
+from stileblade.card.sizes import CardSize
+from stileblade.card.stock import Paper
+from stileblade.card.ways import Folding, Layout
+from stileblade.errors import StepError
+from stileblade.fields import Values
+from stileblade.geometry.regions.region import Region
+from stileblade.outlines.artwork import Artwork, LayerOutlines
+from stileblade.piece.work import Work
+from stileblade.registry import Registry
+from stileblade.steps.handle import Handle, Moved
+
+STEPS: Registry[type[Step]] = Registry("kind of step")
+
+
+class Stage(StrEnum):
+    """Where in the order of the work a step has its place."""
+
+    OUTLINE = "Outline"
+    MIRROR = "Mirror and weld"
+    FOLDS = "Folds"
+    WINDOWS = "Windows and edges"
+
+
+class StartsWith(StrEnum):
+    """What a piece begins with."""
+
+    CARD = "card"
+    FIGURE = "figure"
+    ARTWORK = "artwork"
+    PART = "part"
+
+    @property
+    def is_figure(self) -> bool:
+        """Whether it has no panels until it is mirrored."""
+        return self in (StartsWith.FIGURE, StartsWith.ARTWORK)
+
+
+@dataclass(frozen=True)
+class Setting:
+    """What a step may read beside its values: the card, the stock, the artworks."""
+
+    size: CardSize
+    turned: bool
+    folding: Folding
+    paper: Paper
+    shelf: Mapping[str, LayerOutlines]
+    pieces: Mapping[str, Work] = field(default_factory=dict)
+    """The finished pieces before this one, by their keys."""
+
+    @property
+    def closed(self) -> tuple[float, float]:
+        """Width and height of the closed card as it is held."""
+        w, h = self.size.width, self.size.height
+        return (h, w) if self.turned else (w, h)
+
+    def layout(self) -> Layout:
+        return self.folding.layout(*self.closed, self.paper.thickness)
+
+
+@dataclass(frozen=True)
+class Told:
+    """A figure that a step tells about itself: not a value of it, but what comes of its values."""
+
+    name: str
+    value: float
+    unit: str = "mm"
+    note: str = ""
+
+
+@dataclass(frozen=True)
+class PartTaken:
+    """The piece, the step that parted it, "" for the last, and the part's number, from 1."""
+
+    piece: str
+    step: str
+    number: int
+
+
+@dataclass(frozen=True)
+class Caption:
+    """The value that matters, for the build strip: a word and a figure with its unit."""
+
+    text: str = ""
+    value: float | None = None
+    unit: str = "mm"
+
+
+class Step(Values, ABC):
+    """One operation of a piece's making.
+
+    ``apply`` takes the work so far (None for the first step) and returns the new; it raises
+    StepError with the field at fault where the values cannot be applied.
+    """
+
+    stage: ClassVar[Stage]
+    title: ClassVar[str]
+    words: ClassVar[str] = ""
+    changes_size: ClassVar[bool] = False
+    """Whether it makes the closed card larger, so that its envelope is looked at while it is
+    worked on."""
+    starts_with: ClassVar[StartsWith | None] = None
+    """What it begins a piece with (and then it stands first); None where it works on one."""
+    usual: ClassVar[Mapping[str, Any]] = {}
+    """Values other than the defaults with which a person's choice on the shelf is put in."""
+    sample_artworks: ClassVar[Mapping[str, Artwork]] = {}
+    """What its ``sample`` needs in the document, by key."""
+    sample_folding: ClassVar[Folding] = Folding()
+    """How the card of its ``sample`` is folded."""
+    reads_card: ClassVar[bool] = False
+    """Whether its outcome depends on the card's size and way of folding."""
+
+    id: str = Field("", title="Key", description="The step's key within its piece.", max_length=40)
+    on: bool = Field(True, title="On", description="Steps switched off are passed over.")
+
+    @abstractmethod
+    def apply(self, work: Work | None, setting: Setting) -> Work:
+        """The work after the step."""
+
+    def caption(self) -> Caption:
+        return Caption()
+
+    def handles(self, before: Work | None, setting: Setting) -> list[Handle]:
+        """Handles for the step's values; ``before`` is the work it was given."""
+        return []
+
+    def tells(self, before: Work | None, after: Work, setting: Setting) -> list[Told]:
+        """What came of the step's values, for the pane of the step in hand."""
+        return []
+
+    def moves(self, before: Work) -> tuple[Moved, Moved] | None:
+        """The values that follow what the step places, to the right and down; None where it places
+        nothing."""
+        return None
+
+    def moved_by(self, before: Work, dx: float, dy: float) -> dict[str, float]:
+        """The values with which what it places lies ``dx`` and ``dy`` mm further on; none where it
+        cannot be moved."""
+        moves = self.moves(before)
+        if moves is None:
+            return {}
+        return {m.field: round(m.after(way), 3) for m, way in zip(moves, (dx, dy), strict=True)}
+
+    def drawn_in_by(self, way: float) -> dict[str, float]:
+        """The values with which it makes the closed card ``way`` mm less large; none where it does
+        not make it larger by a measure of its own."""
+        return {}
+
+    def turned_by(self, angle: float) -> dict[str, float]:
+        """The values with which it turns the whole figure by ``angle`` degrees more; none where it
+        does not turn it."""
+        return {}
+
+    def grown_to(self, margin: float) -> dict[str, float]:
+        """The values with which it surrounds the outline by ``margin`` mm, with round corners; none
+        where that is not what it does."""
+        return {}
+
+    @property
+    def surrounds_by(self) -> float:
+        """The margin in mm by which it surrounds the outline, with round corners."""
+        return 0.0
+
+    @property
+    def opens(self) -> bool:
+        """Whether it cuts openings on purpose."""
+        return False
+
+    @classmethod
+    def taking(cls, part: PartTaken) -> Step:
+        """The step that begins a piece with the part; only of a kind that does so."""
+        raise TypeError(f"{cls.title} begins no piece with a part")
+
+    @property
+    def takes_part(self) -> PartTaken | None:
+        """The part of another piece that it begins with; None where it begins otherwise."""
+        return None
+
+    @property
+    def reads_piece(self) -> str:
+        """The key of another piece whose finished work it reads; "" where none."""
+        return ""
+
+    def outlines(self) -> tuple[str, ...]:
+        """Keys of the artworks it reads."""
+        found: tuple[str, ...] = ()
+        for name in type(self).model_fields:
+            reads = getattr(getattr(self, name), "reads", None)
+            if callable(reads):
+                found += reads()
+        return found
+
+    @classmethod
+    @abstractmethod
+    def sample(cls) -> list[Step]:
+        """Steps that end with one of this kind: the picture in the search is made of them."""
+
+    @classmethod
+    def sample_pieces(cls) -> list[list[Step]]:
+        """The steps of the pieces before the one of ``sample``; the first one's key is "base"."""
+        return []
+
+    def needs(self, work: Work | None) -> Work:
+        """The work, or an error where there is none yet."""
+        if work is None or not work.paper:
+            raise StepError(
+                "There is nothing to work on yet.", hint="Start with a blank or a figure."
+            )
+        return work
+
+    def needs_figure(self, work: Work | None) -> Work:
+        """The work, or an error where it has panels already."""
+        work = self.needs(work)
+        if work.panels:
+            raise StepError(
+                "The piece has its panels and folds already.",
+                hint=f"Move '{self.title}' before the mirror; a blank takes its size from the card.",
+            )
+        return work
+
+
+def register_step(cls: type[Step]) -> type[Step]:
+    STEPS.add(cls.model_fields["kind"].default, cls)
+    return cls
+
+
+def kept_whole(paper: Region, message: str, *, field: str, would_do: float | None = None) -> Region:
+    """The paper, or a StepError where nothing is left of it."""
+    if not paper:
+        raise StepError(message, field=field, would_do=would_do)
+    return paper

@@ -1,0 +1,102 @@
+"""An evaluation as the bench shows it: the flat view at the step in hand, and the finished card."""
+
+from __future__ import annotations
+
+from enum import StrEnum
+
+from pydantic import BaseModel
+
+from stileblade.design.evaluation import Evaluation, PieceOutcome
+from stileblade.folding.flat import fold_flat
+from stileblade.geometry.curves.places import Box
+from stileblade.unexpected import Attempts
+from stileblade.views.closed import ClosedView, closed_of
+from stileblade.views.findings import FindingView, findings_of, not_computed
+from stileblade.views.flat import FlatView, flat_of
+from stileblade.views.lap import LapCurve, lap_of
+from stileblade.views.loupe import LoupePlace, loupe_of
+from stileblade.views.places import Stroke
+from stileblade.views.readings import Reading, readings_of
+from stileblade.views.scoring import ScoreRow, scoring_of, tick_strokes
+from stileblade.views.space import SpaceView, no_space, space_of
+from stileblade.views.strip import StripView, strip_of
+
+
+class RestView(BaseModel):
+    """All but the flat view: of the finished piece, whatever step is in hand."""
+
+    open: tuple[float, float]
+    closed: tuple[float, float]
+    space: SpaceView
+    shut: ClosedView | None
+    scoring: list[ScoreRow]
+    ticks: list[Stroke]
+    lap: LapCurve | None
+    loupe: list[LoupePlace]
+    readings: list[Reading]
+    findings: list[FindingView]
+    strip: list[StripView]
+
+
+class Wanted(StrEnum):
+    """What is asked for: while something is edited, the flat view alone comes first."""
+
+    ALL = "all"
+    FLAT = "flat"
+    REST = "rest"
+
+
+class Evaluated(BaseModel):
+    flat: FlatView | None
+    rest: RestView | None
+
+
+def view(
+    evaluation: Evaluation,
+    piece: PieceOutcome,
+    step: str | None,
+    known: set[str],
+    part: Wanted = Wanted.ALL,
+) -> Evaluated:
+    """What the bench shows of a piece with a step in hand (None: the last). What of it fails is left
+    out and becomes a finding."""
+    outcome = piece.outcome_of(step) if step else None
+    if outcome is None and piece.outcomes:
+        outcome = piece.outcomes[-1]
+    attempt = Attempts()
+    flat = None if part is Wanted.REST else flat_of(evaluation, piece, outcome, attempt)
+    rest = None if part is Wanted.FLAT else _rest(evaluation, piece, known)
+    if rest is not None and outcome is not None:
+        rest.findings += not_computed(attempt.failed, piece.piece.id, outcome.step.id)
+    return Evaluated(flat=flat, rest=rest)
+
+
+def _rest(evaluation: Evaluation, piece: PieceOutcome, known: set[str]) -> RestView:
+    work = piece.work if piece.work and piece.work.paper else None
+    box = work.paper.bounds if work else Box(0.0, 0.0, 0.0, 0.0)
+    attempt = Attempts()
+    strip = [strip_of(o, evaluation.design.units, known, attempt) for o in piece.outcomes]
+    rest = RestView(
+        open=(box.width, box.height),
+        closed=(0.0, 0.0),
+        space=no_space(piece),
+        shut=None,
+        scoring=[],
+        ticks=[],
+        lap=None,
+        loupe=[],
+        readings=[],
+        findings=findings_of(evaluation),
+        strip=strip,
+    )
+    if work is not None:
+        rest.closed = attempt("closed size", lambda: fold_flat(work).closed, (0.0, 0.0))
+        rest.space = attempt("folded card", lambda: space_of(evaluation, piece, work), rest.space)
+        rest.shut = attempt("closed card", lambda: closed_of(evaluation, piece, work), None)
+        rest.scoring = attempt("scoring table", lambda: scoring_of(work), [])
+        rest.ticks = attempt("ticks for scoring", lambda: tick_strokes(work), [])
+        rest.lap = attempt("hinge over the lap", lambda: lap_of(work), None)
+        rest.loupe = attempt("places for the loupe", lambda: loupe_of(work, piece.paper), [])
+        rest.readings = attempt("readings", lambda: readings_of(evaluation, piece), [])
+    rest.findings += not_computed(attempt.failed, piece.piece.id)
+    return rest

@@ -1,0 +1,69 @@
+"""The same design on other cards: what changes, and how it looks there."""
+
+from __future__ import annotations
+
+from typing import Annotated, Any, Literal
+
+from pydantic import BaseModel, Field
+
+from stileblade.checks.check import Severity, run_checks
+from stileblade.design.cache import OutcomeCache
+from stileblade.design.document import Card, Design
+from stileblade.design.evaluation import evaluate
+from stileblade.design.refold import refold
+from stileblade.unexpected import Attempts
+from stileblade.views.folded import FoldedPicture, folded_picture
+from stileblade.views.report import card_measures
+from stileblade.views.strip import PictureView, small_picture
+
+MOST_TOLD = 6
+
+
+class StepChange(BaseModel):
+    piece: str
+    step: str
+    title: str
+    what: Literal["placed", "off"]
+    why: str
+
+
+class OtherCard(BaseModel):
+    """The design on one of the cards: the document, what changed, and how it looks."""
+
+    document: Annotated[dict[str, Any], Field(json_schema_extra={"x-document": True})]
+    changes: list[StepChange]
+    kept: int
+    open: tuple[float, float]
+    closed: tuple[float, float]
+    errors: int
+    warnings: int
+    findings: list[str]
+    flat: PictureView | None
+    folded: FoldedPicture | None
+
+
+def on_card(design: Design, card: Card, cache: OutcomeCache | None = None) -> OtherCard:
+    """The design on another card, with what that does to its steps."""
+    found, attempt = refold(design, card), Attempts()
+    evaluation = evaluate(found.design, cache)
+    base = evaluation.pieces[0]
+    work = base.work if base.work and base.work.paper else None
+    measures = attempt("measures", lambda: card_measures(evaluation), NOTHING)
+    findings = run_checks(evaluation)
+    return OtherCard(
+        document=found.design.model_dump(mode="json"),
+        changes=[StepChange(**vars(c)) for c in found.changes],
+        kept=found.kept,
+        open=(measures["open_mm"][0], measures["open_mm"][1]),
+        closed=(measures["closed_mm"][0], measures["closed_mm"][1]),
+        errors=sum(f.severity is Severity.ERROR for f in findings),
+        warnings=sum(f.severity is Severity.WARNING for f in findings),
+        findings=[f.message for f in findings if f.severity is not Severity.NOTE][:MOST_TOLD],
+        flat=attempt("picture", lambda: small_picture(work), None) if work else None,
+        folded=attempt("folded card", lambda: folded_picture(work, base.paper), None)
+        if work
+        else None,
+    )
+
+
+NOTHING = {"open_mm": [0.0, 0.0], "closed_mm": [0.0, 0.0]}

@@ -1,0 +1,156 @@
+"""What can be built: steps and figures with their forms and pictures, sizes, ways."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from functools import lru_cache
+from typing import Any, Literal
+
+from pydantic import BaseModel
+
+from stileblade.card.sizes import STANDARD_SIZES, CardSize
+from stileblade.card.ways import WAYS, Folding, Way
+from stileblade.design.document import Card, Design, Piece
+from stileblade.design.evaluation import evaluate
+from stileblade.formats.format import formats
+from stileblade.outlines.artwork import Artwork
+from stileblade.outlines.figure import FIGURES
+from stileblade.piece.work import Work
+from stileblade.steps.kinds.figure import StartFigure
+from stileblade.steps.step import STEPS, Stage, Step
+from stileblade.views.folded import FoldedPicture, closing_pictures
+from stileblade.views.strip import PictureView, small_picture
+
+
+class StepKind(BaseModel):
+    kind: str
+    title: str
+    stage: str
+    words: str
+    description: str
+    starts_with: Literal["", "card", "figure", "artwork", "part"]
+    usual: dict[str, Any]
+    form: dict[str, Any]
+    before: PictureView | None
+    after: PictureView | None
+
+
+class FigureKind(BaseModel):
+    kind: str
+    given_by: Literal["measures", "artwork", "word"]
+    title: str
+    words: str
+    form: dict[str, Any]
+    picture: PictureView | None
+
+
+class WayKind(BaseModel):
+    """pictures show it being folded, from open to closed, all in one frame."""
+
+    kind: str
+    title: str
+    description: str
+    pictures: list[FoldedPicture]
+
+
+class FormatKind(BaseModel):
+    """A file format by its ending."""
+
+    extension: str
+    title: str
+    about: str
+
+
+class Catalogue(BaseModel):
+    stages: list[str]
+    steps: list[StepKind]
+    figures: list[FigureKind]
+    sizes: list[CardSize]
+    ways: list[WayKind]
+    folding: dict[str, Any]
+    formats: list[FormatKind]
+
+
+def _works(
+    steps: list[Step],
+    artworks: Mapping[str, Artwork] | None = None,
+    folding: Folding | None = None,
+    before: Sequence[list[Step]] = (),
+) -> list[Work | None]:
+    card = Card(
+        size=next(s for s in STANDARD_SIZES if s.name == "ISO A6"), folding=folding or Folding()
+    )
+    pieces = [
+        Piece.model_validate(
+            {
+                "id": f"piece-{n}" if n else "base",
+                "steps": [s.model_dump(exclude={"id"}) for s in made],
+            }
+        )
+        for n, made in enumerate([*before, steps])
+    ]
+    design = Design(card=card, artworks=dict(artworks or {}), pieces=pieces)
+    return [o.work for o in evaluate(design).pieces[-1].outcomes]
+
+
+def _step(kind: str) -> StepKind:
+    cls = STEPS[kind]
+    works = _works(cls.sample(), cls.sample_artworks, cls.sample_folding, cls.sample_pieces())
+    before = works[-2] if len(works) > 1 else None
+    return StepKind(
+        kind=kind,
+        title=cls.title,
+        stage=cls.stage,
+        words=cls.words,
+        description=" ".join((cls.__doc__ or "").split()),
+        starts_with=cls.starts_with.value if cls.starts_with else "",
+        usual=dict(cls.usual),
+        form=cls.model_json_schema(),
+        before=small_picture(before) if before else None,
+        after=small_picture(works[-1]) if works[-1] else None,
+    )
+
+
+def _figure(kind: str) -> FigureKind:
+    cls = FIGURES[kind]
+    figure = cls()
+    work = None if figure.reads() else _works([StartFigure(outline=figure)])[0]
+    return FigureKind(
+        kind=kind,
+        given_by=cls.given_by.value,
+        title=cls.title,
+        words=cls.words,
+        form=cls.model_json_schema(),
+        picture=small_picture(work) if work else None,
+    )
+
+
+def _way(way: Way) -> WayKind:
+    card = Card(
+        size=next(s for s in STANDARD_SIZES if s.name == "ISO A6"), folding=Folding(kind=way.kind)
+    )
+    design = Design(card=card, pieces=[Piece.model_validate({"steps": [{"kind": "blank"}]})])
+    piece = evaluate(design).pieces[0]
+    assert piece.work is not None
+    return WayKind(
+        kind=way.kind,
+        title=way.title,
+        description=way.description,
+        pictures=closing_pictures(piece.work, piece.paper, 6),
+    )
+
+
+@lru_cache(maxsize=1)
+def catalogue() -> Catalogue:
+    order = {str(stage): i for i, stage in enumerate(Stage)}
+    return Catalogue(
+        stages=[str(s) for s in Stage],
+        steps=sorted((_step(k) for k in STEPS.names()), key=lambda s: (order[s.stage], s.title)),
+        figures=[_figure(kind) for kind in FIGURES.names()],
+        sizes=list(STANDARD_SIZES),
+        ways=[_way(w) for w in WAYS],
+        folding=Folding.model_json_schema(),
+        formats=[
+            FormatKind(extension=f.extension, title=f.title, about=f.about) for f in formats()
+        ],
+    )

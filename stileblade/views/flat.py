@@ -1,0 +1,248 @@
+"""The flat view: the piece as it stands after the step in hand, and what can be done with it there."""
+
+from __future__ import annotations
+
+from functools import lru_cache
+from typing import Any, Literal
+
+from pydantic import BaseModel
+
+from stileblade.card.sizes import room_in
+from stileblade.checks.check import Subject
+from stileblade.checks.envelope import bulk_of
+from stileblade.design.evaluation import Evaluation, Outcome, PieceOutcome
+from stileblade.folding.flat import fold_flat
+from stileblade.geometry.curves.places import Point
+from stileblade.geometry.curves.transforms import after, scaling
+from stileblade.geometry.measures.distances import label_point
+from stileblade.piece.work import Work
+from stileblade.steps.step import STEPS, PartTaken, StartsWith
+from stileblade.unexpected import Attempts
+from stileblade.views.folds import FoldView, folds_of
+from stileblade.views.guides import Guide, guides_of
+from stileblade.views.handles import HandleView, LineHandleView, card_handles, handle_view
+from stileblade.views.places import NO_BOUNDS, Bounds, box_of, screen_path, ways_path
+
+
+class PanelView(BaseModel):
+    """label is a place well inside the panel's paper, for its name."""
+
+    name: str
+    box: Bounds
+    label: Point
+
+
+class ToldView(BaseModel):
+    """A figure that the step in hand tells of itself."""
+
+    name: str
+    value: float
+    unit: str
+    note: str
+
+
+class PlacedView(BaseModel):
+    """An artwork of the document in the piece: a, b, c, d, e, f as in an SVG matrix, from the
+    units of its layers' paths to mm."""
+
+    ref: str
+    matrix: tuple[float, float, float, float, float, float]
+
+
+class WindowView(BaseModel):
+    """A window that a later step can name: by the key of the step that cut it."""
+
+    key: str
+    title: str
+
+
+class LineView(BaseModel):
+    """Lines of one step that are not cut, as path data."""
+
+    path: str
+    how: Literal["draw", "stitch", "score", "perforate", "cut"]
+
+
+class PartView(BaseModel):
+    """A part that the step in hand made, by its number, the piece made of it, if there is one, and the
+    values of the step that begins one with it."""
+
+    number: int
+    kept: bool
+    box: Bounds
+    piece: str
+    start: dict[str, Any]
+
+
+class EffectView(BaseModel):
+    """The closed card with the step in hand, and the room left in its envelope."""
+
+    closed: Point
+    room: float | None
+    slack: float
+    envelope: str
+
+
+class FlatView(BaseModel):
+    """The piece after the step in hand; ``before`` is what it was given, if different."""
+
+    path: str
+    box: Bounds
+    before: str
+    panels: list[PanelView]
+    folds: list[FoldView]
+    handles: list[HandleView]
+    card_handles: list[LineHandleView]
+    told: list[ToldView]
+    artwork: PlacedView | None
+    guides: list[Guide]
+    targets: list[str]
+    fold_names: list[str]
+    lines: list[LineView]
+    windows: list[WindowView]
+    parts: list[PartView]
+    effect: EffectView | None
+
+
+def flat_of(
+    evaluation: Evaluation, piece: PieceOutcome, outcome: Outcome | None, attempt: Attempts
+) -> FlatView:
+    """The piece after ``outcome``, its step in hand; what fails is left out, and kept by ``attempt``."""
+    work = outcome.work if outcome else None
+    before = outcome.before if outcome else None
+    seen, given = work or before, before or work
+    return FlatView(
+        path=screen_path(seen.paper) if seen else "",
+        box=box_of(seen.paper.bounds) if seen else NO_BOUNDS,
+        before=_before(outcome),
+        panels=attempt("panels", lambda: list(panels_of(seen)) if seen else [], []),
+        folds=attempt("folds", lambda: folds_of(seen) if seen else [], []),
+        handles=_handles(outcome, piece, attempt),
+        card_handles=card_handles(evaluation.design.card.folding),
+        told=attempt("figures of the step", lambda: _told(outcome, piece), []),
+        artwork=_placed(seen, piece) if seen else None,
+        guides=attempt("guides", lambda: guides_of(given), []),
+        targets=given.targets() if given else [],
+        fold_names=[f.name for f in seen.folds] if seen else [],
+        lines=[
+            LineView(path=ways_path(line, 3), how=line.how.value) for line in seen.lines_on_paper
+        ]
+        if seen
+        else [],
+        windows=_windows(given, piece),
+        parts=_parts(outcome, piece, evaluation),
+        effect=attempt("closed size", lambda: _effect(outcome, piece, evaluation), None),
+    )
+
+
+def _before(outcome: Outcome | None) -> str:
+    """What the step was given, where its paper is another now; a mirror's is seen as it is."""
+    if outcome is None or outcome.before is None or outcome.work is None:
+        return ""
+    if outcome.before.paper is outcome.work.paper or outcome.work.mirrored:
+        return ""
+    return screen_path(outcome.before.paper)
+
+
+def _handles(outcome: Outcome | None, piece: PieceOutcome, attempt: Attempts) -> list[HandleView]:
+    if outcome is None or not outcome.step.on:
+        return []
+    step, before = outcome.step, outcome.before
+
+    def made() -> list[HandleView]:
+        return [handle_view(h) for h in step.handles(before, piece.setting)]
+
+    if outcome.problem is None:
+        return attempt("handles of the step", made, [])
+    try:
+        return made()
+    except Exception:  # a value that cannot be applied has no handle, but a finding
+        return []
+
+
+def _parts(outcome: Outcome | None, piece: PieceOutcome, evaluation: Evaluation) -> list[PartView]:
+    """What the step in hand parted."""
+    if outcome is None or outcome.work is None or not outcome.work.parted:
+        return []
+    parted = outcome.work.parted[-1]
+    if parted.step != outcome.step.id:
+        return []
+    taken = {
+        part.number: p.name
+        for p in evaluation.design.pieces
+        for part in (s.takes_part for s in p.steps)
+        if part and part.piece == piece.piece.id and part.step in ("", parted.step)
+    }
+    return [
+        PartView(
+            number=n,
+            kept=n - 1 in parted.kept,
+            box=box_of(part.bounds),
+            piece=taken.get(n, ""),
+            start=_beginning(PartTaken(piece.piece.id, parted.step, n)),
+        )
+        for n, part in enumerate(parted.parts, start=1)
+    ]
+
+
+def _beginning(part: PartTaken) -> dict[str, Any]:
+    kind = next(kind for kind in STEPS if kind.starts_with is StartsWith.PART)
+    return kind.taking(part).model_dump(mode="json", exclude={"id"})
+
+
+def _effect(
+    outcome: Outcome | None, piece: PieceOutcome, evaluation: Evaluation
+) -> EffectView | None:
+    """The closed card's size and room, while a step is in hand that changes them."""
+    if outcome is None or outcome.work is None or outcome.problem is not None:
+        return None
+    if not outcome.step.changes_size:
+        return None
+    work, card = outcome.work, evaluation.design.card
+    closed, envelope = fold_flat(work).closed, card.size.envelope
+    room = (
+        room_in(envelope, closed, bulk_of(Subject(evaluation, piece), work)) if envelope else None
+    )
+    return EffectView(
+        closed=closed,
+        room=room.least if room else None,
+        slack=card.slack,
+        envelope=envelope.name if envelope else "",
+    )
+
+
+def _windows(work: Work | None, piece: PieceOutcome) -> list[WindowView]:
+    """The windows there are, as "step 2, Window on front"."""
+    found = []
+    for window in work.windows if work else ():
+        number = next((i for i, o in enumerate(piece.outcomes, 1) if o.step.id == window.step), 0)
+        if number:
+            title = piece.outcomes[number - 1].step.title
+            found.append(
+                WindowView(key=window.step, title=f"step {number}, {title} on {window.panel}")
+            )
+    return found
+
+
+@lru_cache(maxsize=128)
+def panels_of(work: Work) -> tuple[PanelView, ...]:
+    return tuple(
+        PanelView(name=p.name, box=box_of(p.box), label=label_point(work.paper, p.box))
+        for p in work.panels
+    )
+
+
+def _told(outcome: Outcome | None, piece: PieceOutcome) -> list[ToldView]:
+    if outcome is None or outcome.problem or outcome.work is None or not outcome.step.on:
+        return []
+    told = outcome.step.tells(outcome.before, outcome.work, piece.setting)
+    return [ToldView(name=t.name, value=t.value, unit=t.unit, note=t.note) for t in told]
+
+
+def _placed(work: Work, piece: PieceOutcome) -> PlacedView | None:
+    if work.artwork is None:
+        return None
+    ref = work.artwork.ref
+    scale = piece.setting.shelf[ref].scale
+    (a, c, e), (b, d, f) = after(work.artwork.matrix, scaling(scale, scale)).tolist()
+    return PlacedView(ref=ref, matrix=(a, b, c, d, e, f))

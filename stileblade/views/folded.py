@@ -1,0 +1,123 @@
+"""Still pictures of the folded card, seen from where the folded view shows it first."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from itertools import pairwise
+
+import numpy as np
+from pydantic import BaseModel
+
+from stileblade.card.stock import Paper
+from stileblade.folding.space import faces_in_space, half_open, in_space, maps_in_space, sequence
+from stileblade.geometry.curves.segments import Floats
+from stileblade.piece.work import Work
+from stileblade.views.places import Bounds
+
+_ROUND = {26.0: 1.15, -26.0: 1.05, 52.0: 0.95, -52.0: 0.95}
+"""Degrees round from the front that the eye may be, to the right, with how much each is liked."""
+_ABOVE = {False: 12.0, True: 17.0}
+"""Degrees above: for upright creases, and for level ones."""
+_FAR = 4.0
+"""Distance of the eye in diagonals of the card: a mild perspective."""
+
+
+class ShapeView(BaseModel):
+    """One filled face: path data (y down, mm), its colour, and which side is seen."""
+
+    path: str
+    fill: str
+    side: str
+
+
+class FoldedPicture(BaseModel):
+    """box: left, head, width, height of all shapes."""
+
+    box: Bounds
+    shapes: list[ShapeView]
+
+
+def folded_picture(work: Work, paper: Paper) -> FoldedPicture:
+    return picture_of(work, paper, half_open(work))
+
+
+def closing_pictures(work: Work, paper: Paper, stages: int) -> list[FoldedPicture]:
+    """Pictures of the card from open to closed: ``stages`` to each group of folds, and the first."""
+    keys = sequence(work)
+    left, head, right, foot = work.paper.bounds.as_list()
+    about = np.array([(left + right) / 2, -(head + foot) / 2, 0.0])
+    found = [picture_of(work, paper, keys[0], about)]
+    for before, after in pairwise(keys):
+        for n in range(1, stages + 1):
+            share = n / stages
+            angles = [a + (b - a) * share for a, b in zip(before, after, strict=True)]
+            found.append(picture_of(work, paper, angles, about))
+    return found
+
+
+def picture_of(
+    work: Work, paper: Paper, angles: Sequence[float], about: Floats | None = None
+) -> FoldedPicture:
+    """Faces from back to front as polygons, folds at the given angles in degrees; seen from about
+    a place in space, by itself the card's middle."""
+    faces = faces_in_space(work)
+    maps = maps_in_space(work, angles, paper.thickness)
+    solid = [
+        [in_space(m, np.array(ring)) for ring in face.rings]
+        for face, m in zip(faces, maps, strict=True)
+    ]
+    everything = [ring for rings in solid for ring in rings]
+    if not everything:
+        return FoldedPicture(box=(0, 0, 1, 1), shapes=[])
+    points = np.concatenate(everything)
+    centre = (points.min(axis=0) + points.max(axis=0)) / 2 if about is None else about
+    towards = eye_of(points, level=is_level(work))
+    distance = _FAR * float(np.linalg.norm(points.max(axis=0) - points.min(axis=0)))
+    shapes: list[tuple[float, ShapeView]] = []
+    seen: list[Floats] = []
+    for rings, matrix in zip(solid, maps, strict=True):
+        if not rings:
+            continue
+        flat = [_project(ring - centre, towards, distance) for ring in rings]
+        seen += flat
+        outside = float(matrix[:3, 2] @ (towards * distance - (rings[0].mean(axis=0) - centre))) > 0
+        path = "".join("M" + "L".join(f"{x:.2f} {y:.2f}" for x, y in ring) + "Z" for ring in flat)
+        depth = float(np.concatenate(rings).mean(axis=0) @ towards)
+        fill, side = (paper.outside, "outside") if outside else (paper.inside, "inside")
+        shape = ShapeView(path=path, fill=fill, side=side)
+        shapes.append((depth, shape))
+    found = np.concatenate(seen)
+    (left, head), (right, foot) = found.min(axis=0).tolist(), found.max(axis=0).tolist()
+    ordered = [shape for _, shape in sorted(shapes, key=lambda s: s[0])]
+    return FoldedPicture(box=(left, head, right - left, foot - head), shapes=ordered)
+
+
+def is_level(work: Work) -> bool:
+    """Whether it opens about level creases."""
+    return any(f.axis == "y" and f.folds and f.crease.half < 170 for f in work.folds)
+
+
+def eye_of(points: Floats, *, level: bool) -> Floats:
+    """The direction (3,) from which the card, given by places (n, 3), is best looked at: from the
+    front, so far round that it is spread out widely and little of it lies behind the rest."""
+    above = math.radians(_ABOVE[level])
+    best, eye = -1.0, np.array([0.0, 0.0, 1.0])
+    for degrees, liking in _ROUND.items():
+        turn = math.radians(degrees)
+        across = points @ np.array([math.cos(turn), 0.0, -math.sin(turn)])
+        width = float(np.ptp(across)) * liking
+        if width > best * (1 + 1e-6):
+            best = width
+            eye = np.array([math.sin(turn) * math.cos(above), math.sin(above),
+                            math.cos(turn) * math.cos(above)])  # fmt: skip
+    return eye
+
+
+def _project(points: Floats, towards: Floats, distance: float) -> Floats:
+    """To the picture's plane, y downwards."""
+    right = np.cross([0.0, 1.0, 0.0], towards)
+    right /= np.linalg.norm(right)
+    up = np.cross(towards, right)
+    scale = distance / (distance - points @ towards)
+    return np.column_stack([points @ right * scale, -(points @ up) * scale])

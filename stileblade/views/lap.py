@@ -1,0 +1,46 @@
+"""The hinge over the lap of a mirrored figure, with what the present lap costs drawn."""
+
+from __future__ import annotations
+
+from pydantic import BaseModel
+
+from stileblade.folding.joins import lap_curve
+from stileblade.geometry.measures.distances import rings_of
+from stileblade.geometry.regions.set_operations import cut_off
+from stileblade.piece.work import Work
+from stileblade.views.places import ring_path
+
+
+class LapPoint(BaseModel):
+    lap: float
+    hinge: float
+    loss: float
+
+
+class LapCurve(BaseModel):
+    """The hinge over the lap of the mirror step, and what each half loses, in mm^2."""
+
+    step: str
+    lap: float
+    hinge: float
+    loss: float
+    points: list[LapPoint]
+    lost: str
+
+
+def lap_of(work: Work) -> LapCurve | None:
+    mirrored = work.mirrored
+    if mirrored is None or not mirrored.figure:
+        return None
+    keep = "less" if mirrored.towards.low else "more"
+    at = mirrored.place_at(mirrored.lap)
+    lost = cut_off(mirrored.figure, axis=mirrored.axis, at=at, keep=keep)
+    spans = work.spans[work.folds[0].name]
+    return LapCurve(
+        step=mirrored.step,
+        lap=mirrored.lap,
+        hinge=sum(s.length for s in spans),
+        loss=mirrored.loss,
+        points=[LapPoint(lap=p.lap, hinge=p.hinge, loss=p.loss) for p in lap_curve(mirrored)],
+        lost=ring_path(rings_of(lost.polygons), 3) if lost else "",
+    )

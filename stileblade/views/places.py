@@ -1,0 +1,47 @@
+"""Boxes and outlines as the screen takes them: numbers and path data. Lengths in mm, y downwards."""
+
+from __future__ import annotations
+
+from stileblade.geometry.curves.places import Box, Point
+from stileblade.geometry.measures.distances import rings_of, thin
+from stileblade.geometry.paths.pathdata import PathPen, path_data
+from stileblade.geometry.paths.pens import draw_contour
+from stileblade.geometry.regions.region import Region
+from stileblade.piece.lines import DrawnLine
+
+Bounds = tuple[float, float, float, float]
+"""left, head, right, foot."""
+Stroke = tuple[float, float, float, float]
+"""x and y of the start and of the end."""
+NO_BOUNDS: Bounds = (0.0, 0.0, 0.0, 0.0)
+MOST_ON_SCREEN = 1500
+"""Outlines with more segments are drawn without what is finer than 0.005 mm."""
+
+
+def box_of(box: Box) -> Bounds:
+    return (box.left, box.head, box.right, box.foot)
+
+
+def screen_path(region: Region) -> str:
+    """The outline as the flat view draws it, its curves kept where there are not too many."""
+    if region.nodes <= MOST_ON_SCREEN:
+        return path_data(region, 3)
+    return ring_path(rings_of(thin(region, 0.005)), 3)
+
+
+def ring_path(rings: list[list[Point]], decimals: int) -> str:
+    """Closed polylines as path data."""
+    one = f"%.{decimals}f %.{decimals}f"
+    found = []
+    for ring in rings:
+        numbers = tuple(v for point in ring for v in point)
+        found.append("M" + "L".join([one] * len(ring)) % numbers + "Z")
+    return "".join(found)
+
+
+def ways_path(line: DrawnLine, decimals: int) -> str:
+    """The ways of a drawn line as path data."""
+    pen = PathPen(decimals)
+    for way, closed in line.ways:
+        draw_contour(way, pen, closed=closed)
+    return pen.text

@@ -1,0 +1,163 @@
+"""The figures measured on a finished piece."""
+
+from __future__ import annotations
+
+from pydantic import BaseModel
+
+from stileblade.card.stock import weight_of
+from stileblade.checks.check import Subject
+from stileblade.checks.envelope import bulk_of, room_of
+from stileblade.checks.grain import best_lay
+from stileblade.checks.hinges import panel_along
+from stileblade.checks.least import least_width
+from stileblade.checks.openings import left_in
+from stileblade.design.evaluation import Evaluation, PieceOutcome
+from stileblade.folding.closed import closed_card
+from stileblade.folding.flat import fold_flat
+from stileblade.folding.hinge import hinge_length
+from stileblade.folding.stand import stand_of
+from stileblade.geometry.measures.narrow import thin_places
+from stileblade.piece.folds import Fold, Made
+from stileblade.piece.work import Work
+
+
+class Reading(BaseModel):
+    """One line of the readings: values with their unit ("mm", "g", "mm2", "count")."""
+
+    name: str
+    values: list[float]
+    unit: str
+    note: str = ""
+
+
+def readings_of(evaluation: Evaluation, piece: PieceOutcome) -> list[Reading]:
+    """One line for each figure; none while there is no paper."""
+    work = piece.work
+    if work is None or not work.paper:
+        return []
+    subject = Subject(evaluation, piece)
+    box, closed = work.paper.bounds, fold_flat(work).closed
+    found = [
+        Reading(name="Open", values=[box.width, box.height], unit="mm"),
+        Reading(name="Closed", values=list(closed), unit="mm"),
+    ]
+    found += [_shorter(subject, p.name, p.short) for p in work.panels if p.short]
+    found += [_hinge(subject, work, fold) for fold in work.folds if fold.folds]
+    if work.mirrored:
+        found.append(
+            Reading(
+                name="Lost to the lap", values=[work.mirrored.loss], unit="mm2", note="of each half"
+            )
+        )
+    room = room_of(subject)
+    if room:
+        note = f"in the {room[0].name or 'own'} envelope" + (", turned" if room[1].turned else "")
+        found.append(
+            Reading(name="Room", values=[room[1].width, room[1].height], unit="mm", note=note)
+        )
+    layers = fold_flat(work).layers
+    note = f"{layers} layers" if layers > 1 else "one layer"
+    found.append(Reading(name="Bulk", values=[bulk_of(subject, work)], unit="mm", note=note))
+    found += _closed(work)
+    found += _standing(work)
+    found += _narrowest(piece, work)
+    found += _grain(piece, work)
+    found += [
+        Reading(name="Pieces", values=[work.paper.pieces], unit="count"),
+        Reading(name="Openings", values=[len(work.paper.openings)], unit="count", note=_left(work)),
+        Reading(name="Area", values=[work.paper.area], unit="mm2"),
+        Reading(name="Weight", values=[weight_of(work.paper.area, piece.paper)], unit="g"),
+    ]
+    return found
+
+
+def _shorter(subject: Subject, panel: str, short: float) -> Reading:
+    return Reading(
+        name=f"{panel.capitalize()} is shorter by",
+        values=[short],
+        unit="mm",
+        note="so that it lies flat inside",
+    )
+
+
+def _hinge(subject: Subject, work: Work, fold: Fold) -> Reading:
+    spans = work.spans[fold.name]
+    note = "no span" if not spans else "one span" if len(spans) == 1 else f"{len(spans)} spans"
+    if len(spans) > 1:
+        note += ": " + ", ".join(subject.say(s.length) for s in spans[:4])
+    if spans:
+        share = sum(s.length for s in spans) / max(panel_along(work, fold), 1e-9)
+        note += f", along {share:.0%} of the panel"
+    if fold.made is Made.PERFORATE:
+        note += ", after perforation"
+    name = "Hinge" if sum(f.folds for f in work.folds) == 1 else f"Hinge, {fold.name}"
+    return Reading(name=name, values=[hinge_length(spans, fold)], unit="mm", note=note)
+
+
+def _closed(work: Work) -> list[Reading]:
+    closed = closed_card(work)
+    found = []
+    if closed.reveal_area > 0.5:
+        found.append(
+            Reading(
+                name="Reveal",
+                values=[closed.reveal_by],
+                unit="mm",
+                note=f"{closed.reveal_area:.0f} mm² of the back seen round the front",
+            )
+        )
+    if closed.out_area > 0.5:
+        found.append(
+            Reading(
+                name="Stands out",
+                values=[closed.out_by],
+                unit="mm",
+                note=f"{closed.out_area:.0f} mm² of the front beyond the back",
+            )
+        )
+    return found
+
+
+def _standing(work: Work) -> list[Reading]:
+    stand = stand_of(work)
+    if stand is None:
+        return []
+    found = [
+        Reading(
+            name=f"Foot, {foot.panel}",
+            values=[foot.touching],
+            unit="mm",
+            note="touches the table" + ("" if foot.steady else ": rocks"),
+        )
+        for foot in stand.feet[:4]
+    ]
+    note = "from the centre of mass to the edge of the feet" if not stand.tips else "it falls over"
+    found.append(Reading(name="Stands safe by", values=[stand.safe], unit="mm", note=note))
+    return found
+
+
+def _narrowest(piece: PieceOutcome, work: Work) -> list[Reading]:
+    wanted = least_width(piece.paper)
+    thin = thin_places(work.paper, wanted)
+    if not thin:
+        return [Reading(name="Narrowest paper", values=[wanted], unit="mm", note="or more")]
+    return [Reading(name="Narrowest paper", values=[thin[0].width], unit="mm")]
+
+
+def _grain(piece: PieceOutcome, work: Work) -> list[Reading]:
+    lay = best_lay(work, piece.paper)
+    if lay is None or not any(f.folds for f in work.folds):
+        return []
+    folds = sum(f.folds and f.axis is not None for f in work.folds)
+    way = "turned" if lay.turned else "upright"
+    note = f"laid {way} on its sheet" if lay.fits else "the sheet is too small for it"
+    return [
+        Reading(
+            name="Folds with the grain", values=[folds - len(lay.across)], unit="count", note=note
+        )
+    ]
+
+
+def _left(work: Work) -> str:
+    left = len(left_in(work))
+    return f"{left} not cut on purpose" if left else "all cut on purpose" if work.windows else ""

@@ -1,0 +1,138 @@
+"""The card in space: its faces, how they hang on each other, and the poses that it is shown in."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+import numpy as np
+from pydantic import BaseModel
+
+from stileblade.design.evaluation import Evaluation, PieceOutcome
+from stileblade.folding.space import (
+    Hinge,
+    corners_in_space,
+    faces_in_space,
+    half_open,
+    sequence,
+    turned_up,
+)
+from stileblade.folding.stand import Stand, stand_of
+from stileblade.geometry.curves.places import Point
+from stileblade.geometry.curves.segments import Floats
+from stileblade.piece.work import Work
+from stileblade.views.closed import envelope_about
+from stileblade.views.folded import eye_of, is_level
+from stileblade.views.places import Bounds
+
+
+class HingeView(BaseModel):
+    """A face turns about the line from start to end by sign times the angle of its fold; z is how
+    far before the outside the line lies, in mm."""
+
+    fold: int
+    start: Point
+    end: Point
+    sign: int
+    z: float
+
+
+class FaceView(BaseModel):
+    panel: str
+    rings: list[list[Point]]
+    parent: int | None
+    hinge: HingeView | None
+
+
+class StandView(BaseModel):
+    """Space is x right, y up, z to the viewer of the outside; table is the height along up, eye the
+    direction from which it is looked at, up being y."""
+
+    angles: list[float]
+    up: tuple[float, float, float]
+    table: float
+    eye: tuple[float, float, float]
+
+
+class SpaceView(BaseModel):
+    """sequence: angles of all folds after each stage of closing, the first one open. envelope:
+    left, head, right, foot about the closed card, in the flat view's measures. eye: the direction
+    from which the half-open card is looked at."""
+
+    faces: list[FaceView]
+    folds: list[str]
+    sequence: list[list[float]]
+    half: list[float]
+    stand: StandView | None
+    envelope: Bounds | None
+    eye: tuple[float, float, float]
+    outside: str
+    inside: str
+    thickness: float
+
+
+def no_space(piece: PieceOutcome) -> SpaceView:
+    """What is shown while there is no paper."""
+    paper = piece.paper
+    return SpaceView(
+        faces=[],
+        folds=[],
+        sequence=[],
+        half=[],
+        stand=None,
+        envelope=None,
+        eye=(0, 0, 1),
+        outside=paper.outside,
+        inside=paper.inside,
+        thickness=paper.thickness,
+    )
+
+
+def space_of(evaluation: Evaluation, piece: PieceOutcome, work: Work) -> SpaceView:
+    faces = [
+        FaceView(
+            panel=f.panel,
+            rings=[[(round(x, 3), round(y, 3)) for x, y in ring] for ring in f.rings],
+            parent=f.parent,
+            hinge=_hinge(f.hinge, piece.paper.thickness) if f.hinge else None,
+        )
+        for f in faces_in_space(work)
+    ]
+    return no_space(piece).model_copy(
+        update={
+            "faces": faces,
+            "folds": [f.name for f in work.folds],
+            "sequence": sequence(work),
+            "half": half_open(work),
+            "stand": _stand(work, stand_of(work)),
+            "envelope": envelope_about(evaluation, piece, work),
+            "eye": _eye(work, half_open(work)),
+        }
+    )
+
+
+def _hinge(hinge: Hinge, thickness: float) -> HingeView:
+    return HingeView(
+        fold=hinge.fold,
+        start=hinge.start,
+        end=hinge.end,
+        sign=hinge.sign,
+        z=hinge.z * thickness,
+    )
+
+
+def _stand(work: Work, stand: Stand | None) -> StandView | None:
+    if stand is None:
+        return None
+    x, y, z = stand.up.tolist()
+    eye = _eye(work, stand.angles, stand.up)
+    return StandView(angles=list(stand.angles), up=(x, y, z), table=stand.table, eye=eye)
+
+
+def _eye(
+    work: Work, angles: Sequence[float], up: Floats | None = None
+) -> tuple[float, float, float]:
+    points = np.concatenate(corners_in_space(work, angles))
+    if up is not None:
+        points = points @ turned_up(up).T
+    x, y, z = eye_of(points, level=is_level(work)).tolist()
+    return x, y, z

@@ -1,0 +1,78 @@
+"""What a list of designs shows of each: folded picture, closed size, state of its checks."""
+
+from __future__ import annotations
+
+from collections import Counter
+
+from pydantic import BaseModel
+
+from stileblade.checks.check import Severity, run_checks
+from stileblade.design.cache import OutcomeCache
+from stileblade.design.document import read_design
+from stileblade.design.evaluation import evaluate
+from stileblade.errors import StilebladeError
+from stileblade.unexpected import SORRY, Attempts
+from stileblade.views.cards import NOTHING
+from stileblade.views.folded import FoldedPicture, folded_picture
+from stileblade.views.report import card_measures
+
+
+class Summary(BaseModel):
+    size: str
+    way: str
+    units: str
+    closed: tuple[float, float]
+    errors: int
+    warnings: int
+    notes: int
+    picture: FoldedPicture | None
+    problem: str
+
+
+def _unseen(problem: str) -> Summary:
+    """Of a design that cannot be shown."""
+    return Summary(
+        size="",
+        way="",
+        units="mm",
+        closed=(0.0, 0.0),
+        errors=1,
+        warnings=0,
+        notes=0,
+        picture=None,
+        problem=problem,
+    )
+
+
+def summary_of(text: str, cache: OutcomeCache | None = None) -> Summary:
+    """The summary of a document's text: of one that cannot be read it says why, and what of it
+    cannot be computed is left out."""
+    attempt = Attempts()
+    sorry = _unseen(f"The design could not be computed. {SORRY}")
+    return attempt("summary of a design", lambda: _summary(text, cache, attempt), sorry)
+
+
+def _summary(text: str, cache: OutcomeCache | None, attempt: Attempts) -> Summary:
+    try:
+        design = read_design(text)
+        evaluation = evaluate(design, cache)
+    except StilebladeError as error:
+        return _unseen(str(error))
+    count = Counter(f.severity for f in run_checks(evaluation))
+    base = evaluation.pieces[0]
+    work = base.work
+    width, height = attempt("measures", lambda: card_measures(evaluation), NOTHING)["closed_mm"]
+    picture = (
+        attempt("folded card", lambda: folded_picture(work, base.paper), None) if work else None
+    )
+    return Summary(
+        size=design.card.size.name,
+        way=design.card.folding.way.title,
+        units=design.units,
+        closed=(width, height),
+        errors=count[Severity.ERROR] + bool(attempt.failed),
+        warnings=count[Severity.WARNING],
+        notes=count[Severity.NOTE],
+        picture=picture,
+        problem="",
+    )

@@ -1,0 +1,99 @@
+/** What can be done with the steps of the piece in hand. */
+import type { Schemas } from '@/shared/api/client'
+import type { Values } from '@/shared/api/document'
+import type { StepKind } from '@/shared/catalogue'
+import { tell } from '@/shared/messages'
+import { initialValues } from '@/shared/form/schemaForm'
+import type { PickedOutline } from '@/features/outlines'
+import type { Outcome } from '../state/useEvaluation'
+import type { Selection } from '../state/useSelection'
+import type { useDesign } from '../state/useDesign'
+import * as edits from './edits'
+
+export type StepAction = 'switch' | 'earlier' | 'later' | 'duplicate' | 'remove'
+type Design = ReturnType<typeof useDesign>
+
+export function useStepCommands(design: Design, selection: Selection, outcome: { readonly value: Outcome | null }) {
+  const { document } = design
+  const { pieceId, stepId, steps, step } = selection
+
+  function setValues(values: Values) {
+    if (document.value && step.value) design.change(edits.setValues(document.value, pieceId.value, step.value.id, values))
+  }
+  function previewValues(values: Values) {
+    if (document.value && step.value) design.preview(edits.setValues(document.value, pieceId.value, step.value.id, values))
+  }
+
+  /** A figure for a field, or, with field "ref", an artwork for the step itself. */
+  function setOutline(field: string, picked: PickedOutline) {
+    if (!document.value || !step.value) return
+    const { drawn } = picked
+    const next = drawn ? edits.withArtwork(document.value, drawn.key, drawn.artwork) : document.value
+    const values = field === 'ref' ? { ref: drawn?.key, layers: [] } : { [field]: picked.values }
+    design.change(edits.setValues(next, pieceId.value, step.value.id, values))
+  }
+
+  /** Something picked or given back; from then on the picked ones count. */
+  function toggle(candidate: number) {
+    const pick = outcome.value?.flat.handles.find((h) => h.shape === 'pick')
+    if (!pick?.candidates[candidate]) return
+    const taken = pick.candidates.filter((c, i) => c.taken !== (i === candidate))
+    setValues({ [pick.picked_by]: 'picked', [pick.field]: taken.map((c) => c.share) })
+  }
+
+  function addStep(kind: StepKind) {
+    if (!document.value) return
+    const at = kind.starts_with ? 0 : step.value ? selection.index.value + 1 : steps.value.length
+    const values = { ...initialValues(kind.form), kind: kind.kind }
+    const [next, key] = edits.addStep(document.value, pieceId.value, at, values)
+    design.change(next)
+    stepId.value = key
+  }
+
+  function moveStep(id: string, to: number) {
+    if (document.value) design.change(edits.moveStep(document.value, pieceId.value, id, to))
+  }
+
+  function duplicate(id: string) {
+    const [next, key] = edits.duplicateStep(document.value!, pieceId.value, id)
+    design.change(next)
+    stepId.value = key
+  }
+  function remove(id: string, index: number) {
+    const neighbour = steps.value[index - 1] ?? steps.value[index + 1]
+    design.change(edits.removeStep(document.value!, pieceId.value, id))
+    stepId.value = neighbour?.id ?? null
+  }
+
+  function actOn(id: string, action: StepAction) {
+    const index = steps.value.findIndex((s) => s.id === id)
+    const target = steps.value[index]
+    if (!document.value || !target) return
+    const acts: Record<StepAction, () => void> = {
+      switch: () => design.change(edits.setValues(document.value!, pieceId.value, id, { on: !target.on })),
+      earlier: () => moveStep(id, index - 1),
+      later: () => moveStep(id, index + 1),
+      duplicate: () => duplicate(id),
+      remove: () => remove(id, index),
+    }
+    acts[action]()
+  }
+
+  function mend(wish: Schemas['MendView']) {
+    if (!document.value) return
+    const [next, touched] = edits.applyChanges(document.value, wish.changes)
+    design.change(next)
+    if (touched) stepId.value = touched
+    tell(`Mended: ${wish.title}. Undo takes it back.`)
+  }
+  function takeJoin(join: Schemas['JoinView']) {
+    if (!document.value) return
+    design.change(edits.applyChanges(document.value, join.changes)[0])
+    tell('Joined so. Undo takes it back.')
+  }
+  function lineUp(moves: edits.Moves) {
+    if (document.value) design.change(edits.setAll(document.value, pieceId.value, moves))
+  }
+
+  return { setValues, previewValues, setOutline, toggle, addStep, moveStep, actOn, mend, takeJoin, lineUp }
+}

@@ -1,0 +1,33 @@
+<script setup lang="ts">
+/** The guides that something has snapped to, with their words. */
+import type { Viewport } from '../useViewport'
+import type { Snap } from './snapping'
+
+defineProps<{ snaps: readonly Snap[]; viewport: Viewport }>()
+</script>
+
+<template>
+  <g v-for="(s, i) in snaps" :key="i" class="snap">
+    <template v-if="s.guide.axis === 'x'">
+      <line :x1="viewport.toX(s.guide.at)" :x2="viewport.toX(s.guide.at)" y1="24" :y2="viewport.view.height" />
+      <text :x="viewport.toX(s.guide.at) + 4" :y="viewport.view.height - 8">{{ s.guide.word }}</text>
+    </template>
+    <template v-else>
+      <line :y1="viewport.toY(s.guide.at)" :y2="viewport.toY(s.guide.at)" x1="24" :x2="viewport.view.width" />
+      <text :x="viewport.view.width - 8" :y="viewport.toY(s.guide.at) - 4" text-anchor="end">{{ s.guide.word }}</text>
+    </template>
+  </g>
+</template>
+
+<style scoped>
+line {
+  stroke: var(--line-guide);
+}
+text {
+  font: var(--size-figure) var(--figures);
+  fill: var(--line-guide);
+  paint-order: stroke;
+  stroke: var(--surface);
+  stroke-width: 4px;
+}
+</style>

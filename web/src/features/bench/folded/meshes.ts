@@ -1,0 +1,108 @@
+/** What the folded card's picture is made of: faces with their edges, a table, an envelope. */
+import {
+  BufferAttribute,
+  BufferGeometry,
+  CircleGeometry,
+  DoubleSide,
+  LineBasicMaterial,
+  LineLoop,
+  Mesh,
+  MeshLambertMaterial,
+  PlaneGeometry,
+  Shape,
+  Vector2,
+  Vector3,
+} from 'three'
+import type { Schemas } from '@/shared/api/client'
+
+export type Ring = readonly (readonly [number, number])[]
+type Face = Schemas['FaceView']
+const HAIR = 0.06
+
+function signedArea(ring: Ring): number {
+  return ring.reduce((sum, [x, y], i) => {
+    const [nx, ny] = ring[(i + 1) % ring.length]!
+    return sum + (x * ny - nx * y) / 2
+  }, 0)
+}
+
+/** Shapes with their holes: shells run with positive area in the flat view. y turned upwards. */
+export function shapesOf(rings: readonly Ring[]): Shape[] {
+  const shapes: Shape[] = []
+  for (const ring of rings) {
+    const points = ring.map(([x, y]) => new Vector2(x, -y))
+    if (signedArea(ring) > 0) shapes.push(new Shape(points))
+    else shapes.at(-1)?.holes.push(new Shape(points))
+  }
+  return shapes
+}
+
+function geometryOf(positions: number[]): BufferGeometry {
+  const geometry = new BufferGeometry()
+  geometry.setAttribute('position', new BufferAttribute(new Float32Array(positions), 3))
+  return geometry
+}
+
+/** The cut edges of a face, as thick as its paper: one geometry for all its rings. */
+export function walls(rings: readonly Ring[], thickness: number): BufferGeometry {
+  const positions: number[] = []
+  for (const ring of rings) {
+    ring.forEach(([ax, ay], i) => {
+      const [bx, by] = ring[(i + 1) % ring.length]!
+      positions.push(ax, -ay, 0, bx, -by, 0, bx, -by, -thickness)
+      positions.push(ax, -ay, 0, bx, -by, -thickness, ax, -ay, -thickness)
+    })
+  }
+  const geometry = geometryOf(positions)
+  geometry.computeVertexNormals()
+  return geometry
+}
+
+/** The outlines of a face on both its sides, a hair off the paper. */
+export function outlines(rings: readonly Ring[], thickness: number): BufferGeometry {
+  const positions: number[] = []
+  for (const ring of rings) {
+    ring.forEach(([ax, ay], i) => {
+      const [bx, by] = ring[(i + 1) % ring.length]!
+      for (const z of [HAIR, -thickness - HAIR]) positions.push(ax, -ay, z, bx, -by, z)
+    })
+  }
+  return geometryOf(positions)
+}
+
+/** A round table at a height, as wide as the card needs. */
+export function tableUnder(faces: readonly Face[], height: number): Mesh {
+  const points = faces.flatMap((f) => f.rings.flat())
+  const size = Math.max(...points.map((p) => Math.abs(p[0])), ...points.map((p) => Math.abs(p[1])), 50)
+  const top = new Mesh(
+    new CircleGeometry(size * 1.5, 48),
+    new MeshLambertMaterial({ color: 0xe2d8c4, transparent: true, opacity: 0.75, side: DoubleSide }),
+  )
+  top.rotation.x = -Math.PI / 2
+  const xs = points.map((p) => p[0])
+  top.position.set((Math.min(...xs) + Math.max(...xs)) / 2, height - 0.2, 0)
+  return top
+}
+
+/** An envelope about a closed card of a bulk: its back, its front that is seen through, its rim. */
+export function envelopeAbout(box: readonly [number, number, number, number], bulk: number) {
+  const [left, head, right, foot] = box
+  const paper = { color: 0xf0e9da, side: DoubleSide, transparent: true }
+  const sheet = (opacity: number) =>
+    new Mesh(
+      new PlaneGeometry(right - left, foot - head),
+      new MeshLambertMaterial({ ...paper, opacity, depthWrite: opacity === 1 }),
+    )
+  const [back, front] = [sheet(1), sheet(0.3)]
+  const middle: [number, number] = [(left + right) / 2, -(head + foot) / 2]
+  back.position.set(...middle, -bulk - 2)
+  front.position.set(...middle, bulk + 2)
+  const corners = [
+    [left, -head],
+    [right, -head],
+    [right, -foot],
+    [left, -foot],
+  ].map(([x, y]) => new Vector3(x, y, bulk + 2))
+  const rim = new LineLoop(new BufferGeometry().setFromPoints(corners), new LineBasicMaterial({ color: 0x586674 }))
+  return [back, front, rim]
+}

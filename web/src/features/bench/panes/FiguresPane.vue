@@ -1,0 +1,88 @@
+<script setup lang="ts">
+/** What is measured: readings, folds for the hand, and checks with their mends. */
+import { computed, ref } from 'vue'
+import type { Schemas } from '@/shared/api/client'
+import type { Unit } from '@/shared/api/document'
+import ChecksPane from './ChecksPane.vue'
+import FoldsPane from './FoldsPane.vue'
+import ReadingsPane from './ReadingsPane.vue'
+
+const props = defineProps<{
+  rest: Pick<Schemas['RestView'], 'readings' | 'findings' | 'scoring' | 'shut' | 'ticks'>
+  marked: Schemas['FindingView'] | null
+  unit: Unit
+}>()
+const emit = defineEmits<{ mark: [finding: Schemas['FindingView'] | null]; mend: [wish: Schemas['MendView']] }>()
+
+const tab = ref<'readings' | 'folds' | 'checks'>('readings')
+const tabs = [
+  { key: 'readings', label: 'Readings' },
+  { key: 'folds', label: 'Folds' },
+  { key: 'checks', label: 'Checks' },
+] as const
+const findings = computed(() => props.rest.findings)
+const errors = computed(() => findings.value.some((f) => f.severity === 'error'))
+const warnings = computed(() => findings.value.some((f) => f.severity === 'warning'))
+</script>
+
+<template>
+  <div class="figures">
+    <div class="tabs" role="tablist">
+      <button v-for="t in tabs" :key="t.key" class="plain-button" role="tab" :aria-selected="tab === t.key" :class="{ chosen: tab === t.key }" @click="tab = t.key">
+        {{ t.label }}
+        <span v-if="t.key === 'checks'" class="count" :class="{ error: errors, warning: !errors && warnings }">{{ findings.length ? findings.length : '✓' }}</span>
+      </button>
+    </div>
+    <div class="scroll">
+      <ReadingsPane v-if="tab === 'readings'" :readings="rest.readings" :unit="unit" />
+      <FoldsPane v-else-if="tab === 'folds'" :scoring="rest.scoring" :shut="rest.shut" :shaped="rest.ticks.length > 0" :unit="unit" />
+      <ChecksPane v-else :findings="findings" :marked="marked" @mark="(f) => emit('mark', f)" @mend="(m) => emit('mend', m)" />
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.figures {
+  display: grid;
+  grid-template-rows: auto minmax(0, 1fr);
+  min-height: 0;
+}
+.scroll {
+  overflow: auto;
+  padding: 6px 16px 12px;
+  font-size: var(--size-text);
+}
+.tabs {
+  display: flex;
+  gap: 18px;
+  padding: 0 16px;
+  border-bottom: 1px solid var(--border);
+}
+.tabs button {
+  padding: 6px 0 5px;
+  font-weight: 600;
+  color: var(--text-soft);
+  border-bottom: 2px solid transparent;
+}
+.tabs .chosen {
+  color: var(--text);
+  border-bottom-color: var(--accent);
+}
+.count {
+  display: inline-block;
+  min-width: 18px;
+  padding: 0 5px;
+  border-radius: 9px;
+  background: var(--paper-3);
+  color: var(--text);
+  text-align: center;
+  font: 600 var(--size-figure)/16px var(--figures);
+}
+.count.error {
+  background: var(--error);
+  color: #fff;
+}
+.count.warning {
+  background: #f0d58a;
+}
+</style>

@@ -1,0 +1,89 @@
+<script setup lang="ts">
+/** Under the folded card: the step in hand with its values, or the card's own. */
+import type { DesignData, StepData, Unit, Values, PieceData } from '@/shared/api/document'
+import type { Schemas } from '@/shared/api/client'
+import type { PickedOutline } from '@/features/outlines'
+import type { StepAction } from '../commands/useStepCommands'
+import type { Outcome } from '../state/useEvaluation'
+import LapTools from './LapTools.vue'
+import SizePane from './SizePane.vue'
+import StepBar from './StepBar.vue'
+import StepPane from './StepPane.vue'
+
+defineProps<{
+  document: DesignData
+  piece: PieceData
+  step: StepData | null
+  index: number
+  outcome: Outcome
+  hovered: number
+  unit: Unit
+  colour: string
+}>()
+const emit = defineEmits<{
+  act: [action: StepAction]
+  set: [values: Values]
+  preview: [values: Values]
+  outline: [field: string, picked: PickedOutline]
+  toggle: [candidate: number]
+  hover: [candidate: number]
+  newer: [earlier: string, id: number]
+  piece: [part: Schemas['PartView']]
+  lineUp: []
+  join: [join: Schemas['JoinView']]
+  change: [document: DesignData]
+}>()
+</script>
+
+<template>
+  <div class="in-hand">
+    <StepBar :step="step" :index="index" :count="piece.steps.length" @act="(a) => emit('act', a)" />
+    <div class="scroll">
+      <StepPane
+        v-if="step"
+        :step="step"
+        :document="document"
+        :problem="outcome.strip.find((s) => s.step === step!.id)?.problem ?? null"
+        :flat="outcome.flat"
+        :hovered="hovered"
+        :unit="unit"
+        @change="(v) => emit('set', v)"
+        @outline="(f, p) => emit('outline', f, p)"
+        @toggle="(i) => emit('toggle', i)"
+        @hover="(i) => emit('hover', i)"
+        @newer="(e, i) => emit('newer', e, i)"
+        @piece="(p) => emit('piece', p)"
+        @line-up="emit('lineUp')"
+      />
+      <LapTools
+        v-if="step && outcome.lap && outcome.lap.step === step.id"
+        :step="step"
+        :curve="outcome.lap"
+        :document="document"
+        :piece="piece.id"
+        :unit="unit"
+        :colour="colour"
+        @preview="(v) => emit('preview', v)"
+        @commit="(v) => emit('set', v)"
+        @take="(j) => emit('join', j)"
+      />
+      <SizePane v-if="!step" :document="document" :piece="piece" @change="(d) => emit('change', d)" />
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.in-hand {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  grid-template-rows: auto minmax(0, 1fr);
+  min-height: 0;
+  max-height: 252px;
+  border-top: 1px solid var(--border);
+}
+.scroll {
+  overflow: auto;
+  padding: 6px 16px 12px;
+  font-size: var(--size-text);
+}
+</style>

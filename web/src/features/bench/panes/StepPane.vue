@@ -1,0 +1,226 @@
+<script setup lang="ts">
+/** The step in hand: its values, made from its schema, and what can be done with it. */
+import { computed, ref } from 'vue'
+import type { Schemas } from '@/shared/api/client'
+import type { DesignData, StepData, Unit, Values } from '@/shared/api/document'
+import { useCatalogue } from '@/shared/catalogue'
+import LayersPicture from '@/shared/components/LayersPicture.vue'
+import PathPicture from '@/shared/components/PathPicture.vue'
+import { provideChoices } from '@/shared/form/choices'
+import FieldControl from '@/shared/form/FieldControl.vue'
+import { counts, fieldsOf, type Field } from '@/shared/form/schemaForm'
+import { useShelf } from '@/shared/shelf'
+import { valueAt } from '@/shared/values'
+import { OutlinePicker, type PickedOutline } from '@/features/outlines'
+import LayersControl from './LayersControl.vue'
+import PartsList from './PartsList.vue'
+import PicksList from './PicksList.vue'
+import ToldList from './ToldList.vue'
+
+const props = defineProps<{
+  step: StepData
+  document: DesignData
+  problem: Schemas['ProblemView'] | null
+  flat: Schemas['FlatView']
+  hovered: number
+  unit: Unit
+}>()
+const emit = defineEmits<{
+  change: [values: Values]
+  /** A figure for a field, or, with field "ref", an artwork for the step itself. */
+  outline: [field: string, picked: PickedOutline]
+  toggle: [candidate: number]
+  hover: [candidate: number]
+  newer: [earlier: string, id: number]
+  piece: [part: Schemas['PartView']]
+  lineUp: []
+}>()
+
+const catalogue = useCatalogue()
+const shelf = useShelf()
+const choosing = ref('')
+const kind = computed(() => catalogue.step(props.step.kind))
+const own = computed(() => (kind.value ? fieldsOf(kind.value.form) : []))
+const fields = computed(() => own.value.filter((f) => counts(f, props.step)))
+const plain = computed(() => fields.value.filter((f) => !['outline', 'layers', 'picks'].includes(f.control)))
+const outlines = computed(() => fields.value.filter((f) => f.control === 'outline'))
+
+/** Values that name an artwork: the step's own, or those of its figure. */
+const places = computed(() => {
+  const hasRef = Boolean((kind.value?.form.properties as Record<string, unknown> | undefined)?.ref)
+  const self = hasRef ? [{ field: 'ref', values: props.step as Values }] : []
+  const figures = outlines.value
+    .map((f) => ({ field: f.name, values: valuesOf(f) }))
+    .filter((p) => catalogue.figure(String(p.values.kind))?.given_by === 'artwork')
+  return [...self, ...figures].map((p) => ({ ...p, artwork: props.document.artworks[String(p.values.ref)] }))
+})
+const artworkAt = (field: string) => places.value.find((p) => p.field === field)?.artwork
+const newerOf = (ref_: unknown) => shelf.newer(String(ref_))
+const movable = computed(() => props.flat.handles.some((h) => h.shape === 'box'))
+const pick = computed(() => props.flat.handles.find((h) => h.shape === 'pick'))
+const card = computed(() => props.document.card.size)
+
+const pieces = computed(() => props.document.pieces.map((p) => ({ key: p.id, title: p.name })))
+provideChoices(() => ({
+  unit: props.unit,
+  targets: props.flat.targets,
+  folds: props.flat.fold_names,
+  windows: props.flat.windows,
+  pieces: pieces.value,
+}))
+const valuesOf = (field: Field) => (valueAt(props.step, field.name) ?? {}) as Values
+const figureOf = (field: Field) => catalogue.figure(String(valuesOf(field).kind))
+const figureFields = (field: Field) =>
+  figureOf(field) ? fieldsOf(figureOf(field)!.form).filter((f) => f.control !== 'layers') : []
+const titleOf = (field: Field) => artworkAt(field.name)?.name ?? figureOf(field)?.title ?? 'none yet'
+/** The picture of an artwork in the document, with a box from the shelf's if it is there. */
+const pictureOf = (ref_: unknown) => shelf.artworks.find((a) => a.key === ref_ || a.earlier.includes(String(ref_)))?.picture
+const troubleAt = (name: string) =>
+  props.problem?.field === name ? `${props.problem.message} ${props.problem.hint}` : undefined
+/** A trouble that no field of the form can show. */
+const loose = computed(() => {
+  const p = props.problem
+  if (!p) return ''
+  const shown = [...plain.value, ...outlines.value.flatMap(figureFields)].some((f) => f.name === p.field)
+  return shown ? '' : `${p.message} ${p.hint}`
+})
+
+function setFigure(field: string, name: string, value: unknown) {
+  if (field === 'ref') emit('change', { [name]: value })
+  else emit('change', { [`${field}.${name}`]: value })
+}
+
+function take(picked: PickedOutline) {
+  emit('outline', choosing.value, picked)
+  choosing.value = ''
+}
+</script>
+
+<template>
+  <section class="pane" aria-label="Step in hand">
+    <p v-if="!step.on" class="off">Switched off: it is passed over.</p>
+    <p v-if="loose" class="loose" role="alert">{{ loose }}</p>
+    <div v-if="places.some((p) => p.field === 'ref')" class="outline">
+      <span v-if="pictureOf(valueAt(step, 'ref'))" class="picture"><LayersPicture :layers="pictureOf(valueAt(step, 'ref'))!.layers" :box="pictureOf(valueAt(step, 'ref'))!.box" /></span>
+      <span class="what"><span class="soft">Artwork</span><strong>{{ artworkAt('ref')?.name ?? 'none yet' }}</strong></span>
+      <ElButton size="small" @click="choosing = 'ref'">{{ artworkAt('ref') ? 'Choose another …' : 'Choose …' }}</ElButton>
+    </div>
+    <div v-for="f in outlines" :key="f.name" class="outline">
+      <span v-if="pictureOf(valuesOf(f).ref)" class="picture"><LayersPicture :layers="pictureOf(valuesOf(f).ref)!.layers" :box="pictureOf(valuesOf(f).ref)!.box" /></span>
+      <span v-else-if="figureOf(f)?.picture" class="picture">
+        <PathPicture :path="figureOf(f)!.picture!.path" :box="figureOf(f)!.picture!.box" />
+      </span>
+      <span class="what"><span class="soft">{{ f.title }}</span><strong :title="titleOf(f)">{{ titleOf(f) }}</strong></span>
+      <ElButton size="small" @click="choosing = f.name">Choose another …</ElButton>
+    </div>
+    <template v-for="p in places" :key="p.field">
+      <p v-if="newerOf(p.values.ref)" class="newer">
+        The shelf has newer outlines for “{{ newerOf(p.values.ref)!.name }}”.
+        <ElButton size="small" @click="emit('newer', String(p.values.ref), newerOf(p.values.ref)!.id)">Use them here</ElButton>
+      </p>
+      <div v-if="p.artwork && p.artwork.layers.length > 1" class="of-layers">
+        <span class="soft">{{ p.field === 'ref' ? 'Profile of' : 'Layers' }}</span>
+        <LayersControl
+          :model-value="(p.values.layers as number[] | undefined) ?? []"
+          :artwork="p.artwork"
+          label="Layers"
+          @update:model-value="(v) => setFigure(p.field, 'layers', v)"
+        />
+      </div>
+    </template>
+    <div class="fields">
+      <template v-for="f in outlines" :key="f.name">
+        <FieldControl
+          v-for="g in figureFields(f)"
+          :key="`${step.id}-${f.name}-${g.name}`"
+          :field="g"
+          :value="valuesOf(f)[g.name]"
+          :trouble="troubleAt(g.name)"
+          @change="(v) => setFigure(f.name, g.name, v)"
+        />
+      </template>
+      <FieldControl
+        v-for="f in plain"
+        :key="`${step.id}-${f.name}`"
+        :field="f"
+        :value="valueAt(step, f.name)"
+        :trouble="troubleAt(f.name)"
+        @change="(v) => emit('change', { [f.name]: v })"
+      />
+    </div>
+    <ElButton v-if="movable" class="line-up" size="small" @click="emit('lineUp')">Line up with others …</ElButton>
+    <ToldList :told="flat.told" :unit="unit" />
+    <PicksList
+      v-if="pick"
+      :word="pick.word"
+      :candidates="pick.candidates"
+      :hovered="hovered"
+      :unit="unit"
+      @toggle="(i) => emit('toggle', i)"
+      @hover="(i) => emit('hover', i)"
+    />
+    <PartsList v-if="flat.parts.length" :parts="flat.parts" :unit="unit" @piece="(n) => emit('piece', n)" />
+    <p v-if="kind && !own.length" class="soft">{{ kind.description }} Its measures come from the card: see “Size” in the strip.</p>
+    <OutlinePicker v-if="choosing" :unit="unit" :card="card" :artworks-only="choosing === 'ref'" @close="choosing = ''" @pick="take" />
+  </section>
+</template>
+
+<style scoped>
+.pane {
+  display: grid;
+  gap: 7px;
+  align-content: start;
+}
+.fields {
+  display: grid;
+  grid-template-columns: repeat(3, minmax(0, 1fr));
+  gap: 6px 10px;
+}
+.fields:empty {
+  display: none;
+}
+.outline {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+}
+.picture {
+  width: 44px;
+  height: 36px;
+  flex: none;
+}
+.what {
+  flex: 1;
+  min-width: 0;
+  display: grid;
+  line-height: 1.25;
+}
+.what .soft {
+  font-size: var(--size-small);
+}
+.what strong {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.line-up {
+  justify-self: start;
+}
+.of-layers {
+  display: grid;
+  grid-template-columns: 62px 1fr;
+  font-size: var(--size-small);
+}
+.newer {
+  padding: 4px 10px;
+  border-radius: 8px;
+  background: var(--accent-pale);
+  font-size: var(--size-small);
+}
+.loose {
+  color: var(--error);
+}
+.off {
+  color: var(--warning);
+}
+</style>

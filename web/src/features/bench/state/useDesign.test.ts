@@ -1,0 +1,199 @@
+import { flushPromises } from '@vue/test-utils'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { effectScope, type EffectScope } from 'vue'
+import type { DesignData } from '@/shared/api/document'
+import { useDesign } from './useDesign'
+
+const NOON = '2026-01-01T12:00:00Z'
+const stored = { name: 'Whale', pieces: [] } as Partial<DesignData> as DesignData
+const named = (name: string) => ({ ...stored, name })
+
+/** A server that keeps one design, and counts what is saved. */
+class Server {
+  revision = 1
+  document = stored
+  saves: string[] = []
+  offline = false
+  losesAnswers = false
+
+  get = () => this.reply({ id: 7, revision: this.revision, modified: NOON, document: this.document })
+
+  post = () => this.reply({ id: 8, revision: 1, modified: NOON })
+
+  put = ({ document, revision }: { document: DesignData; revision: number }) => {
+    if (this.offline) return this.reply(undefined)
+    if (revision !== this.revision) {
+      return this.reply(undefined, { title: 'changed elsewhere', revision: this.revision, kept: 3 })
+    }
+    this.revision += 1
+    this.document = document
+    this.saves.push(document.name)
+    return this.reply({ id: 7, revision: this.revision, modified: NOON })
+  }
+
+  private async reply(data: unknown, error?: unknown) {
+    if (this.offline || this.losesAnswers) throw new TypeError('Failed to fetch')
+    return { data, error, response: new Response(null, { status: error ? 409 : 200 }) }
+  }
+}
+
+let server: Server
+vi.mock('@/shared/api/client', async (original) => ({
+  ...(await original<object>()),
+  client: {
+    GET: () => server.get(),
+    POST: () => server.post(),
+    PUT: (_: string, request: { body: never }) => server.put(request.body),
+  },
+}))
+
+let scope: EffectScope
+
+async function opened() {
+  const design = scope.run(() => useDesign(7))!
+  await design.load()
+  return design
+}
+const pass = async (ms: number) => {
+  await vi.advanceTimersByTimeAsync(ms)
+  await flushPromises()
+}
+
+beforeEach(() => {
+  vi.useFakeTimers()
+  const kept = new Map<string, string>()
+  vi.stubGlobal('localStorage', {
+    getItem: (key: string) => kept.get(key) ?? null,
+    setItem: (key: string, text: string) => kept.set(key, text),
+    removeItem: (key: string) => kept.delete(key),
+  })
+  server = new Server()
+  scope = effectScope()
+})
+afterEach(() => {
+  scope.stop()
+  vi.useRealTimers()
+  vi.unstubAllGlobals()
+})
+
+describe('an open design', () => {
+  it('saves within a second of the last change, once for many', async () => {
+    const design = await opened()
+    design.change(named('a'))
+    await pass(300)
+    design.change(named('b'))
+    expect(design.state.value).toBe('waiting')
+    await pass(900)
+    expect(server.saves).toEqual(['b'])
+    expect(design.state.value).toBe('saved')
+  })
+
+  it('undoes and redoes every change, and a new change ends redoing', async () => {
+    const design = await opened()
+    design.change(named('a'))
+    design.change(named('b'))
+    design.undo()
+    expect(design.document.value?.name).toBe('a')
+    design.undo()
+    expect(design.document.value?.name).toBe('Whale')
+    expect(design.canUndo.value).toBe(false)
+    design.redo()
+    expect(design.document.value?.name).toBe('a')
+    design.change(named('c'))
+    expect(design.canRedo.value).toBe(false)
+    design.undo()
+    expect(design.document.value?.name).toBe('a')
+  })
+
+  it('makes one step back of a whole drag, and can give it up', async () => {
+    const design = await opened()
+    design.preview(named('dragged 1'))
+    design.preview(named('dragged 2'))
+    expect(design.canUndo.value).toBe(false)
+    design.giveUp()
+    expect(design.document.value?.name).toBe('Whale')
+    design.preview(named('dragged 3'))
+    design.change(named('let go'))
+    design.undo()
+    expect(design.document.value?.name).toBe('Whale')
+  })
+
+  it('keeps a draft while there is no connection, and saves when it is back', async () => {
+    const design = await opened()
+    server.offline = true
+    design.change(named('at sea'))
+    await pass(1000)
+    expect(design.state.value).toBe('offline')
+    expect(localStorage.getItem('stileblade-draft-7')).toContain('at sea')
+    server.offline = false
+    await pass(5000)
+    expect(server.saves).toEqual(['at sea'])
+    expect(localStorage.getItem('stileblade-draft-7')).toBeNull()
+  })
+
+  it('brings a draft back that the server never got', async () => {
+    localStorage.setItem(
+      'stileblade-draft-7',
+      JSON.stringify({ revision: 1, document: named('drafted'), sent: null }),
+    )
+    const design = await opened()
+    expect(design.document.value?.name).toBe('drafted')
+    expect(design.restored.value).toBe(true)
+    await pass(100)
+    expect(server.saves).toEqual(['drafted'])
+    design.undo()
+    expect(design.document.value?.name).toBe('Whale')
+  })
+
+  it('knows its own save whose answer was lost, and does not call it a conflict', async () => {
+    server.revision = 2
+    server.document = named('sent')
+    localStorage.setItem(
+      'stileblade-draft-7',
+      JSON.stringify({ revision: 1, document: named('newer'), sent: named('sent') }),
+    )
+    const design = await opened()
+    await pass(100)
+    expect(design.state.value).toBe('saved')
+    expect(server.saves).toEqual(['newer'])
+  })
+
+  it('goes on after a save whose answer was lost while the page stayed open', async () => {
+    const design = await opened()
+    server.losesAnswers = true
+    design.change(named('arrived'))
+    await pass(1000)
+    expect(design.state.value).toBe('offline')
+    server.losesAnswers = false
+    design.change(named('next'))
+    await pass(2000)
+    expect(server.saves).toEqual(['arrived', 'next'])
+    expect(design.state.value).toBe('saved')
+  })
+
+  it('stops at a newer version, and goes on with the one that is chosen', async () => {
+    const design = await opened()
+    server.revision = 4
+    server.document = named('theirs')
+    design.change(named('mine'))
+    await pass(1000)
+    expect(design.state.value).toBe('conflict')
+    expect(design.conflict.value).toEqual({ revision: 4, kept: 3 })
+    expect(server.saves).toEqual([])
+    await design.keepMine()
+    expect(server.saves).toEqual(['mine'])
+    expect(design.state.value).toBe('saved')
+  })
+
+  it('takes the other version, and undo still brings mine back', async () => {
+    const design = await opened()
+    server.revision = 4
+    server.document = named('theirs')
+    design.change(named('mine'))
+    await pass(1000)
+    await design.takeTheirs()
+    expect(design.document.value?.name).toBe('theirs')
+    design.undo()
+    expect(design.document.value?.name).toBe('mine')
+  })
+})

@@ -1,0 +1,118 @@
+import { flushPromises } from '@vue/test-utils'
+import { afterEach, beforeEach, expect, it, vi } from 'vitest'
+import { effectScope, ref, shallowRef } from 'vue'
+import type { DesignData } from '@/shared/api/document'
+import { useEvaluation } from './useEvaluation'
+
+interface Asked {
+  name: string
+  part: string
+  known: string[]
+  answer: () => void
+}
+let asked: Asked[] = []
+const picture = { path: 'M0 0Z', box: [0, 0, 1, 1], folds: [], perforated: [] }
+
+vi.mock('@/shared/api/client', async (original) => ({
+  ...(await original<object>()),
+  client: {
+    POST: (_: string, { body }: { body: { document: DesignData; part: string; known: string[] } }) =>
+      new Promise((resolve) => {
+        const { name } = body.document
+        const data = {
+          flat: body.part === 'rest' ? null : { path: name },
+          rest: body.part === 'flat' ? null : { closed: [name.length, 1], strip: [{ step: 's', key: name, picture }] },
+        }
+        const response = new Response(null, { status: 200 })
+        asked.push({ name, part: body.part, known: body.known, answer: () => resolve({ data, response }) })
+      }),
+  },
+}))
+
+const named = (name: string) => ({ name }) as Partial<DesignData> as DesignData
+
+function started() {
+  const document = shallowRef<DesignData | null>(named('first'))
+  const scope = effectScope()
+  const found = scope.run(() => useEvaluation(document, ref('base'), ref('s')))!
+  return { document, ...found }
+}
+async function answerLast() {
+  asked.at(-1)!.answer()
+  await flushPromises()
+}
+
+beforeEach(() => {
+  asked = []
+  vi.useFakeTimers({ toFake: ['setTimeout', 'performance'] })
+})
+afterEach(() => vi.useRealTimers())
+
+it('asks for everything once, then for the flat view before the rest', async () => {
+  const { document, outcome } = started()
+  await answerLast()
+  expect(asked.map((a) => a.part)).toEqual(['all'])
+  expect(outcome.value).toMatchObject({ flat: { path: 'first' }, closed: [5, 1] })
+  document.value = named('second')
+  await flushPromises()
+  await answerLast()
+  // the flat view is new while the rest is still of the design before
+  expect(outcome.value).toMatchObject({ flat: { path: 'second' }, closed: [5, 1] })
+  await answerLast()
+  expect(asked.map((a) => a.part)).toEqual(['all', 'flat', 'rest'])
+  expect(outcome.value).toMatchObject({ flat: { path: 'second' }, closed: [6, 1] })
+})
+
+it('has one request under way, and then only of the newest document', async () => {
+  const { document } = started()
+  await answerLast()
+  for (const name of ['a', 'b', 'c']) {
+    document.value = named(name)
+    await flushPromises()
+  }
+  expect(asked).toHaveLength(2)
+  await answerLast()
+  await vi.advanceTimersByTimeAsync(30)
+  expect(asked.map((a) => `${a.part} ${a.name}`)).toEqual(['all first', 'flat a', 'flat c'])
+  await answerLast()
+  await answerLast()
+  expect(asked.map((a) => `${a.part} ${a.name}`).slice(-1)).toEqual(['rest c'])
+})
+
+it('rests while changes keep coming, for as long as the outcome took, and no longer than a pause', async () => {
+  const { document } = started()
+  await answerLast()
+  document.value = named('a')
+  await flushPromises()
+  // an outcome that takes 80 ms, with a change every 10 ms: the next is asked for 80 ms later
+  async function moving(ms: number) {
+    for (let t = 0; t < ms; t += 10) {
+      document.value = named(`at ${performance.now()}`)
+      await vi.advanceTimersByTimeAsync(10)
+    }
+  }
+  await moving(80)
+  await answerLast()
+  await moving(70)
+  expect(asked).toHaveLength(2)
+  await moving(20)
+  expect(asked).toHaveLength(3)
+  // the outcome comes at once, but changes pause 30 ms before it would have rested long enough
+  await moving(80)
+  document.value = named('last')
+  await answerLast()
+  await vi.advanceTimersByTimeAsync(25)
+  expect(asked).toHaveLength(3)
+  await vi.advanceTimersByTimeAsync(10)
+  expect(asked.at(-1)).toMatchObject({ name: 'last', part: 'flat' })
+})
+
+it('keeps pictures and says which it has', async () => {
+  const { document, pictures } = started()
+  await answerLast()
+  expect(pictures.get('first')).toEqual(picture)
+  document.value = named('second')
+  await flushPromises()
+  await answerLast()
+  expect(asked.at(-1)!.known).toEqual(['first'])
+})

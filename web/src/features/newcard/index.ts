@@ -1,0 +1,1 @@
+export { default as PaperChooser } from './PaperChooser.vue'

@@ -1,0 +1,2 @@
+export { default as OutlinePicker } from './OutlinePicker.vue'
+export { drawnOutline, startOf, type PickedOutline } from './picked'
