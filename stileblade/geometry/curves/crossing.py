@@ -6,7 +6,8 @@ from typing import Protocol
 
 import numpy as np
 
-from stileblade.geometry.curves.segments import Bools, Floats, Ints, Kind, Segments
+from stileblade.geometry.curves.kinds import Kind
+from stileblade.geometry.curves.segments import Bools, Floats, Ints, Segments
 from stileblade.geometry.curves.vectors import dots, norms
 
 _ROUNDS = 10

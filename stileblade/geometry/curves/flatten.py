@@ -13,7 +13,8 @@ from functools import cached_property
 import numpy as np
 
 from stileblade.errors import GeometryError
-from stileblade.geometry.curves.segments import TAU, Bools, Floats, Ints, Kind, Segments
+from stileblade.geometry.curves.kinds import Kind
+from stileblade.geometry.curves.segments import TAU, Bools, Floats, Ints, Segments
 from stileblade.tolerance import TOLERANCE
 
 

@@ -9,7 +9,8 @@ from __future__ import annotations
 
 import numpy as np
 
-from stileblade.geometry.curves.segments import TAU, Floats, Ints, Kind, Segments
+from stileblade.geometry.curves.kinds import Kind
+from stileblade.geometry.curves.segments import TAU, Floats, Ints, Segments
 from stileblade.geometry.curves.vectors import crosses, norms
 
 _NODES = {n: np.polynomial.legendre.leggauss(n) for n in (3, 5, 20)}

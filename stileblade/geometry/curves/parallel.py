@@ -13,16 +13,8 @@ from functools import cached_property
 
 import numpy as np
 
-from stileblade.geometry.curves.segments import (
-    NUDGE,
-    TAU,
-    WEAK,
-    Bools,
-    Floats,
-    Ints,
-    Kind,
-    Segments,
-)
+from stileblade.geometry.curves.kinds import Kind
+from stileblade.geometry.curves.segments import NUDGE, TAU, WEAK, Bools, Floats, Ints, Segments
 from stileblade.geometry.curves.vectors import Places, as_complex, crosses, dots, norms
 from stileblade.tolerance import TOLERANCE
 

@@ -14,9 +14,8 @@ Parents, by kind, as eight numbers (four points):
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass
-from enum import IntEnum
 from functools import cached_property
 from itertools import pairwise
 
@@ -24,6 +23,7 @@ import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
 from stileblade.errors import GeometryError
+from stileblade.geometry.curves.kinds import PLACE, SPEED, Kind, Kinds, by_kind
 from stileblade.geometry.curves.vectors import norms
 from stileblade.tolerance import TOLERANCE
 
@@ -36,13 +36,6 @@ NUDGE = 1e-4
 WEAK = 1e-5
 """A derivative smaller than this share of the chord says nothing of the direction: a control
 point lies on its end point but for rounding."""
-
-
-class Kind(IntEnum):
-    LINE = 0
-    QUAD = 1
-    CUBIC = 2
-    ARC = 3
 
 
 _PLACES = np.array([[1, 1, 0, 0], [1, 1, 1, 0], [1, 1, 1, 1], [1, 0, 0, 0]], float)[..., None]
@@ -90,19 +83,19 @@ class Segments:
 
     def points_at(self, index: Ints, t: Floats) -> Floats:
         """Points (m, 2) of the parents of segments ``index`` (m,) at parameters ``t`` (m,)."""
-        return self._at((_PLACE,), index, t)[0]
+        return self._at((PLACE,), index, t)[0]
 
     def derivatives_at(self, index: Ints, t: Floats) -> Floats:
         """First derivatives by t (m, 2) of the parents, like ``points_at``."""
-        return self._at((_SPEED,), index, t)[0]
+        return self._at((SPEED,), index, t)[0]
 
     def motion_at(self, index: Ints, t: Floats) -> tuple[Floats, Floats]:
         """Points (m, 2) and first derivatives (m, 2), like ``points_at``."""
-        point, speed = self._at((_PLACE, _SPEED), index, t)
+        point, speed = self._at((PLACE, SPEED), index, t)
         return point, speed
 
-    def _at(self, wanted: Sequence[_Kinds], index: Ints, t: Floats) -> list[Floats]:
-        return _by_kind(wanted, self.kind[index], self.coef[index], t)
+    def _at(self, wanted: Sequence[Kinds], index: Ints, t: Floats) -> list[Floats]:
+        return by_kind(wanted, self.kind[index], self.coef[index], t)
 
     @cached_property
     def chords(self) -> Floats:
@@ -202,70 +195,6 @@ def parent_pieces(kind: NDArray[np.int8], coef: Floats, tolerance: float) -> Int
     return np.maximum(n, 1)
 
 
-_Kinds = Sequence[Callable[[Floats, Floats], Floats]]
-"""One function of coefficients (m, 4, 2) and t (m, 1) for each kind."""
-
-
-def _by_kind(
-    wanted: Sequence[_Kinds], kind: NDArray[np.int8], coef: Floats, t: Floats
-) -> list[Floats]:
-    """What each kind's own functions in ``wanted`` make of coefficients (m, 8) and t (m,)."""
-    places, t = coef.reshape(-1, 4, 2), t[:, None]
-    if not len(kind):
-        return [np.empty((0, 2))] * len(wanted)
-    present = np.bincount(kind, minlength=len(Kind)).nonzero()[0].tolist()
-    if len(present) == 1:  # the masks would cost more than the rest
-        return [of[present[0]](places, t) for of in wanted]
-    found = [np.empty((len(kind), 2)) for _ in wanted]
-    for k in present:
-        m = (kind == k).nonzero()[0]
-        some, at = places[m], t[m]
-        for out, of in zip(found, wanted, strict=True):
-            out[m] = of[k](some, at)
-    return found
-
-
-def _line_at(c: Floats, s: Floats) -> Floats:
-    return c[:, 0] + (c[:, 1] - c[:, 0]) * s
-
-
-def _quad_at(c: Floats, s: Floats) -> Floats:
-    r = 1 - s
-    return r * r * c[:, 0] + 2 * r * s * c[:, 1] + s * s * c[:, 2]
-
-
-def _cubic_at(c: Floats, s: Floats) -> Floats:
-    r = 1 - s
-    a, b, d, e = r * r * r, 3 * r * r * s, 3 * r * s * s, s * s * s
-    return a * c[:, 0] + b * c[:, 1] + d * c[:, 2] + e * c[:, 3]
-
-
-def _arc_at(c: Floats, s: Floats) -> Floats:
-    return c[:, 0] + c[:, 1] * np.cos(s) + c[:, 2] * np.sin(s)
-
-
-def _line_speed(c: Floats, s: Floats) -> Floats:
-    return c[:, 1] - c[:, 0]
-
-
-def _quad_speed(c: Floats, s: Floats) -> Floats:
-    return 2 * ((1 - s) * (c[:, 1] - c[:, 0]) + s * (c[:, 2] - c[:, 1]))
-
-
-def _cubic_speed(c: Floats, s: Floats) -> Floats:
-    r = 1 - s
-    d = c[:, 1:] - c[:, :-1]
-    return 3 * (r * r * d[:, 0] + 2 * r * s * d[:, 1] + s * s * d[:, 2])
-
-
-def _arc_speed(c: Floats, s: Floats) -> Floats:
-    return c[:, 2] * np.cos(s) - c[:, 1] * np.sin(s)
-
-
-_PLACE = (_line_at, _quad_at, _cubic_at, _arc_at)
-_SPEED = (_line_speed, _quad_speed, _cubic_speed, _arc_speed)
-
-
 def concatenate(parts: Sequence[Segments]) -> Segments:
     """All segments of ``parts`` one after the other."""
     if not parts:
@@ -316,7 +245,7 @@ def arc(
     coef = np.array([[*centre, *u, *v, 0.0, 0.0]], float)
     kind = np.full(1, Kind.ARC, np.int8)
     span = np.array([[t0, t1]], float)
-    ends = _by_kind((_PLACE,), np.repeat(kind, 2), np.repeat(coef, 2, axis=0), span[0])[0]
+    ends = by_kind((PLACE,), np.repeat(kind, 2), np.repeat(coef, 2, axis=0), span[0])[0]
     if abs(abs(t1 - t0) - TAU) < 1e-12:
         ends[1] = ends[0]
     if start is not None:

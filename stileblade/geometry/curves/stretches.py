@@ -6,8 +6,9 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from stileblade.geometry.curves.kinds import Kind
 from stileblade.geometry.curves.parallel import Of, OffsetCurves, circular
-from stileblade.geometry.curves.segments import Bools, Floats, Ints, Kind, Segments, lines
+from stileblade.geometry.curves.segments import Bools, Floats, Ints, Segments, lines
 from stileblade.geometry.curves.vectors import dots, norms
 from stileblade.tolerance import TOLERANCE
 

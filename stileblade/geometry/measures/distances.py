@@ -123,17 +123,6 @@ def thin(region: Region, tolerance: float, *, most: int | None = None) -> shapel
     return shape
 
 
-def in_strip(shape: shapely.Geometry, axis: str, strip: tuple[float, float]) -> shapely.Geometry:
-    """What of a thinned shape lies between two upright ("x") or level ("y") lines."""
-    if not np.isfinite(strip).any():
-        return shape
-    low, high = max(strip[0], -1e4), min(strip[1], 1e4)
-    box = (low, -1e4, high, 1e4) if axis == "x" else (-1e4, low, 1e4, high)
-    if not shapely.is_valid(shape):
-        shape = shapely.make_valid(shape)
-    return shapely.intersection(shape, shapely.box(*box))
-
-
 def rings_of(shape: shapely.Geometry) -> list[list[Point]]:
     """Closed polylines, shells with positive area and openings against it."""
     parts = shapely.get_parts(shape)

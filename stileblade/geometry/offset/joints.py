@@ -9,13 +9,9 @@ from typing import Final
 import numpy as np
 
 from stileblade.geometry.curves.flatten import neighbours
+from stileblade.geometry.curves.kinds import Kind
 from stileblade.geometry.curves.parallel import Corner, Of, OffsetCurves
-from stileblade.geometry.curves.segments import (
-    TAU,
-    Floats,
-    Ints,
-    Kind,
-)
+from stileblade.geometry.curves.segments import TAU, Floats, Ints
 from stileblade.geometry.curves.vectors import norms
 from stileblade.geometry.offset.polygon import BETWEEN
 from stileblade.geometry.regions.runs import ResultEdges, Runs

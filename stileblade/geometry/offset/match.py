@@ -13,8 +13,9 @@ import numpy as np
 
 from stileblade.geometry.curves.crossing import feet
 from stileblade.geometry.curves.flatten import Flat, neighbours
+from stileblade.geometry.curves.kinds import Kind
 from stileblade.geometry.curves.parallel import Corner, Of, OffsetCurves
-from stileblade.geometry.curves.segments import TAU, Bools, Floats, Ints, Kind
+from stileblade.geometry.curves.segments import TAU, Bools, Floats, Ints
 from stileblade.geometry.curves.vectors import crosses, dots, norms
 from stileblade.geometry.offset.near import nearest_lines
 from stileblade.geometry.offset.polygon import Polygon

@@ -17,16 +17,9 @@ import shapely
 
 from stileblade.errors import GeometryError
 from stileblade.geometry.curves.flatten import Flat, flatten, neighbours
+from stileblade.geometry.curves.kinds import Kind
 from stileblade.geometry.curves.parallel import Corner, OffsetCurves
-from stileblade.geometry.curves.segments import (
-    Bools,
-    Floats,
-    Ints,
-    Kind,
-    Segments,
-    concatenate,
-    lines,
-)
+from stileblade.geometry.curves.segments import Bools, Floats, Ints, Segments, concatenate, lines
 from stileblade.geometry.offset.kernel import CORNERS, Join, KernelCap, KernelStyle, buffered
 from stileblade.geometry.offset.polygon import SIDES
 from stileblade.geometry.offset.source import Pairs, Source, without_closed_segments

@@ -11,7 +11,8 @@ from typing import Protocol
 
 import numpy as np
 
-from stileblade.geometry.curves.segments import Floats, Kind, Segments
+from stileblade.geometry.curves.kinds import Kind
+from stileblade.geometry.curves.segments import Floats, Segments
 from stileblade.geometry.regions.region import Region
 
 

@@ -8,7 +8,8 @@ import numpy as np
 import shapely
 
 from stileblade.errors import GeometryError
-from stileblade.geometry.curves.segments import Floats, Kind, Segments, concatenate
+from stileblade.geometry.curves.kinds import Kind
+from stileblade.geometry.curves.segments import Floats, Segments, concatenate
 from stileblade.geometry.curves.vectors import norms
 from stileblade.geometry.regions.region import Region
 

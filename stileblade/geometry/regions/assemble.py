@@ -19,7 +19,8 @@ from stileblade.geometry.curves.crossing import (
     on_level_lines,
 )
 from stileblade.geometry.curves.flatten import neighbours, run_starts
-from stileblade.geometry.curves.segments import TAU, Bools, Floats, Ints, Kind, Segments
+from stileblade.geometry.curves.kinds import Kind
+from stileblade.geometry.curves.segments import TAU, Bools, Floats, Ints, Segments
 from stileblade.geometry.curves.vectors import crosses, dots, norms
 from stileblade.geometry.regions.leftovers import without_leftovers
 from stileblade.geometry.regions.region import Region
@@ -92,35 +93,48 @@ def meet(
     point = np.where(at_end[:, None], other, point)
     todo = np.flatnonzero(~agree)
     if len(todo):
-        q = runs.curve[todo]
-        t, s, found = crossings(curves, p[todo], t_end[todo], q, t_start[todo])
-        spot = curves.points_at(q, s)
-        found &= norms(spot - vertex[todo]) < reach[todo]
-        # where curves turn back on themselves a search may run away: once more from the nearest places
-        again = np.flatnonzero(~found)
-        if len(again):
-            near = todo[again]
-            t[again] = nearest_places(curves, p[near], t_end[near], vertex[near])
-            s[again] = nearest_places(curves, runs.curve[near], t_start[near], vertex[near])
-            a, b, met = crossings(curves, p[near], t[again], runs.curve[near], s[again])
-            place = curves.points_at(runs.curve[near], b)
-            met &= norms(place - vertex[near]) < reach[near]
-            hit = again[met]
-            t[hit], s[hit], spot[hit], found[hit] = a[met], b[met], place[met], True
-        miss = todo[~found]
-        if len(miss):
-            spot[~found] = (
-                curves.points_at(p[miss], t[~found]) + curves.points_at(runs.curve[miss], s[~found])
-            ) / 2
-            # in a cusp feet are nowhere near: the kernel's own corner is
-            lost = ~found & (norms(spot - vertex[todo]) > TOLERANCE.crossing)
-            spot[lost] = vertex[todo[lost]]
+        pairs = p[todo], runs.curve[todo]
+        t, s, spot = _searched(
+            curves, pairs, (t_end[todo], t_start[todo]), vertex[todo], reach[todo]
+        )
         if isinstance(curves, Segments):
-            spot = on_level_lines(curves, p[todo], on_level_lines(curves, q, spot))
+            spot = on_level_lines(curves, pairs[0], on_level_lines(curves, pairs[1], spot))
         t_end[todo], t_start[todo], point[todo] = t, s, spot
     t1 = runs.t1.copy()
     t1[before] = t_end
     return replace(runs, t0=t_start, t1=t1, point=point)
+
+
+def _searched(
+    curves: Curves,
+    pairs: tuple[Ints, Ints],
+    at: tuple[Floats, Floats],
+    vertex: Floats,
+    reach: Floats,
+) -> tuple[Floats, Floats, Floats]:
+    """Where pairs of curves cross within ``reach`` of the kernel's corners, from parameters close by:
+    those on both, and the places; where they do not, between the places nearest to the corner."""
+    p, q = pairs
+    t, s, found = crossings(curves, p, at[0], q, at[1])
+    spot = curves.points_at(q, s)
+    found &= norms(spot - vertex) < reach
+    # where curves turn back on themselves a search may run away: once more from the nearest places
+    again = np.flatnonzero(~found)
+    if len(again):
+        t[again] = nearest_places(curves, p[again], at[0][again], vertex[again])
+        s[again] = nearest_places(curves, q[again], at[1][again], vertex[again])
+        a, b, met = crossings(curves, p[again], t[again], q[again], s[again])
+        place = curves.points_at(q[again], b)
+        met &= norms(place - vertex[again]) < reach[again]
+        hit = again[met]
+        t[hit], s[hit], spot[hit], found[hit] = a[met], b[met], place[met], True
+    miss = np.flatnonzero(~found)
+    if len(miss):
+        spot[miss] = (curves.points_at(p[miss], t[miss]) + curves.points_at(q[miss], s[miss])) / 2
+        # in a cusp feet are nowhere near: the kernel's own corner is
+        lost = ~found & (norms(spot - vertex) > TOLERANCE.crossing)
+        spot[lost] = vertex[lost]
+    return t, s, spot
 
 
 def _end_points(curves: Curves, curve: Ints, t: Floats, computed: Floats) -> Floats:

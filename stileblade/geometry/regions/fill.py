@@ -16,7 +16,8 @@ import shapely
 
 from stileblade.errors import GeometryError
 from stileblade.geometry.curves.flatten import Flat, flatten, run_starts
-from stileblade.geometry.curves.segments import Floats, Ints, Kind, Segments, concatenate
+from stileblade.geometry.curves.kinds import Kind
+from stileblade.geometry.curves.segments import Floats, Ints, Segments, concatenate
 from stileblade.geometry.regions.nesting import Nesting, nested
 from stileblade.geometry.regions.region import Region
 from stileblade.geometry.regions.set_operations import run_kernel

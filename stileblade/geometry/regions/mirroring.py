@@ -12,8 +12,9 @@ from itertools import pairwise
 
 import numpy as np
 
+from stileblade.geometry.curves.kinds import Kind
 from stileblade.geometry.curves.measurement import signed_area
-from stileblade.geometry.curves.segments import Bools, Kind, Segments, concatenate
+from stileblade.geometry.curves.segments import Bools, Segments, concatenate
 from stileblade.geometry.curves.transforms import mirror_across
 from stileblade.geometry.regions.assemble import rejoin
 from stileblade.geometry.regions.region import Region

@@ -8,7 +8,7 @@ import math
 import pytest
 import shapely
 
-from stileblade.geometry.curves.segments import Kind
+from stileblade.geometry.curves.kinds import Kind
 from stileblade.geometry.offset.offset import Join, offset
 from stileblade.geometry.regions.region import Region
 from stileblade.geometry.regions.set_operations import cut_off, polygon

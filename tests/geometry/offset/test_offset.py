@@ -11,8 +11,8 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from stileblade.errors import GeometryError
+from stileblade.geometry.curves.kinds import Kind
 from stileblade.geometry.curves.places import Box
-from stileblade.geometry.curves.segments import Kind
 from stileblade.geometry.offset.offset import Join, largest_inset, offset
 from stileblade.geometry.regions.set_operations import difference, polygon, rectangle, union
 from stileblade.outlines.figure import outline_of

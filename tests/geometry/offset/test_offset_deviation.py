@@ -10,7 +10,7 @@ import pytest
 import shapely
 
 from bench.shapes import figure_300
-from stileblade.geometry.curves.segments import Kind
+from stileblade.geometry.curves.kinds import Kind
 from stileblade.geometry.offset.offset import Join, largest_inset, offset
 from stileblade.geometry.regions.region import Region
 from stileblade.outlines.artwork import Artwork, outlines_of

@@ -12,7 +12,8 @@ from hypothesis import assume, given
 from hypothesis import strategies as st
 
 from stileblade.errors import GeometryError
-from stileblade.geometry.curves.segments import Kind, Segments, arc, beziers, concatenate, lines
+from stileblade.geometry.curves.kinds import Kind
+from stileblade.geometry.curves.segments import Segments, arc, beziers, concatenate, lines
 from stileblade.geometry.curves.transforms import rotation
 from stileblade.geometry.offset.offset import Join
 from stileblade.geometry.offset.stroke import Cap, Pen, Stroked, stroke, stroke_all

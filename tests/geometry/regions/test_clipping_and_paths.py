@@ -11,8 +11,9 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from stileblade.errors import GeometryError, ReadingError
+from stileblade.geometry.curves.kinds import Kind
 from stileblade.geometry.curves.places import Box
-from stileblade.geometry.curves.segments import Kind, lines
+from stileblade.geometry.curves.segments import lines
 from stileblade.geometry.curves.transforms import rotation
 from stileblade.geometry.paths.pathdata import (
     path_data,

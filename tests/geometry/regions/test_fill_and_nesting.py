@@ -12,8 +12,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from stileblade.errors import GeometryError
-from stileblade.geometry.curves.segments import Segments
 from stileblade.geometry.curves.places import Side
+from stileblade.geometry.curves.segments import Segments
 from stileblade.geometry.measures.flat_run import depth_for_run, run_at
 from stileblade.geometry.paths.pathdata import read_path_to_error, region_from_path
 from stileblade.geometry.regions.figures import figures_of

@@ -11,8 +11,8 @@ import shapely
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from stileblade.geometry.curves.kinds import Kind
 from stileblade.geometry.curves.places import Box
-from stileblade.geometry.curves.segments import Kind
 from stileblade.geometry.curves.transforms import mirror_across, rotation, translation
 from stileblade.geometry.regions.mirroring import weld_mirrored
 from stileblade.geometry.regions.region import Region
