@@ -5,7 +5,7 @@ from __future__ import annotations
 import numpy as np
 import pytest
 
-from stileblade.geometry.curves.segments import Kind
+from stileblade.geometry.curves.kinds import Kind
 from stileblade.outlines.text.strokes import FIRST, LAST, PenFace, set_strokes
 
 

@@ -12,12 +12,16 @@ from server.shelf.models import Artwork
 from stileblade.outlines.text.shipped import FOLDER
 from tests.server.conftest import Api
 
-SAIL = {"name": "Sail", "scale": 2.0, "layers": [{"path": "M0 0H20V10Z", "colour": "#a5573c"}]}
-JIB = {"name": "Jib", "scale": 1.0, "layers": [{"path": "M0 0H30V30Z"}, {"path": "M0 0H5V5Z"}]}
+SAIL = {
+    "name": "Sail",
+    "scale": 2.0,
+    "layers": [{"paths": ["M0 0H20V10Z"], "colour": "#a5573c"}],
+}
+JIB = {"name": "Jib", "layers": [{"paths": ["M0 0H30V30Z"]}, {"paths": ["M0 0H5V5Z"]}]}
 
 
-def keep(api: Api, artwork: dict[str, Any], **more: Any) -> dict[str, Any]:
-    status, row = api("POST", "/artworks", {"artwork": artwork, **more})
+def keep(api: Api, drawing: dict[str, Any], **more: Any) -> dict[str, Any]:
+    status, row = api("POST", "/artworks", {"drawing": drawing, **more})
     assert status == 200
     return row
 
@@ -47,24 +51,25 @@ def test_an_artwork_is_kept_with_its_layers_and_size_as_read(designer: Api, othe
 
 
 @pytest.mark.parametrize(
-    "artwork",
+    "drawing",
     [
         {**SAIL, "layers": []},
-        {**SAIL, "layers": [{"path": "M0 0L"}]},
-        {**SAIL, "layers": [{"path": "M0 0L5 5Z"}]},
-        {**SAIL, "layers": [{"path": "M0 0H5V5Z", "colour": "red"}]},
+        {**SAIL, "layers": [{"paths": []}]},
+        {**SAIL, "layers": [{"paths": ["M0 0L"]}]},
+        {**SAIL, "layers": [{"paths": ["M0 0L5 5Z"]}]},
+        {**SAIL, "layers": [{"paths": ["M0 0H5V5Z"], "colour": "red"}]},
         {**SAIL, "scale": 0},
         {**SAIL, "scale": 1e300},
     ],
 )
-def test_what_is_no_artwork_is_refused(designer: Api, artwork: dict[str, Any]) -> None:
-    assert designer("POST", "/artworks", {"artwork": artwork})[0] == 422
+def test_what_is_no_artwork_is_refused(designer: Api, drawing: dict[str, Any]) -> None:
+    assert designer("POST", "/artworks", {"drawing": drawing})[0] == 422
     assert Artwork.objects.count() == 0
 
 
 def test_uses_are_counted_and_told_and_a_replacement_keeps_them(designer: Api, blank: Any) -> None:
     row = keep(designer, SAIL)
-    other_row = keep(designer, JIB)
+    keep(designer, JIB)
     steps = [{"kind": "artwork", "ref": row["key"]}]
     document = {**blank, "name": "Regatta", "artworks": {row["key"]: row["artwork"]}}
     document["pieces"] = [{**blank["pieces"][0], "steps": steps}]
@@ -75,13 +80,13 @@ def test_uses_are_counted_and_told_and_a_replacement_keeps_them(designer: Api, b
     assert designer("GET", f"{path}/uses")[1] == [{"id": number, "name": "Regatta"}]
 
     larger = {**SAIL, "name": "ignored", "scale": 3.0}
-    status, done = designer("PATCH", path, {"artwork": larger, "source": "new.svg"})
+    status, done = designer("PATCH", path, {"drawing": larger, "source": "new.svg"})
     assert status == 200
     assert (done["name"], done["width"], done["source"]) == ("Sail", 60, "new.svg")
     assert done["earlier"] == [row["key"]]
     assert done["uses"] == 1
     # what another has already cannot come in place
-    status, problem = designer("PATCH", path, {"artwork": other_row["artwork"]})
+    status, problem = designer("PATCH", path, {"drawing": JIB})
     assert (status, problem["title"]) == (422, "These outlines are on the shelf already.")
     designer("PATCH", f"/designs/{number}", {"binned": True})
     assert designer("GET", f"{path}/uses")[1] == []
@@ -105,10 +110,10 @@ def test_an_uploaded_file_is_read_and_nothing_is_kept(designer: Api) -> None:
     status, found = upload(
         designer, "sail.svg", svg + b'<circle id="sun" cx="20" cy="20" r="10"/></svg>'
     )
-    assert (status, found["kind"], found["shapes"][0]["name"]) == (200, "svg", "sun")
+    assert (status, found["kind"], found["shapes"][0]["name"]) == (200, "svg", "Sun")
     scale = found["sizes"][0]["scale"]
     assert found["shapes"][0]["area"] * scale**2 == pytest.approx(314.1593, abs=1e-3)
-    assert found["layers"] == [{"name": "sun", "colour": "#000000", "shapes": [0], "page": False}]
+    assert found["layers"] == [{"name": "Sun", "colour": "#000000", "shapes": [0], "page": False}]
     assert Artwork.objects.count() == 0
     status, problem = upload(designer, "x.svg", b"no svg")
     assert (status, problem["title"]) == (422, "This is not an SVG file: it holds no markup.")

@@ -21,8 +21,9 @@ from ezdxf.lldxf.const import DXFError
 from ezdxf.math import BSpline, Vec3
 
 from stileblade.errors import GeometryError, ReadingError
+from stileblade.geometry.curves.kinds import Kind
 from stileblade.geometry.curves.measurement import bounds, signed_area
-from stileblade.geometry.curves.segments import Floats, Kind, Segments, beziers, concatenate, lines
+from stileblade.geometry.curves.segments import Floats, Segments, beziers, concatenate, lines
 from stileblade.geometry.curves.transforms import after, scaling, translation
 from stileblade.geometry.regions.figures import figures_of
 from stileblade.outlines.reading.found import Found, OpenContour, Shape, SizeReading

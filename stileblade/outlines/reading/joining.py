@@ -6,7 +6,8 @@ from dataclasses import dataclass, field
 
 import numpy as np
 
-from stileblade.geometry.curves.segments import Floats, Ints, Kind, Segments, concatenate
+from stileblade.geometry.curves.kinds import Kind
+from stileblade.geometry.curves.segments import Floats, Ints, Segments, concatenate
 from stileblade.geometry.curves.vectors import norms
 from stileblade.geometry.measures.distances import close_pairs
 

@@ -17,8 +17,9 @@ from ezdxf.document import Drawing
 from stileblade.design.document import load_design
 from stileblade.design.evaluation import evaluate
 from stileblade.errors import ReadingError
-from stileblade.formats.plan import Operation, formats, plan_of
-from stileblade.geometry.curves.segments import Kind
+from stileblade.formats.format import formats
+from stileblade.formats.plan import Operation, plan_of
+from stileblade.geometry.curves.kinds import Kind
 from stileblade.geometry.curves.transforms import scaling, translation
 from stileblade.geometry.regions.region import Region
 from stileblade.geometry.regions.set_operations import difference, union
@@ -188,7 +189,7 @@ def test_what_we_write_reads_back_as_the_same_region(name: str, kind: str) -> No
     plan = plan_of(evaluation, evaluation.pieces[0])
     # lines for the pen come back as shapes of their own: the paper is compared
     plan.lines[Operation.DRAW].clear()
-    found = read_file(formats()[kind](plan))
+    found = read_file(formats()[kind].write(plan))
     k = found.sizes[0].scale
     regions = [s.region.transformed(scaling(k, k)) for s in found.shapes]
     back = put_together(regions)

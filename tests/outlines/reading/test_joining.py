@@ -5,8 +5,9 @@ from __future__ import annotations
 import numpy as np
 import pytest
 
+from stileblade.geometry.curves.kinds import Kind
 from stileblade.geometry.curves.measurement import signed_area
-from stileblade.geometry.curves.segments import Kind, Segments
+from stileblade.geometry.curves.segments import Segments
 from stileblade.geometry.paths.pathdata import read_path_to_error
 from stileblade.outlines.reading.joining import join
 

@@ -119,7 +119,8 @@ def view_transform(
 
 
 def shape(element: etree._Element, name: str, width: float, height: float) -> Drawing | None:
-    """The contours of a basic shape in user units; None for what draws nothing."""
+    """The contours of a basic shape in user units; None for what draws nothing. Each of SVG's shapes has
+    its lines here, which is why there are many."""
     diagonal = math.hypot(width, height) / math.sqrt(2)
 
     def get(key: str, of: float, default: float = 0.0) -> float:

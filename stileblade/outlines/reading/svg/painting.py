@@ -2,11 +2,9 @@
 
 from __future__ import annotations
 
-import math
 from collections import Counter
 from collections.abc import Callable, Mapping, Sequence
-from dataclasses import dataclass, replace
-from functools import cached_property
+from dataclasses import replace
 from itertools import chain, islice
 from typing import TypeVar
 
@@ -14,10 +12,11 @@ import numpy as np
 from lxml import etree
 
 from stileblade.errors import GeometryError, ReadingError
+from stileblade.geometry.curves.kinds import Kind
 from stileblade.geometry.curves.measurement import bounds
 from stileblade.geometry.curves.places import Box
-from stileblade.geometry.curves.segments import Floats, Kind, Segments, concatenate, transformed_all
-from stileblade.geometry.curves.transforms import after, identity, scaling, translation
+from stileblade.geometry.curves.segments import Floats, Segments, concatenate, transformed_all
+from stileblade.geometry.curves.transforms import after, identity, translation
 from stileblade.geometry.offset.offset import Join
 from stileblade.geometry.offset.stroke import Cap, Pen, Stroked, stroke_all
 from stileblade.geometry.paths.drawing import Drawing
@@ -30,99 +29,13 @@ from stileblade.outlines.reading.found import OpenContour, Shape
 from stileblade.outlines.reading.joining import join
 from stileblade.outlines.reading.limits import LIMITS
 from stileblade.outlines.reading.svg import measures
-from stileblade.outlines.reading.svg.gradient import Gradient
+from stileblade.outlines.reading.svg.pending import Ink, Pending, to_scale
+from stileblade.outlines.reading.svg.place import Place
 from stileblade.outlines.reading.svg.style import Style
 from stileblade.outlines.reading.svg.xml import link_of, local_name
 
 Job = TypeVar("Job")
 _JOINS = {"round": Join.ROUND, "bevel": Join.BEVEL}
-
-
-@dataclass(frozen=True)
-class Place:
-    """From user units to drawing units, the size of the viewport, and the clips in force."""
-
-    matrix: Floats
-    width: float
-    height: float
-    clips: tuple[Region, ...] = ()
-
-    @property
-    def diagonal(self) -> float:
-        """What percentages that are neither widths nor heights are parts of."""
-        return math.hypot(self.width, self.height) / math.sqrt(2)
-
-    @cached_property
-    def scale(self) -> float:
-        (a, c, _), (b, d, _) = self.matrix.tolist()
-        return math.sqrt(abs(a * d - b * c))
-
-    @cached_property
-    def farthest(self) -> float:
-        """The largest number in the matrix."""
-        return float(np.abs(self.matrix).max())
-
-    @cached_property
-    def even(self) -> bool:
-        """Whether it keeps shapes: scaled alike in all directions."""
-        (a, c, _), (b, d, _) = self.matrix.tolist()
-        most = 1e-9 * max(a * a + b * b, c * c + d * d)
-        return abs(a * c + b * d) <= most and abs(a * a + b * b - c * c - d * d) <= most
-
-    @cached_property
-    def hidden(self) -> bool:
-        return any(not clip for clip in self.clips)
-
-    def clipped(self, clip: Region) -> Place:
-        return replace(self, clips=(*self.clips, clip))
-
-
-@dataclass(frozen=True)
-class Ink:
-    """What is painted with: a colour as #rrggbb, and the gradient whose mean it is."""
-
-    colour: str
-    gradient: Gradient | None = None
-
-
-@dataclass(frozen=True, eq=False)
-class _Pending:
-    """A fill or, with a ``pen``, a stroke to come: ``matrix`` maps the drawing to where it is made,
-    and ``back`` a stroke from there to its place."""
-
-    rule: FillRule
-    pen: Pen | None
-    matrix: Floats
-    back: Floats | None
-    place: Place
-    ink: Ink
-    drawing: Drawing
-    shape: Shape
-    family: str
-    alone: bool
-    """Whether it is the stroke of something without a fill."""
-
-    def ways(self) -> list[Segments]:
-        """Of the drawing, contours first; open ones are closed to be filled."""
-        drawing = self.drawing
-        return [*drawing.contours, *(drawing.open if self.pen else map(closed, drawing.open))]
-
-    def job(self, ways: list[Segments]) -> Painted | Stroked:
-        """What is to be made of the mapped ``ways``."""
-        if self.pen is None:
-            return Painted(ways, self.rule)
-        contours, s = len(self.drawing.contours), float(self.matrix[0, 0])
-        dots = [(x * s, y * s) for x, y in self.drawing.dots]
-        return Stroked(self.pen, ways[:contours], ways[contours:], dots)
-
-
-def _to_scale(place: Place, drawing: Drawing) -> tuple[Floats, Floats | None]:
-    """To the drawing's scale, at which its strokes are made, and how they are then stretched."""
-    if place.even and not drawing.dots:  # whose squares a pen draws upright
-        return place.matrix, None
-    rest = place.matrix.copy()
-    rest[:, :2] /= place.scale
-    return scaling(place.scale, place.scale), rest
 
 
 class Painter:
@@ -136,7 +49,7 @@ class Painter:
         self.fading = 0
         """How many shapes are painted by a gradient that fades out."""
         self.segments = 0
-        self._pending: list[_Pending] = []
+        self._pending: list[Pending] = []
 
     def drawing_of(self, element: etree._Element, name: str, place: Place) -> Drawing | None:
         """The contours of a path or basic shape, in user units."""
@@ -180,15 +93,13 @@ class Painter:
             self.left_out["markers"] += 1
         if fill and style.fill_alpha > 0:
             of_fill = style.rule, None, place.matrix, None
-            self._pending.append(_Pending(*of_fill, place, fill, drawing, shape, family, False))
+            self._pending.append(Pending(*of_fill, place, fill, drawing, shape, family, False))
         if stroke and style.stroke_alpha > 0 and style.width > 0:
             pen = self._pen(style, place)
             if pen is not None:
                 alone = not (fill and style.fill_alpha > 0)
-                of_pen = style.rule, pen, *_to_scale(place, drawing)
-                self._pending.append(
-                    _Pending(*of_pen, place, stroke, drawing, shape, family, alone)
-                )
+                of_pen = style.rule, pen, *to_scale(place, drawing)
+                self._pending.append(Pending(*of_pen, place, stroke, drawing, shape, family, alone))
 
     def widths(self) -> list[float]:
         """Of all strokes, in drawing units."""
@@ -203,7 +114,7 @@ class Painter:
     def contours(self, loose_ends: float) -> list[Shape]:
         """Figures that lines without fill enclose, in place of what they paint: ways of one named
         group, or of one colour, are joined and sorted into figures with openings."""
-        families: dict[str, list[_Pending]] = {}
+        families: dict[str, list[Pending]] = {}
         for pending in self._pending:
             key = pending.shape.group or pending.family or pending.ink.colour
             families.setdefault(key, []).append(pending)
@@ -249,7 +160,7 @@ class Painter:
         return found
 
     @staticmethod
-    def _jobs(pending: Sequence[_Pending]) -> list[Painted | Stroked]:
+    def _jobs(pending: Sequence[Pending]) -> list[Painted | Stroked]:
         ways = [p.ways() for p in pending]
         matrices = [p.matrix for p, own in zip(pending, ways, strict=True) for _ in own]
         mapped = iter(transformed_all(list(chain.from_iterable(ways)), matrices))
@@ -270,7 +181,7 @@ class Painter:
         first = self._by_halves(make, jobs[:half], what)
         return first + self._by_halves(make, jobs[half:], what)
 
-    def _seen(self, region: Region, pending: _Pending) -> Region:
+    def _seen(self, region: Region, pending: Pending) -> Region:
         """What fading and clips leave of a region."""
         gradient, place = pending.ink.gradient, pending.place
         if gradient is not None and gradient.hidden and region:

@@ -71,7 +71,8 @@ def styled(outer: Style, given: Mapping[str, str], diagonal: float) -> Style:
 
 @lru_cache(maxsize=2000)
 def _styled(outer: Style, declared: tuple[tuple[str, str], ...], diagonal: float) -> Style:
-    """Drawings repeat a few sets of declarations over and over."""
+    """Drawings repeat a few sets of declarations over and over. As long as SVG has properties: a line or
+    two for each."""
     given = dict(declared)
     size = _font_size(given, outer.size)
     changes: dict[str, object] = {

@@ -11,7 +11,8 @@ from stileblade.geometry.curves.transforms import translation
 from stileblade.geometry.paths.drawing import Drawing
 from stileblade.outlines.reading.svg import measures
 from stileblade.outlines.reading.svg.cascade import Cascade
-from stileblade.outlines.reading.svg.painting import Painter, Place
+from stileblade.outlines.reading.svg.painting import Painter
+from stileblade.outlines.reading.svg.place import Place
 from stileblade.outlines.reading.svg.style import Style, styled
 from stileblade.outlines.reading.svg.xml import local_name
 from stileblade.outlines.text.shipped import KINDS, shipped, stand_in

@@ -10,7 +10,6 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 from typing import Final
 
-import numpy as np
 from lxml import etree
 
 from stileblade.errors import ReadingError
@@ -23,19 +22,28 @@ from stileblade.outlines.reading.found import Found, Lines, OpenContour, Shape, 
 from stileblade.outlines.reading.limits import LIMITS
 from stileblade.outlines.reading.svg import measures
 from stileblade.outlines.reading.svg.cascade import Cascade
+from stileblade.outlines.reading.svg.clips import Clips
 from stileblade.outlines.reading.svg.gradient import gradient_of
-from stileblade.outlines.reading.svg.painting import Ink, Painter, Place
+from stileblade.outlines.reading.svg.painting import Painter
+from stileblade.outlines.reading.svg.pending import Ink
+from stileblade.outlines.reading.svg.place import Place
 from stileblade.outlines.reading.svg.style import Paint, Style, styled
 from stileblade.outlines.reading.svg.text import set_text
-from stileblade.outlines.reading.svg.xml import link_of, local_name, parse
+from stileblade.outlines.reading.svg.xml import (
+    SHAPES,
+    link_of,
+    local_name,
+    name_of,
+    own_attribute,
+    parse,
+    suits,
+)
 
-_SHAPES: Final = ("path", "rect", "circle", "ellipse", "polygon", "polyline", "line")
 _SILENT: Final = (
     "title", "desc", "metadata", "defs", "style", "linearGradient", "radialGradient", "symbol",
     "clipPath", "mask", "pattern", "marker", "filter", "script", "namedview", "solidColor",
 )  # fmt: skip
 _SAID: Final = {"image": "pictures of dots", "foreignObject": "foreign content"}
-_INKSCAPE_GROUP: Final = "{http://www.inkscape.org/namespaces/inkscape}"
 _DEFAULT: Final = (300.0, 150.0)
 SMALL, LARGE = 100.0, 1000.0
 """Pages are read at a size of which the longer side is between these, in drawing units."""
@@ -96,6 +104,7 @@ class _Walk:
             "svg", width * self.working, height * self.working, self._sizes(width, height)
         )
         self.painter = Painter(self.found.left_out)
+        self.clips = Clips(self.ids, self.cascade, self.painter)
 
     def _working_scale(self, longer: float) -> float:
         """Drawing units per px of the file."""
@@ -168,7 +177,7 @@ class _Walk:
         inside = self._within(element, style, outer)
         if inside is None:
             return
-        if name in _SHAPES:
+        if name in SHAPES:
             self._shape(element, name, inside)
         elif name == "text":
             words = " ".join("".join(map(str, element.itertext())).split()) or name
@@ -180,7 +189,7 @@ class _Walk:
             self.children(element, self._viewport(element, element, inside))
         elif name == "switch":
             for child in element:
-                if local_name(child) and _suits(child):
+                if local_name(child) and suits(child):
                     self.element(child, inside)
                     break
         elif name in ("g", "a"):
@@ -216,20 +225,20 @@ class _Walk:
             if there:
                 self.found.left_out[what] += 1
         if style.clip:
-            clip = self._clip(style.clip, element, place)
+            clip = self.clips.region(style.clip, element, place)
             if clip is not None:
                 place = place.clipped(clip)
         if place.hidden:
             return None
         group = outer.group
-        if element.get(f"{_INKSCAPE_GROUP}groupmode") == "layer":
-            group = (element.get(f"{_INKSCAPE_GROUP}label") or element.get("id") or group)[:60]
+        if own_attribute(element, "groupmode") == "layer":
+            group = (own_attribute(element, "label") or element.get("id") or group)[:60]
         family = outer.family
         if not family and local_name(element) == "g":
             family = element.get("id", "")[:60]
         named = outer.named
         if local_name(element) in ("g", "symbol"):
-            named = (_name_of(element) or named)[:60]
+            named = (name_of(element) or named)[:60]
         elif local_name(element) == "svg":  # its title is the whole drawing's
             named = element.get("id", named)[:60]
         return _Inside(style, place, outer.depth + 1, outer.used, group, family, named)
@@ -242,7 +251,7 @@ class _Walk:
     def _paint(
         self, drawing: Drawing, style: Style, inside: _Inside, element: etree._Element, name: str
     ) -> None:
-        label = (_name_of(element) or inside.named or name)[:60]
+        label = (name_of(element) or inside.named or name)[:60]
         shape = Shape(label, "", Region.empty(), inside.group)
         fill, stroke = self._ink(style.fill), self._ink(style.stroke)
         self.painter.paint(drawing, style, inside.place, fill, stroke, shape, inside.family)
@@ -299,78 +308,3 @@ class _Walk:
         inner, vw, vh = measures.view_transform(box, width, height)
         place = replace(place, matrix=after(place.matrix, inner), width=vw, height=vh)
         return replace(inside, place=place)
-
-    def _clip(self, ref: str, element: etree._Element, place: Place) -> Region | None:
-        """The region that a clip path leaves; None where the reference says nothing."""
-        target = self.ids.get(ref)
-        if target is None or local_name(target) != "clipPath":
-            return None
-        given = self.cascade.of(target)
-        own = styled(Style(), given, place.diagonal)
-        matrix = measures.transform(own.transform)
-        if matrix is None:
-            return None
-        inner = replace(place, matrix=after(place.matrix, matrix), clips=())
-        if target.get("clipPathUnits") == "objectBoundingBox":
-            box = self.painter.box_of(element, place, self.ids)
-            if box is None:
-                return Region.empty()
-            unit = np.array([[box.width, 0, box.left], [0, box.height, box.head]], float)
-            inner = replace(inner, matrix=after(inner.matrix, unit))
-        parts: list[Region] = []
-        for child in target:
-            parts += self._clip_part(child, own, inner, 0)
-        region = self.painter.united(parts)
-        if own.clip and own.clip != ref and region:
-            outer = self._clip(own.clip, element, place)
-            if outer is not None:
-                region = self.painter.clipped(region, outer)
-        return region
-
-    def _clip_part(
-        self, child: etree._Element, outer: Style, place: Place, depth: int
-    ) -> list[Region]:
-        name = local_name(child)
-        style = styled(outer, self.cascade.of(child), place.diagonal)
-        matrix = measures.transform(style.transform)
-        if not name or matrix is None or depth > 2 or not style.shown or not style.visible:
-            return []
-        place = replace(place, matrix=after(place.matrix, matrix))
-        if name == "use":
-            target = self.ids.get(link_of(child))
-            x = measures.length(child.get("x"), place.width, 0)
-            y = measures.length(child.get("y"), place.height, 0)
-            place = replace(place, matrix=after(place.matrix, translation(x, y)))
-            return [] if target is None else self._clip_part(target, style, place, depth + 1)
-        found: list[Region] = []
-        if name == "text":
-            for shape in set_text(child, style, place, self.cascade, self.painter):
-                found.append(self.painter.filled(shape.drawing, style.clip_rule, place))
-        elif name in _SHAPES:
-            drawing = self.painter.drawing_of(child, name, place)
-            if drawing is not None:
-                found.append(self.painter.filled(drawing, style.clip_rule, place))
-        if style.clip and found:
-            clip = self._clip(style.clip, child, place)
-            if clip is not None:
-                found = [self.painter.clipped(f, clip) for f in found]
-        return found
-
-
-def _name_of(element: etree._Element) -> str:
-    """What the drawing calls an element: by its title, else by its id."""
-    for child in element:
-        if local_name(child) == "title":
-            title = " ".join((child.text or "").split())
-            return title or element.get("id", "")
-    return element.get("id", "")
-
-
-def _suits(element: etree._Element) -> bool:
-    """Whether a switch takes its child: no extension asked for, and our language or none."""
-    if element.get("requiredExtensions"):
-        return False
-    languages = element.get("systemLanguage")
-    return languages is None or any(
-        part.strip().lower().startswith("en") for part in languages.split(",")
-    )

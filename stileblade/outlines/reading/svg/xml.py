@@ -14,6 +14,8 @@ from stileblade.outlines.reading.limits import LIMITS
 
 SVG = "http://www.w3.org/2000/svg"
 LINK = "{http://www.w3.org/1999/xlink}href"
+SHAPES = ("path", "rect", "circle", "ellipse", "polygon", "polyline", "line")
+"""Elements that are outlines by themselves."""
 
 
 def parse(content: bytes) -> etree._Element:
@@ -89,3 +91,31 @@ def link_of(element: etree._Element) -> str:
     """The id that the element refers to within the file; "" for all other references."""
     link = (element.get("href") or element.get(LINK) or "").strip()
     return link[1:] if link.startswith("#") else ""
+
+
+def own_attribute(element: etree._Element, name: str) -> str:
+    """An attribute that a drawing program adds, by its local name, whoever's prefix it has."""
+    for key, value in element.attrib.items():
+        named = etree.QName(key)
+        if named.namespace and named.localname == name:
+            return str(value)
+    return ""
+
+
+def name_of(element: etree._Element) -> str:
+    """What the drawing calls an element: by its title, else by its id."""
+    for child in element:
+        if local_name(child) == "title":
+            title = " ".join((child.text or "").split())
+            return title or element.get("id", "")
+    return element.get("id", "")
+
+
+def suits(element: etree._Element) -> bool:
+    """Whether a switch takes its child: no extension asked for, and our language or none."""
+    if element.get("requiredExtensions"):
+        return False
+    languages = element.get("systemLanguage")
+    return languages is None or any(
+        part.strip().lower().startswith("en") for part in languages.split(",")
+    )
