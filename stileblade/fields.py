@@ -11,7 +11,10 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from typing import Any
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import BaseModel, ConfigDict, Field, model_validator
+
+from stileblade.errors import MeasureError
+from stileblade.units import parse_length
 
 LARGEST = 1000.0
 """No length on a card is larger, in mm."""
@@ -27,6 +30,23 @@ class Values(BaseModel):
         defer_build=True,
         json_schema_serialization_defaults_required=True,
     )
+
+    @model_validator(mode="before")
+    @classmethod
+    def _lengths_as_text(cls, data: Any) -> Any:
+        """Lengths may be written as people write them, "10 1/4in / 2"; mm are kept."""
+        if not isinstance(data, dict):
+            return data
+        texts = {name: text for name, text in data.items() if type(text) is str}
+        for name, text in texts.items():
+            field = cls.model_fields.get(name)
+            extra = field.json_schema_extra if field else None
+            if isinstance(extra, dict) and extra.get("unit") == "mm":
+                try:
+                    data = {**data, name: parse_length(text)}
+                except MeasureError as error:
+                    raise ValueError(f"{name}={text[:40]!r}: {error.message}") from error
+        return data
 
 
 When = Mapping[str, Sequence[str]]

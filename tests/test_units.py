@@ -7,7 +7,8 @@ from pathlib import Path
 
 import pytest
 
-from stileblade.errors import MeasureError
+from stileblade.design.document import load_design
+from stileblade.errors import DocumentError, MeasureError
 from stileblade.units import Unit, format_length, parse_length, to_sixteenths
 
 TABLE = json.loads((Path(__file__).parent / "golden" / "lengths.json").read_text())
@@ -49,3 +50,12 @@ def test_scoring_board_fractions_carry_their_rounding_error() -> None:
     text, error = to_sixteenths(98)
     assert text == "3 7/8"
     assert error == pytest.approx(0.425, abs=1e-9)
+
+
+def test_documents_may_hold_lengths_as_people_write_them() -> None:
+    """``lap: "1/2 in"`` is 12.7, kept as a number; what is no length says where."""
+    mirror = {"kind": "mirror", "lap": "10 1/4in / 2"}
+    (piece,) = load_design({"pieces": [{"steps": [{"kind": "figure"}, mirror]}]}).pieces
+    assert piece.steps[1].model_dump()["lap"] == pytest.approx(130.175)
+    with pytest.raises(DocumentError, match=r"lap='3 bananas': .*no unit"):
+        load_design({"pieces": [{"steps": [{**mirror, "lap": "3 bananas"}]}]})

@@ -4,10 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from stileblade.card.ways import allowance_of
+from stileblade.card.folding import allowance_of
 from stileblade.checks.check import CHECKS, Finding, Mend, Place, Severity, Subject
 from stileblade.folding.faces import sheet_of
-from stileblade.folding.flat import Trouble, fold_flat
+from stileblade.folding.flat import fold_flat
+from stileblade.folding.troubles import Trouble
 from stileblade.geometry.curves.places import Box
 from stileblade.piece.work import Work
 

@@ -43,7 +43,7 @@ def slits(subject: Subject) -> Iterator[Finding]:
             subject.name,
             smallest,
             step=cut[-1].step,
-            hint="Make the cut shorter, or move it.",
+            hint="Shorten the slit, or move it.",
             place=Place(lines=tuple(e for line in cut for e in _edges(line))),
         )
     for line in cut:

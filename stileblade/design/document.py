@@ -8,9 +8,9 @@ from typing import Any, Literal
 
 from pydantic import Field, ValidationError, model_validator
 
+from stileblade.card.folding import Folding
 from stileblade.card.sizes import CardSize
 from stileblade.card.stock import Paper
-from stileblade.card.ways import Folding
 from stileblade.errors import DocumentError
 from stileblade.fields import Values, length
 from stileblade.outlines.artwork import Artwork

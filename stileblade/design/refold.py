@@ -9,7 +9,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
-from stileblade.card.ways import Layout
+from stileblade.card.layout import Layout
 from stileblade.design.document import Card, Design, Piece
 from stileblade.design.evaluation import evaluate
 from stileblade.geometry.curves.places import Box

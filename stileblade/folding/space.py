@@ -20,7 +20,6 @@ from stileblade.geometry.curves.places import Point
 from stileblade.geometry.curves.segments import Floats
 from stileblade.geometry.measures.cells import Cell, coarser, corners, points_of
 from stileblade.geometry.measures.distances import rings_of
-from stileblade.piece.folds import Fold
 from stileblade.piece.work import Work
 
 MOST_CORNERS = 1200
@@ -86,10 +85,6 @@ def hinge_of(work: Work, folded: Folded, face: Face) -> Hinge | None:
     z = (layers - 1) / 2 if valley else -(layers + 1) / 2
     sign = int(math.copysign(1, turned)) * (1 if valley else -1)
     return Hinge(joint.fold, joint.start, joint.end, sign, z)
-
-
-def shut_angles(folds: Sequence[Fold]) -> list[float]:
-    return [180.0 if is_shut(f) else 0.0 for f in folds]
 
 
 def sequence(work: Work) -> list[list[float]]:

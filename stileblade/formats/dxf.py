@@ -16,8 +16,9 @@ from ezdxf.math import Bezier3P, Bezier4P, Vec3, bezier_to_bspline
 
 from stileblade.formats.format import register_format
 from stileblade.formats.plan import Line, Operation, Plan
+from stileblade.geometry.curves.kinds import Kind
 from stileblade.geometry.curves.parallel import circular
-from stileblade.geometry.curves.segments import Floats, Kind, Segments
+from stileblade.geometry.curves.segments import Floats, Segments
 from stileblade.geometry.paths.pens import Arc, draw_contour
 
 options.write_fixed_meta_data_for_testing = True  # the same plan gives the same bytes

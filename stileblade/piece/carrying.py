@@ -8,7 +8,7 @@ from __future__ import annotations
 
 from collections import deque
 
-from stileblade.card.ways import Panel
+from stileblade.card.layout import Panel
 from stileblade.errors import StepError
 from stileblade.geometry.curves.places import Box
 from stileblade.geometry.curves.segments import Floats

@@ -7,7 +7,7 @@ from functools import cached_property
 
 import numpy as np
 
-from stileblade.card.ways import Panel
+from stileblade.card.layout import Panel
 from stileblade.errors import StepError
 from stileblade.geometry.curves.places import Box
 from stileblade.geometry.curves.segments import Floats, Segments

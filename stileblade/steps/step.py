@@ -10,9 +10,10 @@ from typing import Any, ClassVar
 
 from pydantic import Field
 
+from stileblade.card.folding import Folding
+from stileblade.card.layout import Layout
 from stileblade.card.sizes import CardSize
 from stileblade.card.stock import Paper
-from stileblade.card.ways import Folding, Layout
 from stileblade.errors import StepError
 from stileblade.fields import Values
 from stileblade.geometry.regions.region import Region
@@ -174,7 +175,7 @@ class Step(Values, ABC):
 
     @property
     def opens(self) -> bool:
-        """Whether it cuts openings on purpose."""
+        """Whether it may cut openings on purpose, which are windows of the piece then."""
         return False
 
     @classmethod

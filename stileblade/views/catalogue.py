@@ -8,8 +8,9 @@ from typing import Any, Literal
 
 from pydantic import BaseModel
 
+from stileblade.card.folding import Folding
 from stileblade.card.sizes import STANDARD_SIZES, CardSize
-from stileblade.card.ways import WAYS, Folding, Way
+from stileblade.card.ways import WAYS, Way
 from stileblade.design.document import Card, Design, Piece
 from stileblade.design.evaluation import evaluate
 from stileblade.formats.format import formats

@@ -7,7 +7,7 @@ from typing import Literal
 
 from pydantic import BaseModel
 
-from stileblade.card.ways import Folding
+from stileblade.card.folding import Folding
 from stileblade.geometry.curves.places import Axis, Point
 from stileblade.geometry.paths.pathdata import path_data
 from stileblade.steps.handle import (

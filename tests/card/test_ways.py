@@ -4,7 +4,9 @@ from __future__ import annotations
 
 import pytest
 
-from stileblade.card.ways import WAYS, Folding, Layout, OwnPanel
+from stileblade.card.folding import Folding, OwnPanel
+from stileblade.card.layout import Layout
+from stileblade.card.ways import WAYS
 
 A2 = (107.95, 139.7)
 A6 = (105.0, 148.0)

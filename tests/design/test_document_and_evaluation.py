@@ -12,6 +12,7 @@ from stileblade.design.cache import OutcomeCache
 from stileblade.design.document import load_design, read_design
 from stileblade.design.evaluation import evaluate
 from stileblade.errors import DocumentError
+from stileblade.geometry.regions.remembered import BYTES_OF_REGION
 from tests.conftest import design_of
 
 FIGURE = {"kind": "figure", "outline": {"kind": "circle", "diameter": 60}, "id": "a"}
@@ -123,7 +124,7 @@ def test_a_window_follows_its_panel_when_the_card_changes() -> None:
 
 
 def test_the_cache_lets_go_of_the_least_used() -> None:
-    cache = OutcomeCache(most_entries=2)
+    cache = OutcomeCache(most_bytes=2 * BYTES_OF_REGION)
     misses(cache, FIGURE, MIRROR, WINDOW)
     assert misses(cache, FIGURE, MIRROR, WINDOW) > 0
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from stileblade.card.ways import Folding
+from stileblade.card.folding import Folding
 from stileblade.design.document import Design
 from stileblade.design.evaluation import evaluate
 from stileblade.design.refold import Refolded, refold

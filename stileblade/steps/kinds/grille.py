@@ -35,7 +35,7 @@ class Grille(Step):
 
     stage = Stage.WINDOWS
     title = "Grille"
-    words = "bars lattice lantern porthole strips spokes rings grid"
+    words = "bars lantern porthole strips spokes rings grid"
     kind: Literal["grille"] = "grille"
     window: str = special(
         "",

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 from typing import Literal
 
-from stileblade.card.ways import Folding
+from stileblade.card.folding import Folding
 from stileblade.errors import StepError
 from stileblade.fields import length, offset, special
 from stileblade.geometry.curves.places import Side

@@ -5,7 +5,7 @@ from __future__ import annotations
 from enum import StrEnum
 from typing import Final, Literal
 
-from stileblade.card.ways import Panel
+from stileblade.card.layout import Panel
 from stileblade.errors import StepError
 from stileblade.fields import choice, length
 from stileblade.geometry.curves.line import Line

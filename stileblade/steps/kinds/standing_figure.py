@@ -47,7 +47,7 @@ class StandingFigure(AcrossFold):
 
     stage = Stage.WINDOWS
     title = "Standing figure"
-    words = "stand up pop fold cut round silhouette half"
+    words = "stand up pop fold cut round half"
     changes_size = True
     kind: Literal["standing-figure"] = "standing-figure"
     outline: AnyFigure = figure_field(Circle(diameter=50), "Figure", "What stands up.")
