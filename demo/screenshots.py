@@ -37,6 +37,7 @@ def read(page: Page, name: str, text: str | None = None) -> None:
 
 
 def views(page: Page) -> None:
+    """One walk through all the views, a picture of each."""
     page.goto("/")
     take(page, "designs")
     page.goto("/new")
