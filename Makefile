@@ -8,7 +8,7 @@ SUDO := $(if $(filter 0,$(shell id -u)),,sudo -n)
 export PYTHONPATH := $(CURDIR)
 export DJANGO_SETTINGS_MODULE := server.config.settings
 
-.PHONY: help setup setup-dev build demo serve account test test-core test-server test-web e2e bench lint types schema screenshots demo-designs requirements samples
+.PHONY: help setup setup-dev build demo serve account test test-core test-server test-web collected hunt e2e bench lint types schema screenshots demo-designs requirements samples
 
 help:  ## this list
 	@grep -hE '^[a-z0-9-]+:.*## ' $(MAKEFILE_LIST) | sed 's/:.*## /\t/' | expand -t 16
@@ -76,15 +76,21 @@ account: setup  ## make an account for `make serve` (DATA=var)
 	STILEBLADE_DATA="$(DATA)" $(PY) manage.py createsuperuser --email ""
 
 test-core: setup-dev .samples/.fetched  ## the core and the server, without a browser
-	$(PY) -m pytest -q tests --ignore=tests/e2e
+	$(PY) -m pytest -q -n2 --dist=worksteal tests --ignore=tests/e2e
 
 test-web: setup-dev schema  ## the front end's own tests
 	cd web && npm run --silent test
 
+hunt: setup-dev  ## random designs, others each time, until one breaks or TIMES=20 times as many as in the tests have not
+	STILEBLADE_TIMES=$(or $(TIMES),20) $(PY) -m pytest -q -n2 tests/promises/test_random_steps.py
+
 e2e: setup-dev build /usr/bin/chromium  ## the whole job in a real browser
 	$(PY) -m pytest -q tests/e2e
 
-test: test-core test-web e2e  ## set up and pass all tests
+collected: setup-dev schema  ## whether every file of tests is run
+	$(PY) -m tests.collected
+
+test: collected test-core test-web e2e  ## set up and pass all tests
 
 lint: setup-dev schema  ## style of Python and TypeScript, and the layering
 	.venv/bin/ruff check . && .venv/bin/ruff format --check . && .venv/bin/lint-imports --no-logo

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import os
 from collections.abc import Callable
 from typing import Any
 
@@ -11,8 +12,15 @@ from hypothesis import HealthCheck, settings
 from stileblade.design.document import Design, load_design
 from stileblade.design.evaluation import Evaluation, evaluate
 
+TIMES = int(os.environ.get("STILEBLADE_TIMES", "1"))
+"""How many times the examples of random tests are tried, with a seed that is another each time where it
+is more than once: ``make hunt``."""
 settings.register_profile(
-    "stileblade", deadline=None, suppress_health_check=[HealthCheck.too_slow], derandomize=True
+    "stileblade",
+    deadline=None,
+    suppress_health_check=[HealthCheck.too_slow, HealthCheck.data_too_large],
+    derandomize=TIMES == 1,
+    database=None,
 )
 settings.load_profile("stileblade")
 

@@ -1,278 +1,181 @@
-"""Every kind of step, figure, check and format is held to the same promises; and what the
-placed steps, fit, turn, flip, grow, fill and crease do."""
+"""Every registered step is held to what the guide to extending says."""
 
 from __future__ import annotations
 
-import math
-from collections.abc import Callable
-from typing import Any
-
 import pytest
+from hypothesis import given, settings
 
-from stileblade.checks.check import CHECKS, run_checks
-from stileblade.design.document import Card, Design, Piece
-from stileblade.design.evaluation import Artworks, Evaluation, Outcome, evaluate
-from stileblade.fields import Values
-from stileblade.geometry.paths.pathdata import path_data
-from stileblade.outlines.figure import FIGURES
-from stileblade.piece.work import Work
+from stileblade.design.evaluation import Artworks, evaluate
+from stileblade.folding.flat import fold_flat
+from stileblade.steps.handle import AroundHandle, BoxHandle, LineHandle, PickHandle
 from stileblade.steps.step import STEPS, Stage
-from tests.conftest import design_of
-
-Run = Callable[..., Evaluation]
-RECT = {"kind": "rectangle", "width": 60, "height": 40}
-FIGURE = {"kind": "figure", "outline": RECT}
-BLANK = {"kind": "blank"}
-
-
-def last(evaluation: Evaluation) -> Outcome:
-    return evaluation.pieces[0].outcomes[-1]
+from stileblade.views.bench import view
+from stileblade.views.strip import small_picture
+from tests.conftest import TIMES, design_of
+from tests.promises.described import assert_described
+from tests.promises.sampled import KINDS, design_with, sampled
+from tests.promises.values import BY_KIND, Values, starts
 
 
-def finished(evaluation: Evaluation) -> Work:
-    work = evaluation.pieces[0].work
-    assert work is not None
-    return work
-
-
-def box_after(evaluation: Evaluation) -> list[float]:
-    return finished(evaluation).paper.bounds.as_list()
-
-
-def assert_described(cls: type[Values]) -> None:
-    assert cls.__doc__
-    schema = cls.model_json_schema()
-    properties = schema["properties"]
-    for name, field in properties.items():
-        if name == "kind":
-            continue
-        # a title that is also its type's name stands with the type alone
-        kind = schema.get("$defs", {}).get(field.get("$ref", "").rpartition("/")[2], {})
-        assert field.get("title") or kind.get("title"), f"{cls.__name__}.{name} has no title"
-        assert field.get("description"), f"{cls.__name__}.{name} has no description"
-        if field.get("type") in ("number", "integer"):
-            assert field.get("unit"), f"{cls.__name__}.{name} has no unit"
-        if "when" in field:
-            assert set(field["when"]) <= set(properties)
-
-
-@pytest.mark.parametrize("kind", STEPS.names())
-def test_every_kind_of_step_keeps_its_promises(kind: str) -> None:
-    """Described, a default that builds after its sample's steps, a round trip, a picture."""
+@pytest.mark.parametrize("kind", KINDS)
+def test_it_is_described_builds_and_has_a_picture(kind: str) -> None:
     cls = STEPS[kind]
     assert_described(cls)
     assert cls.title
     assert cls.stage in Stage
-    sample = cls.sample()
-    assert type(sample[-1]) is cls
-    pieces = [
-        Piece.model_validate(
-            {"id": f"p{n}" if n else "base", "steps": [s.model_dump(exclude={"id"}) for s in steps]}
-        )
-        for n, steps in enumerate([*cls.sample_pieces(), sample])
-    ]
-    design = Design(
-        card=Card(folding=cls.sample_folding), artworks=dict(cls.sample_artworks), pieces=pieces
-    )
-    outcomes = evaluate(design).pieces[-1].outcomes
-    assert [o.problem for o in outcomes] == [None] * len(outcomes)
-    assert outcomes[-1].work is not None
-    assert path_data(outcomes[-1].work.paper)
-    again = cls.model_validate_json(sample[-1].model_dump_json())
-    assert again == sample[-1]
-    handles = sample[-1].handles(outcomes[-1].before, design_setting(design))
-    assert all(h.field.split(".")[0] in cls.model_fields for h in handles)
-
-
-def design_setting(design: Design) -> Any:
-    return design.setting_for(design.pieces[0], Artworks(design.artworks))
-
-
-@pytest.mark.parametrize("kind", [k for k in FIGURES.names() if k != "drawn"])
-def test_every_figure_is_described_and_encloses_something(kind: str) -> None:
-    cls = FIGURES[kind]
-    assert_described(cls)
-    region = cls().outline({})
-    assert region.area > 100
-    assert region.pieces == (4 if kind == "word" else 1)
-    for name in ("width", "height"):
-        if name in cls.model_fields:
-            assert getattr(region.bounds, name) == pytest.approx(getattr(cls(), name), abs=1e-6)
-
-
-def test_there_are_at_least_twelve_figures_and_five_checks() -> None:
-    run_checks(evaluate(design_of(BLANK)))
-    assert len(FIGURES) >= 13
-    assert {"pieces", "hinges", "openings", "envelope", "windows"} <= set(CHECKS.names())
-
-
-@pytest.mark.parametrize(
-    ("fit", "size"),
-    [
-        ({"to": "width", "width": 90}, (90, 60)),
-        ({"to": "height", "height": 20}, (30, 20)),
-        ({"to": "width", "width": 90, "proportions": False}, (90, 40)),
-        ({"to": "both", "width": 30, "height": 30, "proportions": False}, (30, 30)),
-        ({"to": "both", "width": 30, "height": 30}, (30, 20)),
-        ({"to": "panel", "margin": 10}, (87.95, 87.95 * 40 / 60)),
-        ({"to": "panel", "margin": 10, "proportions": False}, (87.95, 119.7)),
-    ],
-)
-def test_fit(evaluated: Run, fit: dict[str, Any], size: tuple[float, float]) -> None:
-    box = finished(evaluated(FIGURE, {"kind": "fit", **fit})).paper.bounds
-    assert (box.width, box.height) == pytest.approx(size, abs=1e-9)
-
-
-def test_a_margin_that_leaves_nothing_says_so(evaluated: Run) -> None:
-    outcome = last(evaluated(FIGURE, {"kind": "fit", "to": "panel", "margin": 60}))
-    assert outcome.problem is not None
-    assert outcome.problem.message == (
-        "A margin of 60 mm on both sides leaves nothing of 107.95 mm."
-    )
-
-
-def test_turning_and_flipping_keep_the_centre(evaluated: Run) -> None:
-    """60 x 40 turned by a quarter about (30, 20): 10..50 by -10..50."""
-    assert box_after(evaluated(FIGURE, {"kind": "turn", "angle": 90})) == pytest.approx(
-        [10, -10, 50, 50]
-    )
-    tag = {"kind": "figure", "outline": {"kind": "wave-top", "width": 60, "height": 40}}
-    flipped = finished(evaluated(tag, {"kind": "flip", "swap": "head-foot"}))
-    assert flipped.paper.bounds.as_list() == pytest.approx([0, 0, 60, 40])
-    # the wave is at the foot now, so the centre of mass has gone up
-    assert flipped.paper.centroid[1] < 20
-
-
-def test_clockwise_is_clockwise_as_seen(evaluated: Run) -> None:
-    """A pentagon's tip points up; turned by 90 it points to the right."""
-    pentagon = {"kind": "figure", "outline": {"kind": "star", "points": 3, "diameter": 60}}
-    box = box_after(evaluated(pentagon, {"kind": "turn", "angle": 90}))
-    work = finished(evaluated(pentagon, {"kind": "turn", "angle": 90}))
-    assert work.paper.centroid[0] < (box[0] + box[2]) / 2
-
-
-def test_growing_a_square_and_shrinking_it_away(evaluated: Run) -> None:
-    square = {"kind": "figure", "outline": {"kind": "rectangle", "width": 60, "height": 60}}
-    work = finished(evaluated(square, {"kind": "grow", "margin": 3}))
-    assert work.paper.area == pytest.approx(4348.274, abs=1e-3)
-    outcome = last(evaluated(square, {"kind": "grow", "margin": -31}))
-    assert outcome.problem is not None
-    assert outcome.problem.message == (
-        "Shrunk by 31 mm nothing is left; at 30 mm the outline vanishes."
-    )
-
-
-def test_fill_below_an_area(evaluated: Run) -> None:
-    ring = {"kind": "figure", "outline": {"kind": "ring", "diameter": 60, "opening": 2}}
-    small = evaluated(ring, {"kind": "fill", "which": "below", "below": 3.2})
-    assert finished(small).paper.openings == []
-    kept = evaluated(ring, {"kind": "fill", "which": "below", "below": 3.1})
-    assert len(finished(kept).paper.openings) == 1  # pi mm^2
-
-
-def test_a_window_centred_on_a_panel_has_its_centre(evaluated: Run) -> None:
-    """A2 front: 107.95 to 215.9 by 0 to 139.7, centre 161.925, 69.85."""
-    work = finished(evaluated(BLANK, {"kind": "window", "outline": RECT}))
-    assert work.paper.openings[0].bounds.centre == pytest.approx((161.925, 69.85), abs=1e-9)
-    assert work.paper.area == pytest.approx(215.9 * 139.7 - 2400, abs=1e-6)
-
-
-def test_placing_by_anchor_and_exact_offset(evaluated: Run) -> None:
-    window = {
-        "kind": "window", "outline": RECT, "target": "back",
-        "at": "foot-left", "by": "foot-left", "dx": 12.5, "dy": -7,
-    }  # fmt: skip
-    work = finished(evaluated(BLANK, window))
-    assert work.paper.openings[0].bounds.as_list() == pytest.approx([12.5, 92.7, 72.5, 132.7])
-
-
-@pytest.mark.parametrize(
-    ("window", "message", "field", "would_do"),
-    [
-        (
-            {"outline": {"kind": "circle", "diameter": 120}},
-            "The window of 120 mm x 120 mm is larger than the panel of 107.95 mm x 139.7 mm.",
-            "outline",
-            86.4,  # 120 times 0.8 * 107.95 / 120, to a tenth
-        ),
-        (
-            {"outline": RECT, "dx": -30},
-            "The window runs 6.03 mm over the edge of its panel.",
-            "dx",
-            -23.975,
-        ),
-    ],
-)
-def test_a_window_that_does_not_fit_says_what_would(
-    evaluated: Run, window: dict[str, Any], message: str, field: str, would_do: float
-) -> None:
-    """107.95 * 0.8 = 86.36. And 53.975 - 30 = 23.975 of room to the left, 30 wished: 6.025."""
-    outcome = last(evaluated(BLANK, {"kind": "window", **window}))
-    assert outcome.problem is not None
-    assert outcome.problem.message == message
-    assert outcome.problem.field == field
-    assert outcome.problem.would_do == pytest.approx(would_do, abs=1e-3)
+    assert type(cls.sample()[-1]) is cls
+    evaluation, outcome = sampled(cls)
+    piece = evaluation.pieces[-1]
+    assert [o.problem for o in piece.outcomes] == [None] * len(piece.outcomes)
     assert outcome.work is not None
-    assert not outcome.work.windows
+    assert small_picture(outcome.work).path
+    shown = view(evaluation, piece, outcome.step.id, set())
+    assert shown.flat is not None
+    assert shown.flat.path
 
 
-def test_a_window_may_cross_when_it_says_so(evaluated: Run) -> None:
-    window = {"kind": "window", "outline": RECT, "target": "card", "crosses": True}
-    work = finished(evaluated(BLANK, window))
-    assert len(work.spans["fold"]) == 2
-    assert sum(s.length for s in work.spans["fold"]) == pytest.approx(99.7, abs=1e-9)
+@pytest.mark.parametrize("kind", KINDS)
+def test_it_goes_through_json_and_back(kind: str) -> None:
+    step = STEPS[kind].sample()[-1]
+    assert type(step).model_validate_json(step.model_dump_json()) == step
 
 
-def test_welding_to_a_blank_keeps_its_panels(evaluated: Run) -> None:
-    """A disc of 70 on the open edge: half of it stands over, 35 mm."""
-    weld = {"kind": "weld", "outline": {"kind": "circle", "diameter": 70}, "at": "right"}
-    work = finished(evaluated(BLANK, weld))
-    assert [p.box.width for p in work.panels] == pytest.approx([107.95, 107.95])
-    assert work.paper.bounds.right == pytest.approx(215.9 + 35)
-    assert work.paper.area == pytest.approx(215.9 * 139.7 + math.pi * 35**2 / 2, abs=1e-6)
+@pytest.mark.parametrize("kind", KINDS)
+def test_values_go_through_json_and_back_at_their_bounds(kind: str) -> None:
+    if kind not in BY_KIND:
+        return
+
+    @given(BY_KIND[kind])
+    @settings(max_examples=20 * TIMES)
+    def check(values: Values) -> None:
+        design = design_of({"kind": "blank"}, values)
+        again = type(design).model_validate_json(design.model_dump_json())
+        assert again == design
+
+    check()
 
 
-def test_cutting_away(evaluated: Run) -> None:
-    bite = {"kind": "cut-away", "outline": {"kind": "circle", "diameter": 70}, "at": "right"}
-    work = finished(evaluated(BLANK, bite))
-    assert work.paper.area == pytest.approx(215.9 * 139.7 - math.pi * 35**2 / 2, abs=1e-6)
-    missed = last(evaluated(BLANK, {**bite, "dx": 200}))
-    assert missed.problem is not None
-    assert missed.problem.message == "The figure does not touch the piece: nothing is cut away."
+@pytest.mark.parametrize("kind", KINDS)
+def test_its_handles_stand_where_its_values_say(kind: str) -> None:
+    """A line's place makes its value; every field of a handle is a value of the step."""
+    cls = STEPS[kind]
+    evaluation, outcome = sampled(cls)
+    setting = evaluation.design.setting_for(
+        evaluation.design.pieces[-1], Artworks(evaluation.design.artworks)
+    )
+    for handle in outcome.step.handles(outcome.before, setting):
+        if isinstance(handle, LineHandle):
+            made = (handle.at - handle.origin) * handle.sets.factor
+            assert made == pytest.approx(handle.sets.value, abs=1e-9)
+            fields = [handle.sets.field]
+        elif isinstance(handle, BoxHandle):
+            fields = [handle.across.field, handle.down.field]
+        else:
+            assert isinstance(handle, AroundHandle | PickHandle)
+            fields = [handle.field]
+        assert all(field.split(".")[0] in cls.model_fields for field in fields)
 
 
-def test_shaping_steps_ask_for_a_figure(evaluated: Run) -> None:
-    for kind in ("fit", "turn", "flip", "mirror"):
-        problem = last(evaluated(BLANK, {"kind": kind})).problem
-        assert problem is not None
-        assert problem.message == "The piece has its panels and folds already."
-    nothing = last(evaluated({"kind": "turn"})).problem
-    assert nothing is not None
-    assert nothing.hint == "Start with a blank or a figure."
+@pytest.mark.parametrize("kind", KINDS)
+def test_moved_by_a_way_it_lies_that_far_on(kind: str) -> None:
+    """What a box stands round, moved by 1.5 to the right and 2.5 up, reaches that far on."""
+    cls = STEPS[kind]
+    _, outcome = sampled(cls)
+    if outcome.before is None:
+        return
+    values = outcome.step.moved_by(outcome.before, 1.5, -2.5)
+    moves = outcome.step.moves(outcome.before)
+    assert set(values) == {m.field for m in moves or ()}
+    if not values:
+        return
+    evaluation, moved = sampled(cls, **values)
+    setting = evaluation.pieces[-1].setting
+    before, after = (
+        next(h for h in o.step.handles(o.before, setting) if isinstance(h, BoxHandle))
+        for o in (outcome, moved)
+    )
+    ways = [b - a for a, b in zip(before.box.as_list(), after.box.as_list(), strict=True)]
+    # a tab reaches out farther, and stays where it is held
+    assert 1.5 in [pytest.approx(w, abs=1e-6) for w in ways[0::2]]
+    assert -2.5 in [pytest.approx(w, abs=1e-6) for w in ways[1::2]]
 
 
-def test_creases_by_name(evaluated: Run) -> None:
-    crease = {"kind": "crease", "made": "perforate", "cut": 2, "leave": 1}
-    fold = finished(evaluated(BLANK, crease)).folds[0]
-    assert (fold.made, fold.cut, fold.leave) == ("perforate", 2, 1)
-    problem = last(evaluated(BLANK, {**crease, "fold": "spine"})).problem
-    assert problem is not None
-    assert str(problem) == "There is no fold 'spine'. Folds: fold."
+@pytest.mark.parametrize("kind", KINDS)
+def test_it_says_whether_it_may_cut_openings_on_purpose(kind: str) -> None:
+    """The sample, and twenty random ones: openings cut on purpose are windows of the piece."""
+    _, outcome = sampled(STEPS[kind])
+    before = outcome.before.windows if outcome.before else ()
+    assert outcome.work is not None
+    assert outcome.step.opens or len(outcome.work.windows) == len(before)
+    if kind not in BY_KIND:
+        return
+
+    @given(starts, BY_KIND[kind])
+    @settings(max_examples=15 * TIMES)
+    def check(start: Values, values: Values) -> None:
+        for made in evaluate(design_of(start, values)).pieces[0].outcomes[1:]:
+            if made.problem is None and made.work is not None and made.before is not None:
+                more = len(made.work.windows) > len(made.before.windows)
+                assert made.step.opens or not more
+
+    check()
 
 
-@pytest.mark.parametrize(
-    ("outline", "message"),
-    [
-        ({"kind": "rectangle", "width": 20, "height": 10, "radius": 6},
-         "A corner radius of 6 mm does not fit; the shorter side is 10 mm."),
-        ({"kind": "ring", "diameter": 20, "opening": 20},
-         "The opening of 20 mm is not smaller than the ring of 20 mm."),
-        ({"kind": "drawn", "ref": "gone"}, "The outline 'gone' is not in this design."),
-    ],
-)  # fmt: skip
-def test_figures_that_cannot_be_say_why(
-    evaluated: Run, outline: dict[str, Any], message: str
-) -> None:
-    problem = last(evaluated({"kind": "figure", "outline": outline})).problem
-    assert problem is not None
-    assert problem.message == message
+@pytest.mark.parametrize("kind", KINDS)
+def test_drawn_in_the_closed_card_is_no_larger(kind: str) -> None:
+    cls = STEPS[kind]
+    _, outcome = sampled(cls)
+    values = outcome.step.drawn_in_by(0.5)
+    if not values:
+        return
+    assert cls.changes_size
+    _, less = sampled(cls, **values)
+    assert outcome.work is not None
+    assert less.work is not None
+    before, after = fold_flat(outcome.work).closed, fold_flat(less.work).closed
+    assert after[0] <= before[0] + 1e-9
+    assert after[1] <= before[1] + 1e-9
+
+
+@pytest.mark.parametrize("kind", KINDS)
+def test_turned_or_grown_it_sets_values_of_its_own(kind: str) -> None:
+    """Turned by 30 degrees more the figure keeps its area; grown to a margin it surrounds by that."""
+    cls = STEPS[kind]
+    _, outcome = sampled(cls)
+    assert outcome.work is not None
+    if values := outcome.step.turned_by(30):
+        _, turned = sampled(cls, **values)
+        assert turned.work is not None
+        assert turned.work.paper.area == pytest.approx(outcome.work.paper.area)
+        assert turned.work.paper.bounds != outcome.work.paper.bounds
+    if values := outcome.step.grown_to(7):
+        _, grown = sampled(cls, **values)
+        assert grown.step.surrounds_by == 7
+        assert grown.work is not None
+        assert grown.before is not None
+        widths = grown.work.paper.bounds.width - grown.before.paper.bounds.width
+        assert widths == pytest.approx(14, abs=0.01)
+
+
+@pytest.mark.parametrize("kind", KINDS)
+def test_what_it_tells_and_its_caption_can_be_read(kind: str) -> None:
+    cls = STEPS[kind]
+    evaluation, outcome = sampled(cls)
+    assert outcome.work is not None
+    told = outcome.step.tells(outcome.before, outcome.work, evaluation.pieces[-1].setting)
+    assert all(t.name and t.unit in ("mm", "deg", "mm2", "count", "percent") for t in told)
+    caption = outcome.step.caption()
+    assert caption.text or caption.value is not None
+
+
+@pytest.mark.parametrize("kind", KINDS)
+def test_what_it_reads_is_in_its_key(kind: str) -> None:
+    """On a card of another size the step is computed anew if it reads the card, and not otherwise."""
+    cls = STEPS[kind]
+    design = design_with(cls)
+    size = design.card.size.model_copy(update={"width": 77.0})
+    other = design.model_copy(update={"card": design.card.model_copy(update={"size": size})})
+    first, second = (evaluate(d).pieces[-1].outcomes for d in (design, other))
+    alone = len(first) == 1 or first[-2].key == second[-2].key
+    if alone and not cls.sample_pieces():
+        assert (first[-1].key != second[-1].key) is cls.reads_card
