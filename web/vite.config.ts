@@ -15,5 +15,9 @@ export default defineConfig(({ command }) => ({
   server: {
     proxy: { '/api': { target: 'http://127.0.0.1:8123', changeOrigin: false } },
   },
-  test: { environment: 'jsdom', include: ['src/**/*.test.ts'] },
+  test: {
+    environment: 'jsdom',
+    include: ['src/**/*.test.ts'],
+    server: { deps: { inline: [/element-plus/] } },
+  },
 }))

@@ -13,15 +13,26 @@ class Server {
   revision = 1
   document = stored
   saves: string[] = []
+  made: string[] = []
+  refuses = false
   offline = false
   losesAnswers = false
+  /** Milliseconds that an answer takes. */
+  delay = 0
+  /** How many saves are on their way, and the most that were at once. */
+  under = 0
+  most = 0
 
   get = () => this.reply({ id: 7, revision: this.revision, modified: NOON, document: this.document })
 
-  post = () => this.reply({ id: 8, revision: 1, modified: NOON })
+  post = ({ document }: { document: DesignData }) => {
+    this.made.push(document.name)
+    return this.reply({ id: 8, revision: 1, modified: NOON })
+  }
 
   put = ({ document, revision }: { document: DesignData; revision: number }) => {
     if (this.offline) return this.reply(undefined)
+    if (this.refuses) return this.reply(undefined, { title: 'odd value' }, 422)
     if (revision !== this.revision) {
       return this.reply(undefined, { title: 'changed elsewhere', revision: this.revision, kept: 3 })
     }
@@ -31,9 +42,13 @@ class Server {
     return this.reply({ id: 7, revision: this.revision, modified: NOON })
   }
 
-  private async reply(data: unknown, error?: unknown) {
+  private async reply(data: unknown, error?: unknown, status = error ? 409 : 200) {
+    this.under += 1
+    this.most = Math.max(this.most, this.under)
+    if (this.delay) await new Promise((done) => setTimeout(done, this.delay))
+    this.under -= 1
     if (this.offline || this.losesAnswers) throw new TypeError('Failed to fetch')
-    return { data, error, response: new Response(null, { status: error ? 409 : 200 }) }
+    return { data, error, response: new Response(null, { status }) }
   }
 }
 
@@ -42,7 +57,7 @@ vi.mock('@/shared/api/client', async (original) => ({
   ...(await original<object>()),
   client: {
     GET: () => server.get(),
-    POST: () => server.post(),
+    POST: (_: string, request: { body: never }) => server.post(request.body),
     PUT: (_: string, request: { body: never }) => server.put(request.body),
   },
 }))
@@ -169,6 +184,83 @@ describe('an open design', () => {
     await pass(2000)
     expect(server.saves).toEqual(['arrived', 'next'])
     expect(design.state.value).toBe('saved')
+  })
+
+  it('sends one save at a time, always of the newest state, when answers come late', async () => {
+    const design = await opened()
+    server.delay = 2500
+    for (const name of ['a', 'b', 'c']) {
+      design.change(named(name))
+      await pass(900)
+    }
+    expect(design.state.value).toBe('saving')
+    await pass(10_000)
+    expect(server.most).toBe(1)
+    expect(server.saves).toEqual(['a', 'c'])
+    expect(design.conflict.value).toBeNull()
+    expect(design.state.value).toBe('saved')
+    expect(localStorage.getItem('stileblade-draft-7')).toBeNull()
+  })
+
+  it('keeps what is changed while a save is on its way, and undoes across it', async () => {
+    const design = await opened()
+    server.delay = 1000
+    design.change(named('first'))
+    await pass(700)
+    design.change(named('second'))
+    design.undo()
+    design.undo()
+    expect(design.document.value?.name).toBe('Whale')
+    await pass(5000)
+    expect(server.saves).toEqual(['first', 'Whale'])
+    expect(server.document.name).toBe('Whale')
+    design.redo()
+    design.redo()
+    await pass(5000)
+    expect(server.saves.at(-1)).toBe('second')
+  })
+
+  it('goes on drawing and saving after a refusal', async () => {
+    const design = await opened()
+    server.refuses = true
+    design.change(named('odd'))
+    await pass(1000)
+    expect(design.state.value).toBe('refused')
+    expect(design.trouble.value).toBe('odd value')
+    server.refuses = false
+    design.change(named('even'))
+    await pass(1000)
+    expect(server.saves).toEqual(['even'])
+    expect(design.trouble.value).toBe('')
+  })
+
+  it('makes a design of its own of mine, and shows theirs', async () => {
+    const design = await opened()
+    server.revision = 4
+    server.document = named('theirs')
+    design.change(named('mine'))
+    await pass(1000)
+    expect(await design.keepBoth()).toBe(8)
+    expect(server.made).toEqual(['mine (mine)'])
+    expect(design.document.value?.name).toBe('theirs')
+    expect(design.state.value).toBe('saved')
+  })
+
+  it('saves what is left when the page is left', async () => {
+    const design = await opened()
+    design.change(named('last'))
+    scope.stop()
+    await pass(0)
+    expect(server.saves).toEqual(['last'])
+  })
+
+  it('does not take a passing picture for a change', async () => {
+    const design = await opened()
+    design.preview(named('dragged'))
+    await pass(3000)
+    expect(server.saves).toEqual([])
+    design.undo()
+    expect(design.document.value?.name).toBe('Whale')
   })
 
   it('stops at a newer version, and goes on with the one that is chosen', async () => {
