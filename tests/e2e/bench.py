@@ -25,7 +25,7 @@ class Bench:
 
     def settled(self) -> None:
         """All that was asked for is computed and saved."""
-        expect(self.page.get_by_test_id("save-state")).to_contain_text("saved", timeout=10_000)
+        expect(self.page.get_by_test_id("save-state")).to_contain_text("saved")
         self.page.wait_for_load_state("networkidle")
 
     def new(self, *, size: str = "A2", way: str = "Side fold", figure: str | None = None) -> None:

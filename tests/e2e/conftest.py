@@ -6,10 +6,21 @@ from collections.abc import Iterator
 from typing import Any
 
 import pytest
-from playwright.sync_api import Browser, BrowserContext, Page
+from playwright.sync_api import (
+    APIRequestContext,
+    Browser,
+    BrowserContext,
+    Page,
+    Playwright,
+    expect,
+)
 
 from demo.chromium import ARGUMENTS, EXECUTABLE
 from demo.running import Running
+
+# other programs may be at work on this machine: what takes that long does not come
+PATIENCE_MS = 20_000
+expect.set_options(timeout=PATIENCE_MS)
 
 
 @pytest.fixture(scope="session")
@@ -38,12 +49,37 @@ def browser_context_args(base_url: str) -> dict[str, Any]:
     }
 
 
+def _designs(request: APIRequestContext) -> set[int]:
+    request.get("/")  # signs in, as the demo does
+    return {design["id"] for design in request.get("/api/designs").json()}
+
+
+@pytest.fixture(scope="session")
+def there_before(playwright: Playwright, base_url: str) -> set[int]:
+    request = playwright.request.new_context(base_url=base_url)
+    found = _designs(request)
+    request.dispose()
+    assert len(found) > 10
+    return found
+
+
+def _remove_new_designs(context: BrowserContext, there_before: set[int]) -> None:
+    """The list is the same for every test, and does not grow through the run."""
+    request = context.request
+    added = _designs(request) - there_before
+    cookies = {c.get("name"): c.get("value") for c in context.cookies()}
+    headers = {"x-csrftoken": cookies.get("csrftoken") or ""}
+    for number in added:
+        request.patch(f"/api/designs/{number}", data={"binned": True}, headers=headers)
+        request.delete(f"/api/designs/{number}", headers=headers)
+
+
 @pytest.fixture
-def page(context: BrowserContext, base_url: str) -> Iterator[Page]:
+def page(context: BrowserContext, there_before: set[int]) -> Iterator[Page]:
     """A page on which no script may fail and no policy be broken."""
     troubles: list[str] = []
     opened = context.new_page()
-    opened.set_default_timeout(8000)
+    opened.set_default_timeout(PATIENCE_MS)
     opened.on("pageerror", lambda error: troubles.append(str(error)))
     opened.on(
         "console",
@@ -54,6 +90,8 @@ def page(context: BrowserContext, base_url: str) -> Iterator[Page]:
         ),
     )
     yield opened
+    opened.close()
+    _remove_new_designs(context, there_before)
     assert troubles == []
 
 

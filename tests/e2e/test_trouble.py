@@ -88,7 +88,7 @@ def test_files_that_cannot_be_read(page: Page, name: str, content: bytes, messag
             {"name": name, "mimeType": "image/svg+xml", "buffer": content}
         )
     reading = page.get_by_role("dialog", name=re.compile("^Read:"))
-    expect(reading.get_by_role("alert")).to_contain_text(message, timeout=15_000)
+    expect(reading.get_by_role("alert")).to_contain_text(message)
     reading.get_by_role("button", name="Cancel").click()
     # the picker is still there to choose something else
     expect(page.get_by_role("button", name=re.compile("^Heart"))).to_be_visible()

@@ -10,7 +10,7 @@ import pytest
 from lxml import etree
 from playwright.sync_api import Page, expect
 
-from stileblade.geometry.curves.segments import Kind
+from stileblade.geometry.curves.kinds import Kind
 from stileblade.geometry.curves.transforms import scaling
 from stileblade.outlines.reading.kinds import read_file
 from tests.e2e.bench import Bench

@@ -1,8 +1,9 @@
 """Which offset curve is each edge of the kernel's polygon on?
 
 An edge of the buffer lies on the parallel of the source edge that is nearest to it, or round the
-corner that is. Invariant of what comes out: every edge's curve is of its own job, and its ends
-are off that curve by no more than twice the flattening, but where the kernel is.
+corner that is. Invariant of what comes out: every edge's curve is of its own job, and from the places
+of that curve nearest to them its ends are off by no more than twice the flattening, but where the
+kernel is: in a few edges, where it rounds bends or closes bays, by up to a fifth of the distance.
 """
 
 from __future__ import annotations

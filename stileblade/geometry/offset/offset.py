@@ -42,7 +42,17 @@ def offset(
         return region
     if mitre_limit < 1:
         raise GeometryError(f"mitre_limit={mitre_limit}: must be 1 or more.")
-    region = without_closed_segments(region)
+    source, shape, grown = bounded(without_closed_segments(region), distance)
+    rounded = traced(grown, source)[0]
+    if join is Join.ROUND:
+        return rounded
+    limit = mitre_limit if join is Join.MITRE else 0.0
+    return with_corners(rounded, shape, distance, source.curves, limit)
+
+
+def bounded(region: Region, distance: float) -> tuple[Source, shapely.Geometry, np.ndarray]:
+    """What the offset is of, its flattened form, and the kernel's one buffer of that, rounded at the
+    corners, which says what bounds the result."""
     _, before = neighbours(np.repeat(np.arange(len(region.shell)), np.diff(region.rings)))
     curves = OffsetCurves(region.segments, np.full(len(region.segments), distance), before)
     corners = np.full(curves.n, Corner.ROUNDED)
@@ -51,8 +61,4 @@ def offset(
     grown = buffered(
         np.array([shape]), np.array([distance]), [KernelStyle()], curves, corners, whole
     )
-    rounded = traced(grown, Source(region.flat, curves, corners))[0]
-    if join is Join.ROUND:
-        return rounded
-    limit = mitre_limit if join is Join.MITRE else 0.0
-    return with_corners(rounded, shape, distance, curves, limit)
+    return Source(region.flat, curves, corners), shape, grown

@@ -47,7 +47,7 @@ def traced(grown: np.ndarray, source: Source) -> list[Region]:
     if rings is None:
         return [Region.empty()] * len(grown)
     polygon, curves = Polygon(without_specks(rings), source), source.curves
-    outline = _outline(polygon)
+    outline = searched(polygon)
     for _ in range(_ROUNDS):
         kept, joints = joined(outline, polygon)
         ends = joints.t0, joints.t1, joints.start, joints.end
@@ -68,7 +68,7 @@ def _rings(ring: Ints, rows: list[int]) -> Ints:
     return ring[np.array(rows, np.int64)]
 
 
-def _outline(polygon: Polygon) -> Outline:
+def searched(polygon: Polygon) -> Outline:
     """The kernel's polygon as runs along curves, with the joints that can be known or searched for."""
     curves = polygon.source.curves
     edges = match(polygon)

@@ -157,9 +157,6 @@ def test_large_outlines_are_read_and_written_in_time() -> None:
     """20,000 lines; reading is allowed 50 ms for each 1,000 segments."""
     angle = np.linspace(0, 2 * math.pi, 20_001)[:-1]
     path = "M" + "L".join(f"{80 * math.cos(a):.5f} {80 * math.sin(a):.5f}" for a in angle) + "Z"
-    times = []
-    for _ in range(3):  # the best of them: other work may share the machine
-        started = time.perf_counter()
-        assert region_from_path(path).nodes == pytest.approx(20_000, abs=2)
-        times.append(time.perf_counter() - started)
-    assert min(times) < 1.0
+    started = time.process_time()
+    assert region_from_path(path).nodes == pytest.approx(20_000, abs=2)
+    assert time.process_time() - started < 1.0

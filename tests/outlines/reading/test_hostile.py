@@ -5,9 +5,9 @@ from __future__ import annotations
 import contextlib
 import io
 import random
+import resource
 import subprocess
 import sys
-import time
 
 import ezdxf
 import pytest
@@ -104,12 +104,18 @@ HOSTILE = {
 }
 
 
+def spent() -> float:
+    """Seconds of the processor, here and in what was started: others at work do not count."""
+    used = (resource.getrusage(who) for who in (resource.RUSAGE_SELF, resource.RUSAGE_CHILDREN))
+    return sum(u.ru_utime + u.ru_stime for u in used)
+
+
 @pytest.mark.parametrize("name", HOSTILE)
 def test_hostile_files_are_refused_in_bounded_time(name: str) -> None:
-    started = time.perf_counter()
+    started = spent()
     with pytest.raises(ReadingError) as caught:
         read_bounded(HOSTILE[name])
-    assert time.perf_counter() - started < LIMITS.seconds + 4
+    assert spent() - started < LIMITS.seconds + 4
     assert "root:" not in str(caught.value)
     assert len(caught.value.message) < 400
 
@@ -187,12 +193,12 @@ SEEDS = {
 
 @pytest.mark.parametrize("kind", SEEDS)
 def test_mutated_files_end_in_an_outline_or_a_message(kind: str) -> None:
-    """A few seconds of bytes changed, dropped and doubled at random."""
+    """Bytes changed, dropped and doubled at random, for a few seconds of the processor."""
     base = SEEDS[kind]()
     chance = random.Random(5)
-    until = time.perf_counter() + 2.5
+    until = spent() + 2.5
     tried = read = 0
-    while time.perf_counter() < until:
+    while spent() < until:
         content = bytearray(base)
         for _ in range(chance.randint(1, 6)):
             at = chance.randrange(len(content))
