@@ -5,8 +5,10 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass
 
+from stileblade.errors import StilebladeError
 from stileblade.formats.plan import Plan
 from stileblade.registry import Registry, import_all
+from stileblade.unexpected import SORRY, logger
 
 Writer = Callable[[Plan], bytes]
 
@@ -19,7 +21,19 @@ class Format:
     title: str
     about: str
     media_type: str
-    write: Writer
+    writer: Writer
+
+    def write(self, plan: Plan) -> bytes:
+        """The file's content. StilebladeError where it cannot be written."""
+        try:
+            return self.writer(plan)
+        except StilebladeError:
+            raise
+        except Exception as error:
+            logger.exception("%s could not be written", self.title)
+            raise StilebladeError(
+                f"The file could not be written as {self.title}.", hint=SORRY, code="format"
+            ) from error
 
 
 FORMATS: Registry[Format] = Registry("format")
