@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
-from bench import browser, evaluation, folding, geometry, reading
+from bench import browser, evaluation, folding, geometry, reading, starting
 
 if __name__ == "__main__":
+    starting.report()
+    print()
     geometry.report()
     print()
     evaluation.report()

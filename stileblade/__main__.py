@@ -9,6 +9,7 @@ from __future__ import annotations
 import argparse
 import gc
 import json
+import os
 import sys
 from collections.abc import Callable
 from pathlib import Path
@@ -104,4 +105,6 @@ def main(arguments: list[str] | None = None) -> int:
 
 if __name__ == "__main__":
     gc.disable()  # one short run: there is nothing to collect
+    # no package of the surroundings takes part in reading values: none is looked for
+    os.environ.setdefault("PYDANTIC_DISABLE_PLUGINS", "__all__")
     sys.exit(main())
