@@ -1,0 +1,1 @@
+"""Who is signed in; the demo's visitor."""

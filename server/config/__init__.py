@@ -1,0 +1,1 @@
+"""Settings, the API, how errors are answered, the demo data, starting and serving."""

@@ -1,0 +1,1 @@
+"""Designs kept, saved, listed, evaluated and exported."""

@@ -1,0 +1,1 @@
+"""Files and words read, nothing kept."""

@@ -1,0 +1,1 @@
+"""Artworks, papers and sizes that a person keeps."""

@@ -172,9 +172,20 @@ def at_their_corners(runs: Runs, curves: OffsetCurves) -> Runs:
         arc_t[on_arc] = np.where(is_arc, arc_t[on_arc] + turned, tip)
         made.exact0[rows] = made.exact1[before[rows]] = True
     made.t1[before[into]], made.t0[out] = span[p[into], 1], span[q[out], 0]
-    # where the source runs on smoothly, or as good as that, so do its parallels
+    return _running_on(made, runs, curves)
+
+
+def _running_on(made: Runs, runs: Runs, curves: OffsetCurves) -> Runs:
+    """``made`` of ``runs``, with parallels going over into each other at their ends where the source
+    runs on smoothly, or as good as that."""
+    _, before = neighbours(runs.ring)
+    p, q = runs.curve[before], runs.curve
+    j, k = curves.segment(p), curves.segment(q)
+    start, end = curves.offset_ends
+    slack, span = np.minimum(slack_of(curves)[: curves.n], 0.5), curves.segments.span
     apart = norms(end[j] - start[k])
-    smooth = (is_p == Of.SEGMENT) & (is_q == Of.SEGMENT) & (curves.before[k] == p)
+    smooth = (curves.of(p) == Of.SEGMENT) & (curves.of(q) == Of.SEGMENT)
+    smooth &= curves.before[k] == p
     smooth &= curves.runs_on[k] | (apart < TOLERANCE.one_place)
     smooth &= np.abs(runs.t1[before] - span[j, 1]) <= slack[j]
     smooth &= np.abs(runs.t0 - span[k, 0]) <= slack[k]

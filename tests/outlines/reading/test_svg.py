@@ -128,7 +128,7 @@ def test_strokes_are_outlines(attributes: str, area: float) -> None:
     assert found.lines == "painted"
 
 
-def test_fill_and_stroke_are_two_shapes_in_the_order_of_painting() -> None:
+def test_a_filled_shape_with_an_edge_is_two_shapes_in_the_order_of_painting() -> None:
     found = read('<rect x="5" y="5" width="10" height="10" fill="red" stroke="blue"/>')
     assert [s.colour for s in found.shapes] == ["#ff0000", "#0000ff"]
     assert areas(found) == [pytest.approx(100), pytest.approx(11**2 - 9**2)]

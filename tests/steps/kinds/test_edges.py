@@ -8,35 +8,16 @@ import numpy as np
 import pytest
 
 from stileblade.checks.check import run_checks
-from stileblade.design.evaluation import PieceOutcome, evaluate
-from stileblade.errors import StepError
+from stileblade.design.evaluation import evaluate
 from stileblade.folding.flat import fold_flat
 from stileblade.geometry.regions.along import length_of
 from stileblade.piece.carrying import carried
 from stileblade.piece.lines import How
-from stileblade.piece.work import Work
 from stileblade.steps.handle import AroundHandle
 from tests.conftest import design_of
+from tests.steps.kinds.on_a_blank import BLANK, piece_of, problem_of, work_of
 
-BLANK = {"kind": "blank"}
 CIRCLE = {"kind": "circle", "diameter": 60}
-
-
-def piece_of(*steps: dict[str, Any], **card: Any) -> PieceOutcome:
-    return evaluate(design_of(BLANK, *steps, **card)).pieces[0]
-
-
-def work_of(*steps: dict[str, Any], **card: Any) -> Work:
-    piece = piece_of(*steps, **card)
-    assert [o.problem for o in piece.outcomes] == [None] * len(piece.outcomes)
-    assert piece.work is not None
-    return piece.work
-
-
-def problem_of(*steps: dict[str, Any], **card: Any) -> StepError:
-    problem = piece_of(*steps, **card).outcomes[-1].problem
-    assert problem is not None
-    return problem
 
 
 @pytest.mark.parametrize(
@@ -261,27 +242,6 @@ def test_a_frame_is_left_standing_round_a_window_over_the_edge() -> None:
     assert work.paper.pieces == 1
 
 
-def test_flaps_of_a_ladder_are_cut_on_three_sides() -> None:
-    """Three flaps of 20 x 5, hanging at the foot: 30 of cut and 20 of score each, and no paper
-    gone."""
-    step = {
-        "kind": "slot-ladder",
-        "count": 3,
-        "first": 20,
-        "change": 0,
-        "height": 5,
-        "cut": "flaps",
-    }
-    work = work_of(step)
-    lengths = {line.how: [length_of(way) for way, _ in line.ways] for line in work.lines}
-    assert lengths[How.CUT] == pytest.approx([30, 30, 30], abs=1e-6)
-    assert lengths[How.SCORE] == pytest.approx([20, 20, 20], abs=1e-6)
-    assert work.paper.area == pytest.approx(215.9 * 139.7, abs=1e-6)
-    assert "There is no stem" in problem_of({**step, "hinge": "stem"}).message
-    stem = work_of({**step, "hinge": "stem", "stem": 4})
-    assert sum(len(line.ways) for line in stem.lines if line.how is How.CUT) == 6
-
-
 def test_a_figure_stands_along_an_edge_and_tapers() -> None:
     """Circles as wide as the pitch: 139.7 / 20 are 7 of 19.957, standing out by 6, at last by 3."""
     step = {"kind": "shaped-edge", "motif": "figure", "keep": "added", "depth": 6, "taper": 0.5}
@@ -310,28 +270,3 @@ def test_a_bridge_is_moved_by_itself() -> None:
     assert [h.field for h in around] == ["angles.0", "angles.1"]
     assert piece.work is not None
     assert piece.work.paper.pieces == 1
-
-
-def test_letters_are_drawn_in_single_strokes() -> None:
-    """Capitals of 10: an H is 10 high, in three strokes; nothing of it is cut, and what there are
-    no strokes for is said."""
-    work = work_of({"kind": "lettering", "text": "H", "height": 10})
-    (line,) = work.lines
-    assert line.how is How.DRAW
-    assert len(line.ways) == 3
-    points = np.concatenate([np.concatenate([w.start, w.end]) for w, _ in line.ways])
-    assert np.ptp(points[:, 1]) == pytest.approx(10, abs=1e-6)
-    assert not any(closed for _, closed in line.ways)
-    problem = problem_of({"kind": "lettering", "text": "Möwe 海"})
-    assert problem.message == "There are no strokes for 海."
-
-
-def test_slits_are_judged() -> None:
-    """Flaps across the fold: each of their slits runs across it. A closed cut lets its part drop."""
-    across = {"kind": "slot-ladder", "target": "card", "count": 1, "first": 40, "height": 20,
-              "cut": "flaps"}  # fmt: skip
-    found = {f.code for f in run_checks(evaluate(design_of(BLANK, across)))}
-    assert "slit.across" in found
-    near = {"kind": "lock", "target": "left door", "side": "left", "depth": 9, "at": 1.4}
-    found = {f.code for f in run_checks(evaluate(design_of(BLANK, near, way="gatefold")))}
-    assert "slit.near" in found

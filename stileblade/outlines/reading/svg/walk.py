@@ -47,8 +47,6 @@ _SAID: Final = {"image": "pictures of dots", "foreignObject": "foreign content"}
 _DEFAULT: Final = (300.0, 150.0)
 SMALL, LARGE = 100.0, 1000.0
 """Pages are read at a size of which the longer side is between these, in drawing units."""
-
-
 HAIRLINE: Final = 0.6
 """mm: in a drawing of lines alone, such thin ones mean where to cut."""
 HAIR: Final = 0.02
@@ -100,9 +98,7 @@ class _Walk:
         )
         self.page = (width, height)
         self.working = self._working_scale(max(width, height))
-        self.found = Found(
-            "svg", width * self.working, height * self.working, self._sizes(width, height)
-        )
+        self.found = Found("svg", width * self.working, height * self.working, self._sizes())
         self.painter = Painter(self.found.left_out)
         self.clips = Clips(self.ids, self.cascade, self.painter)
 
@@ -111,16 +107,13 @@ class _Walk:
         mm = longer * measures.PX
         return measures.PX * (SMALL / mm if mm < SMALL else LARGE / mm if mm > LARGE else 1.0)
 
-    def _sizes(self, width: float, height: float) -> list[SizeReading]:
+    def _sizes(self) -> list[SizeReading]:
         mm = measures.PX / self.working  # mm per drawing unit at 96 px to the inch
-        with_unit = measures.has_unit(self.root.get("width"))
-        if with_unit or measures.has_unit(self.root.get("height")):
+        if any(measures.has_unit(self.root.get(side)) for side in ("width", "height")):
             return [SizeReading("as the file says", mm)]
-        return [
-            SizeReading("96 units to the inch", mm),
-            SizeReading("72 units to the inch", mm * 96 / 72),
-            SizeReading("a unit is 1 mm", mm / measures.PX),
-        ]
+        px, pt, unit = "96 units to the inch", "72 units to the inch", "a unit is 1 mm"
+        sizes = {px: mm, pt: mm * 96 / 72, unit: mm / measures.PX}
+        return [SizeReading(title, scale) for title, scale in sizes.items()]
 
     def run(self, lines: Lines) -> Found:
         matrix, w, h = measures.view_transform(self.root, *self.page)
@@ -129,8 +122,7 @@ class _Walk:
         style = styled(Style(), self.cascade.of(self.root), place.diagonal)
         if style.shown:
             self.children(self.root, _Inside(style, place))
-        for trouble in self.cascade.trouble:
-            self.found.left_out[trouble] += 1
+        self.found.left_out.update(self.cascade.trouble)
         if self.painter.faces:
             names = ", ".join(sorted(self.painter.faces))
             self.found.notes.append(f"Text is set in a shipped font in place of its own: {names}.")
@@ -156,10 +148,8 @@ class _Walk:
             )
         if not self.found.shapes:
             said = " ".join(self.found.remarks)
-            raise ReadingError(
-                f"There is no painted outline in the file. {said}".strip(),
-                hint="Give a shape a fill or a stroke.",
-            )
+            said = f"There is no painted outline in the file. {said}".strip()
+            raise ReadingError(said, hint="Give a shape a fill or a stroke.")
         return self.found
 
     def children(self, element: etree._Element, inside: _Inside) -> None:
