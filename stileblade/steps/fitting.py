@@ -3,8 +3,10 @@
 from __future__ import annotations
 
 from enum import StrEnum
+from typing import Any
 
 from stileblade.errors import StepError
+from stileblade.fields import length
 from stileblade.geometry.curves.places import Box
 
 
@@ -14,6 +16,17 @@ class FitTo(StrEnum):
     HEIGHT = "height"
     BOTH = "both"
     PANEL = "panel"
+
+
+def fitted_length(title: str, description: str, to: FitTo) -> Any:
+    """A measure that the figure gets, where it is fitted ``to`` that or to both."""
+    when = {"to": [to, FitTo.BOTH]}
+    return length(100, title, description, above=0, when=when)
+
+
+def fitted_margin(description: str = "Left free on all sides of the closed card.") -> Any:
+    """What stays free where the figure is fitted to the closed card."""
+    return length(6, "Margin", description, least=0, when={"to": [FitTo.PANEL]})
 
 
 def factors(

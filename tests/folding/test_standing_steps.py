@@ -8,25 +8,13 @@ import numpy as np
 import pytest
 
 from stileblade.checks.check import run_checks
-from stileblade.design.evaluation import PieceOutcome, evaluate
+from stileblade.design.evaluation import evaluate
 from stileblade.folding.faces import sheet_of
 from stileblade.folding.flat import fold_flat
 from stileblade.folding.space import in_space, maps_in_space
 from stileblade.piece.lines import How
-from stileblade.piece.work import Work
 from tests.conftest import design_of
-
-
-def piece_of(*steps: dict[str, object], way: str = "side-fold") -> PieceOutcome:
-    return evaluate(design_of({"kind": "blank"}, *steps, way=way)).pieces[0]
-
-
-def work_of(*steps: dict[str, object], way: str = "side-fold") -> Work:
-    piece = piece_of(*steps, way=way)
-    assert [o.problem for o in piece.outcomes] == [None] * len(piece.outcomes)
-    assert piece.work is not None
-    return piece.work
-
+from tests.steps.kinds.on_a_blank import piece_of, work_of
 
 BOX = {"kind": "forward-step", "width": 40, "less": 30, "more": 20}
 ROUND = {

@@ -23,7 +23,7 @@ from stileblade.geometry.regions.fill import filled
 from stileblade.outlines.artwork import Artwork, Layer
 from stileblade.outlines.figures.drawn import named
 from stileblade.piece.work import Placed, Work
-from stileblade.steps.fitting import FitTo, factors
+from stileblade.steps.fitting import FitTo, factors, fitted_length, fitted_margin
 from stileblade.steps.step import Caption, Setting, Stage, StartsWith, Step, Told, register_step
 
 
@@ -72,18 +72,10 @@ class StartArtwork(Step):
         both="width and height",
         panel="the closed card",
     )
-    width: float = length(
-        100, "Width", "The width it gets.", above=0, when={"to": ["width", "both"]}
-    )
-    height: float = length(
-        100, "Height", "The height it gets.", above=0, when={"to": ["height", "both"]}
-    )
-    margin: float = length(
-        6,
-        "Margin",
-        "Left free on all sides of the closed card, the surround counted in.",
-        least=0,
-        when={"to": ["panel"]},
+    width: float = fitted_length("Width", "The width it gets.", FitTo.WIDTH)
+    height: float = fitted_length("Height", "The height it gets.", FitTo.HEIGHT)
+    margin: float = fitted_margin(
+        "Left free on all sides of the closed card, the surround counted in."
     )
     turn: float = angle(0, "Turn", "Clockwise, about the centre of its box.")
     flip: bool = Field(False, title="Flip", description="Left for right, before it is turned.")

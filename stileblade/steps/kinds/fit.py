@@ -6,10 +6,10 @@ from typing import Literal
 
 from pydantic import Field
 
-from stileblade.fields import choice, length
+from stileblade.fields import choice
 from stileblade.geometry.curves.transforms import after, scaling, translation
 from stileblade.piece.work import Work
-from stileblade.steps.fitting import FitTo, factors
+from stileblade.steps.fitting import FitTo, factors, fitted_length, fitted_margin
 from stileblade.steps.step import Caption, Setting, Stage, Step, register_step
 
 
@@ -33,19 +33,9 @@ class Fit(Step):
         both="width and height",
         panel="the closed card",
     )
-    width: float = length(
-        100, "Width", "The width it gets.", above=0, when={"to": ["width", "both"]}
-    )
-    height: float = length(
-        100, "Height", "The height it gets.", above=0, when={"to": ["height", "both"]}
-    )
-    margin: float = length(
-        6,
-        "Margin",
-        "Left free on all sides of the closed card.",
-        least=0,
-        when={"to": ["panel"]},
-    )
+    width: float = fitted_length("Width", "The width it gets.", FitTo.WIDTH)
+    height: float = fitted_length("Height", "The height it gets.", FitTo.HEIGHT)
+    margin: float = fitted_margin()
     proportions: bool = Field(
         True, title="Keep proportions", description="Off: only what is fitted is stretched."
     )

@@ -8,30 +8,11 @@ import numpy as np
 import pytest
 
 from stileblade.design.document import Design, load_design
-from stileblade.design.evaluation import PieceOutcome, evaluate
-from stileblade.errors import StepError
-from stileblade.piece.work import Work
+from stileblade.design.evaluation import evaluate
 from tests.conftest import design_of
+from tests.steps.kinds.on_a_blank import BLANK, problem_of, work_of
 
-BLANK = {"kind": "blank"}
 CIRCLE = {"kind": "circle", "diameter": 60}
-
-
-def piece_of(*steps: dict[str, Any], **card: Any) -> PieceOutcome:
-    return evaluate(design_of(BLANK, *steps, **card)).pieces[0]
-
-
-def work_of(*steps: dict[str, Any], **card: Any) -> Work:
-    piece = piece_of(*steps, **card)
-    assert [o.problem for o in piece.outcomes] == [None] * len(piece.outcomes)
-    assert piece.work is not None
-    return piece.work
-
-
-def problem_of(*steps: dict[str, Any], **card: Any) -> StepError:
-    problem = piece_of(*steps, **card).outcomes[-1].problem
-    assert problem is not None
-    return problem
 
 
 def split(strip: float = 4.0, **more: Any) -> dict[str, Any]:
