@@ -41,6 +41,7 @@ function take(join: Schemas['JoinView']) {
   display: grid;
   gap: 6px;
   justify-items: start;
+  margin-top: 10px;
 }
 .lap-tools > :deep(figure) {
   width: 100%;
