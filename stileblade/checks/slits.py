@@ -8,7 +8,6 @@ from itertools import pairwise
 import numpy as np
 
 from stileblade.checks.check import CHECKS, Finding, Place, Severity, Subject
-from stileblade.folding.flat import fold_flat
 from stileblade.geometry.curves.places import Point
 from stileblade.geometry.curves.segments import Floats
 from stileblade.geometry.measures import distances
@@ -23,29 +22,14 @@ CLOSE = 1.0
 
 @CHECKS.register("slits")
 def slits(subject: Subject) -> Iterator[Finding]:
-    """A part that hangs on nothing any more: error. A slit across a fold, or one that runs beside
-    an edge at less than 1 mm without meeting it: warning."""
+    """A slit across a fold, or one that runs beside an edge at less than 1 mm without meeting it:
+    warning."""
     work = subject.piece.work
     if work is None or not work.paper:
         return
     cut = [line for line in work.lines_on_paper if line.how is How.CUT]
     if not cut:
         return
-    loose = [face for face in fold_flat(work).faces if face.loose]
-    if loose and work.paper.pieces == 1:
-        smallest = min(face.box.width * face.box.height for face in loose)
-        yield Finding(
-            "slit.loose",
-            Severity.ERROR,
-            f"{len(loose)} parts are cut loose: nothing holds them."
-            if len(loose) > 1
-            else "A part is cut loose: nothing holds it.",
-            subject.name,
-            smallest,
-            step=cut[-1].step,
-            hint="Shorten the slit, or move it.",
-            place=Place(lines=tuple(e for line in cut for e in _edges(line))),
-        )
     for line in cut:
         yield from _across(subject, work, line)
         yield from _beside(subject, work, line)

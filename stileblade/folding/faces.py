@@ -20,6 +20,9 @@ from stileblade.piece.work import Work
 
 BESIDE = 0.03
 """mm: what lies this near on either side of a crease hangs on it."""
+PROBED = 2.0
+"""mm from one place to the next at which it is looked at what lies beside a crease."""
+MOST_PROBES = 200
 
 
 @dataclass(frozen=True)
@@ -73,16 +76,36 @@ def sheet_of(work: Work) -> Sheet:
     joints: dict[tuple[int, int, int, Direction], Joint] = {}
     pieces = [(i, f, part) for i, f, s in spans for part in _between_crossings(f, s, spans)]
     if pieces:
-        middles = np.array([np.add(p.start, p.end) / 2 for _, _, p in pieces])
-        normals = np.array([f.line.normal for _, f, _ in pieces])
-        above = holding(cells, middles + normals * BESIDE)
-        below = holding(cells, middles - normals * BESIDE)
-        for (i, _, part), a, b in zip(pieces, above.tolist(), below.tolist(), strict=True):
-            if a >= 0 and b >= 0 and a != b:
+        beside = _beside([(f, part) for _, f, part in pieces], cells)
+        for (i, _, part), faces in zip(pieces, beside, strict=True):
+            for a, b in faces:
                 joint = Joint(i, a, b, part.start, part.end, part.direction)
                 joints.setdefault((i, a, b, part.direction), joint)
     names, panels, root = _named(work, cells)
     return Sheet(tuple(names), tuple(panels), tuple(cells), tuple(joints.values()), root)
+
+
+def _beside(parts: list[tuple[Fold, Span]], cells: list[Cell]) -> list[list[tuple[int, int]]]:
+    """For each part of a fold the faces that lie on either side of it: all along it, since a window
+    or a notch may reach up to the fold anywhere."""
+    counts = [int(np.clip(span.length / PROBED, 3, MOST_PROBES)) for _, span in parts]
+    spots = np.concatenate(
+        [
+            np.array(span.start)
+            + ((np.arange(n) + 0.5) / n)[:, None] * np.subtract(span.end, span.start)
+            for (_, span), n in zip(parts, counts, strict=True)
+        ]
+    )
+    part = np.repeat(np.arange(len(parts)), counts)
+    normals = np.array([fold.line.normal for fold, _ in parts])[part]
+    above = holding(cells, spots + normals * BESIDE)
+    below = holding(cells, spots - normals * BESIDE)
+    hold = (above >= 0) & (below >= 0) & (above != below)
+    found: list[list[tuple[int, int]]] = [[] for _ in parts]
+    known = np.unique(np.stack([part, above, below], axis=1)[hold], axis=0)
+    for number, a, b in known.tolist():
+        found[number].append((a, b))
+    return found
 
 
 def _between_crossings(

@@ -14,8 +14,8 @@ from functools import cached_property, lru_cache
 import numpy as np
 
 from stileblade.card.creases import Direction
-from stileblade.folding.boxes import exact_box, mapped_box
-from stileblade.folding.faces import Joint, Sheet, outermost, sheet_of
+from stileblade.folding.boxes import flat_box, mapped_box
+from stileblade.folding.faces import Joint, Sheet, sheet_of
 from stileblade.folding.troubles import NEAR, Stage, Trouble, caught, hanging, swung_through
 from stileblade.geometry.curves.places import Box
 from stileblade.geometry.curves.segments import Floats
@@ -99,7 +99,7 @@ def fold_flat(work: Work) -> Folded:
             name,
             sheet.panels[i],
             cell,
-            exact_box(cell, outermost(work)),
+            flat_box(work, sheet, i),
             parents[i].other(i) if i in parents else None,
             parents.get(i),
             closed[i],
@@ -108,7 +108,7 @@ def fold_flat(work: Work) -> Folded:
         )
         for i, (name, cell) in enumerate(zip(sheet.names, sheet.cells, strict=True))
     )
-    boxes = [mapped_box(work, f.cell, f.box, f.closed) for f in faces]
+    boxes = [mapped_box(work, sheet, i, f.box, f.closed) for i, f in enumerate(faces)]
     box = Box(
         min(b.left for b in boxes),
         min(b.head for b in boxes),

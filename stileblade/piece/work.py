@@ -152,13 +152,14 @@ class Work:
 
     @cached_property
     def spans(self) -> dict[str, list[Span]]:
-        """By fold: where it has paper under it, in order, exact."""
+        """By fold: where it has paper on both sides, in order, exact."""
         return {fold.name: self.spans_of(fold) for fold in self.folds}
 
     def spans_of(self, fold: Fold) -> list[Span]:
-        """Where a fold, of the piece or not, has paper under it."""
+        """Where a fold, of the piece or not, has paper on both sides."""
         line, found = fold.line, []
-        for a, b in clip_line(self.paper, *line.ends_beyond(self.paper.bounds)):
+        ends = line.ends_beyond(self.paper.bounds)
+        for a, b in clip_line(self.paper, *ends, both_sides=True):
             if not fold.crease.stretches:
                 found.append(Span(a, b, fold.direction))
                 continue

@@ -13,7 +13,7 @@ import numpy as np
 import shapely
 
 from stileblade.geometry.curves.places import Box, Point
-from stileblade.geometry.curves.segments import Floats, Ints
+from stileblade.geometry.curves.segments import Bools, Floats, Ints
 from stileblade.geometry.curves.vectors import norms
 from stileblade.geometry.measures.distances import thin
 from stileblade.geometry.regions.region import Region
@@ -23,6 +23,8 @@ Cell: TypeAlias = Any
 FINE = 0.005
 _OVER = 0.02
 """Cuts run on by so much, so that they reach the outline with its corners left out."""
+_OVERS = (_OVER, 0.1, 0.3, 1.0)
+"""And by so much, one after the other, where that is not enough: at a flat angle."""
 
 
 def cells_of(
@@ -36,11 +38,8 @@ def cells_of(
     if not (len(cuts) or len(slits)) or not whole:
         return whole or [shapely.box(*region.bounds.as_list())]
     ends = np.array(cuts, float).reshape(-1, 2, 2)
-    along = ends[:, 1] - ends[:, 0]
-    over = along / norms(along)[:, None] * _OVER
-    ends[:, 0] -= over
-    ends[:, 1] += over
     sound = _sound(shape)
+    ends = _beyond(ends, sound)
     lines = shapely.node(
         shapely.geometrycollections(
             [
@@ -62,6 +61,26 @@ def cells_of(
     return list(kept[np.lexsort((head, left))])
 
 
+def _beyond(ends: Floats, shape: Cell) -> Floats:
+    """Straight cuts (k, 2, 2) run on, so that they reach the outline with its corners left out: where
+    they meet that at a flat angle by as much more as it takes."""
+    along = ends[:, 1] - ends[:, 0]
+    along = along / norms(along)[:, None]
+    out = ends.copy()
+    shapely.prepare(shape)
+    edge = shapely.boundary(shape)
+    for end, way in ((0, -along), (1, along)):
+        at = shapely.distance(edge, shapely.points(ends[:, end])) <= 2 * FINE
+        for over in _OVERS:
+            out[:, end] = np.where(
+                at[:, None] | (over == _OVER), ends[:, end] + over * way, out[:, end]
+            )
+            at &= shapely.contains_xy(shape, out[:, end, 0], out[:, end, 1])
+            if not at.any():
+                break
+    return out
+
+
 def _longer(line: Floats) -> Floats:
     """A polyline run on a little at both ends."""
     out = line.copy()
@@ -77,7 +96,9 @@ def _sound(shape: Cell) -> Cell:
 
 def holding(cells: Sequence[Cell], points: Floats) -> Ints:
     """For each of the points (n, 2) the cell that it lies in, -1 where none."""
-    hit = shapely.contains_xy(np.array(cells)[:, None], points[None, :, 0], points[None, :, 1])
+    shapes = np.array(cells)
+    shapely.prepare(shapes)
+    hit = shapely.contains_xy(shapes[:, None], points[None, :, 0], points[None, :, 1])
     return np.where(hit.any(axis=0), hit.argmax(axis=0), -1)
 
 
@@ -122,6 +143,17 @@ def moment_of(cell: Cell) -> tuple[float, Floats]:
 
 def box_of(cell: Cell) -> Box:
     return Box(*map(float, shapely.bounds(cell)))
+
+
+def near(cell: Cell, points: Floats, reach: float) -> Bools:
+    """Which of the points (n, 2) lie in the cell or no further from it than ``reach``."""
+    shapely.prepare(cell)
+    return np.asarray(shapely.dwithin(cell, shapely.points(points), reach))
+
+
+def away(cell: Cell, points: Floats) -> Floats:
+    """How far the points (n, 2) are from the cell, 0 inside it."""
+    return np.asarray(shapely.distance(cell, shapely.points(points)))
 
 
 def shares_in(cell: Cell, boxes: Sequence[Box]) -> Floats:

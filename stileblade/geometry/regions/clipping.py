@@ -11,19 +11,24 @@ from stileblade.geometry.regions.region import Region
 from stileblade.tolerance import TOLERANCE
 
 
-def clip_line(region: Region, start: Point, end: Point) -> list[tuple[Point, Point]]:
+def clip_line(
+    region: Region, start: Point, end: Point, *, both_sides: bool = False
+) -> list[tuple[Point, Point]]:
     """Spans of the line on the region, in the order of running, each at least 0.02 mm long.
 
-    Ends lie on the true outline. Edges of the region that lie on the line count; where the
-    line only touches a corner there is no span.
+    Ends lie on the true outline. Edges of the region that lie on the line count, but not where
+    there must be paper on ``both_sides``; where the line only touches a corner there is no span.
     """
     if not region:
         return []
     a, b = np.array(start, float), np.array(end, float)
     length = float(np.hypot(*(b - a)))
     along = (b - a) / max(length, 1e-300)
-    crossings = _on_polyline(region, a, along)
-    spans = _merged([(max(s, 0.0), min(e, length)) for s, e in crossings if e > 0 and s < length])
+    sides = [
+        _merged([(max(s, 0.0), min(e, length)) for s, e in side if e > 0 and s < length])
+        for side in _on_polyline(region, a, along)
+    ]
+    spans = _common(*sides) if both_sides else _merged(sorted(sides[0] + sides[1]))
     if not spans:
         return []
     ends = _refined(region, a, b, along, np.array(spans).ravel()).reshape(-1, 2)
@@ -31,24 +36,26 @@ def clip_line(region: Region, start: Point, end: Point) -> list[tuple[Point, Poi
     return [(_point(a, along, s), _point(a, along, e)) for s, e in full]
 
 
-def _on_polyline(region: Region, a: Floats, along: Floats) -> list[tuple[float, float]]:
-    """Stretches of the endless line on the flattened region, sorted.
+Stretches = list[tuple[float, float]]
 
-    Counted twice, just to the one and just to the other side of the line: together that is
-    the closed region, edges that lie on the line included.
+
+def _on_polyline(region: Region, a: Floats, along: Floats) -> list[Stretches]:
+    """Stretches of the endless line on the flattened region, sorted: just to the one and just to the
+    other side of the line. Together that is the closed region, edges that lie on the line included;
+    what both have is where there is paper on either side.
     """
     flat = region.flat
     off = (flat.points - a) @ np.array([-along[1], along[0]])
     off[np.abs(off) < TOLERANCE.conode / 100] = 0.0
     off_end = off[flat.after]
-    found: list[tuple[float, float]] = []
+    found: list[Stretches] = []
     for inside, inside_end in ((off <= 0, off_end <= 0), (off < 0, off_end < 0)):
         hit = np.flatnonzero(inside != inside_end)
         share = off[hit] / (off[hit] - off_end[hit])
         p, q = flat.points[hit], flat.points[flat.after[hit]]
         where = np.sort((p + share[:, None] * (q - p) - a) @ along)
-        found += zip(where[::2].tolist(), where[1::2].tolist(), strict=True)
-    return sorted(found)
+        found.append(sorted(zip(where[::2].tolist(), where[1::2].tolist(), strict=True)))
+    return found
 
 
 def _point(a: Floats, along: Floats, at: float) -> Point:
@@ -56,14 +63,20 @@ def _point(a: Floats, along: Floats, at: float) -> Point:
     return float(x), float(y)
 
 
-def _merged(spans: list[tuple[float, float]]) -> list[tuple[float, float]]:
-    out: list[tuple[float, float]] = []
+def _merged(spans: Stretches) -> Stretches:
+    out: Stretches = []
     for low, high in spans:
         if out and low - out[-1][1] <= TOLERANCE.conode:
             out[-1] = (out[-1][0], max(out[-1][1], high))
         else:
             out.append((low, high))
     return out
+
+
+def _common(first: Stretches, second: Stretches) -> Stretches:
+    """What lies in a stretch of the first and in one of the second, both sorted and apart."""
+    found = [(max(a, c), min(b, d)) for a, b in first for c, d in second if max(a, c) < min(b, d)]
+    return _merged(sorted(found))
 
 
 def _refined(region: Region, a: Floats, b: Floats, along: Floats, at: Floats) -> Floats:

@@ -1,0 +1,60 @@
+"""Whether every part of the card is held by one beside it."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from itertools import pairwise
+
+from stileblade.checks.check import CHECKS, Finding, Place, Severity, Subject
+from stileblade.folding.flat import fold_flat
+from stileblade.geometry.curves.places import Box, Point
+from stileblade.geometry.regions.along import points_along
+from stileblade.piece.lines import How
+
+
+@CHECKS.register("held")
+def held(subject: Subject) -> Iterator[Finding]:
+    """A part that hangs on nothing is an error, whether slits cut it loose or no fold reaches it. Where
+    the paper itself is in several pieces, that is said by itself."""
+    work = subject.piece.work
+    if work is None or not work.paper or work.paper.pieces > 1:
+        return
+    loose = [face for face in fold_flat(work).faces if face.loose]
+    if not loose:
+        return
+    smallest = min(face.box.width * face.box.height for face in loose)
+    cut = [line for line in work.lines_on_paper if line.how is How.CUT]
+    if cut:
+        ways = [points_along(way).tolist() for line in cut for way, _ in line.ways]
+        yield Finding(
+            "slit.loose",
+            Severity.ERROR,
+            f"{len(loose)} parts are cut loose: nothing holds them."
+            if len(loose) > 1
+            else "A part is cut loose: nothing holds it.",
+            subject.name,
+            smallest,
+            step=cut[-1].step,
+            hint="Shorten the slit, or move it.",
+            place=Place(lines=tuple(e for way in ways for e in _edges(way))),
+        )
+        return
+    names = " and ".join(f"the {face.name}" for face in loose)
+    yield Finding(
+        "fold.loose",
+        Severity.ERROR,
+        f"No fold holds {names}: the card does not fold there.",
+        subject.name,
+        smallest,
+        hint="Leave paper on both sides of the fold.",
+        place=Place(lines=tuple(e for face in loose for e in _edges(_around(face.box)))),
+    )
+
+
+def _edges(way: list[list[float]]) -> list[tuple[Point, Point]]:
+    return [((a[0], a[1]), (b[0], b[1])) for a, b in pairwise(way)]
+
+
+def _around(box: Box) -> list[list[float]]:
+    corners = [list(corner) for corner in box.corners()]
+    return [*corners, corners[0]]
