@@ -5,11 +5,11 @@ import { tell, tellError } from '@/shared/messages'
 import { useShelf } from '@/shared/shelf'
 import { drawnOutline, startOf } from '@/features/outlines'
 import type { Wish } from '@/features/reading'
-import type { useDesign } from '../state/useDesign'
+import type { Changing } from '../state/useDocument'
 import type { Selection } from '../state/useSelection'
 import * as edits from './edits'
 
-export function useArtworkCommands(design: ReturnType<typeof useDesign>, selection: Selection) {
+export function useArtworkCommands(design: Changing, selection: Selection) {
   const { document } = design
   const catalogue = useCatalogue()
   const shelf = useShelf()

@@ -2,11 +2,11 @@
 import type { Schemas } from '@/shared/api/client'
 import type { Unit, Values } from '@/shared/api/document'
 import { tell } from '@/shared/messages'
-import type { useDesign } from '../state/useDesign'
+import type { Changing } from '../state/useDocument'
 import type { Selection } from '../state/useSelection'
 import * as edits from './edits'
 
-export function useCardCommands(design: ReturnType<typeof useDesign>, selection: Selection) {
+export function useCardCommands(design: Changing, selection: Selection) {
   const { document } = design
 
   /** A part that the split in hand left over, as a piece of its own. */

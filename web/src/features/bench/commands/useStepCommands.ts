@@ -7,13 +7,12 @@ import { initialValues } from '@/shared/form/schemaForm'
 import type { PickedOutline } from '@/features/outlines'
 import type { Outcome } from '../state/useEvaluation'
 import type { Selection } from '../state/useSelection'
-import type { useDesign } from '../state/useDesign'
+import type { Changing } from '../state/useDocument'
 import * as edits from './edits'
 
 export type StepAction = 'switch' | 'earlier' | 'later' | 'duplicate' | 'remove'
-type Design = ReturnType<typeof useDesign>
 
-export function useStepCommands(design: Design, selection: Selection, outcome: { readonly value: Outcome | null }) {
+export function useStepCommands(design: Changing, selection: Selection, outcome: { readonly value: Outcome | null }) {
   const { document } = design
   const { pieceId, stepId, steps, step } = selection
 

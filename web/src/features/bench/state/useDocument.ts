@@ -58,3 +58,6 @@ export function useDocument() {
     redo: () => step('redo'),
   }
 }
+
+/** What commands need of the open document: they change it, and show what may come of a change. */
+export type Changing = Pick<ReturnType<typeof useDocument>, 'document' | 'preview'> & { change: (next: DesignData) => unknown }
