@@ -22,14 +22,14 @@ def folding(subject: Subject) -> Iterator[Finding]:
         return
     need = allowance_of(subject.piece.paper.thickness)
     for trouble in fold_flat(work).troubles:
-        if trouble.kind != "tight" or trouble.by < need - 1e-3:
+        if trouble.what != "tight" or trouble.by < need - 1e-3:
             yield _of(subject, trouble, need)
     yield from _longer(subject, work)
 
 
 def _of(subject: Subject, trouble: Trouble, need: float) -> Finding:
     face, fold, place = trouble.face, trouble.fold, Place(lines=(trouble.at,))
-    if trouble.kind == "tight":
+    if trouble.what == "tight":
         room = subject.say(trouble.by)
         return Finding(
             "fold.tight",
@@ -40,7 +40,7 @@ def _of(subject: Subject, trouble: Trouble, need: float) -> Finding:
             hint=f"Make it {subject.say(need - trouble.by)} narrower.",
             place=place,
         )
-    if trouble.kind == "apart":
+    if trouble.what == "apart":
         return Finding(
             "fold.apart",
             Severity.ERROR,

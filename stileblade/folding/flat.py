@@ -194,7 +194,7 @@ def _folded(work: Work, sheet: Sheet, shapes: list[Cell]) -> tuple[tuple[int, ..
         troubles += caught(Stage(work, sheet, order, maps, placed), done)
     once: dict[tuple[str, str, str], Trouble] = {}
     for trouble in troubles:
-        once.setdefault((trouble.kind, trouble.face, trouble.fold), trouble)
+        once.setdefault((trouble.what, trouble.face, trouble.fold), trouble)
     return tuple(_with_strips(order, strips, whole)), list(once.values())
 
 

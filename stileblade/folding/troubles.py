@@ -26,11 +26,11 @@ Stroke = tuple[Point, Point]
 
 @dataclass(frozen=True)
 class Trouble:
-    """Something that cannot be folded. kind: "through" (a face would pass through a crease or
+    """Something that cannot be folded. what: "through" (a face would pass through a crease or
     another face), "tight" (it has no room at a crease), "apart" (creases do not come together).
     ``by`` is the measure in mm, ``at`` where in the flat view."""
 
-    kind: Word
+    what: Word
     face: str
     fold: str
     by: float
@@ -60,9 +60,9 @@ class Stage:
         matrix = self.maps[face]
         return float(np.sign(line.off((matrix[:, :2] @ spot + matrix[:, 2])[None])[0]))
 
-    def trouble(self, kind: Word, face: int, joint: Joint, by: float) -> Trouble:
+    def trouble(self, what: Word, face: int, joint: Joint, by: float) -> Trouble:
         fold = self.work.folds[joint.fold].name
-        return Trouble(kind, self.sheet.names[face], fold, by, (joint.start, joint.end))
+        return Trouble(what, self.sheet.names[face], fold, by, (joint.start, joint.end))
 
 
 def swung_through(

@@ -40,7 +40,7 @@ def test_a_blank_closes_to_the_card_size(kind: str, creases: str, swapped: bool)
     folding = {"creases": creases, "swapped": swapped}
     folded = fold_flat(made(way=kind, folding=folding))
     assert folded.closed == pytest.approx((107.95, 139.7), abs=1e-3)
-    assert [t for t in folded.troubles if t.kind != "tight"] == []
+    assert [t for t in folded.troubles if t.what != "tight"] == []
 
 
 @pytest.mark.parametrize(
@@ -142,14 +142,14 @@ def test_a_panel_too_long_to_lie_inside_passes_through_the_crease() -> None:
     """Rolled up from the left, an inner panel 3 mm longer than the one it folds on to."""
     rows = ((63, "mountain", 1), (60, "mountain", 2), (60, "mountain", 1))
     (trouble,) = fold_flat(made(way="own", folding=own(*rows, front=3))).troubles
-    assert (trouble.kind, trouble.face, trouble.fold) == ("through", "panel 1", "fold 2")
+    assert (trouble.what, trouble.face, trouble.fold) == ("through", "panel 1", "fold 2")
     assert trouble.by == pytest.approx(3, abs=1e-6)
 
 
 def test_a_panel_without_room_is_told_as_tight() -> None:
     rows = ((59.6, "mountain", 1), (60, "mountain", 2), (60, "mountain", 1))
     (trouble,) = fold_flat(made(way="own", folding=own(*rows, front=3))).troubles
-    assert (trouble.kind, trouble.face) == ("tight", "panel 1")
+    assert (trouble.what, trouble.face) == ("tight", "panel 1")
     assert trouble.by == pytest.approx(0.4, abs=1e-6)
 
 
@@ -158,9 +158,9 @@ def test_creases_that_nest_must_fold_together() -> None:
     swing through the front."""
     rows = ((58, "valley", 3), (58, "mountain", 1), (60, "mountain", 2), (60, "mountain", 1))
     apart = fold_flat(made(way="own", folding=own(*rows, front=4)))
-    assert {t.kind for t in apart.troubles} == {"through"}
+    assert {t.what for t in apart.troubles} == {"through"}
     rows = ((58, "valley", 2), *rows[1:])
-    assert [t.kind for t in fold_flat(made(way="own", folding=own(*rows, front=4))).troubles] == []
+    assert [t.what for t in fold_flat(made(way="own", folding=own(*rows, front=4))).troubles] == []
 
 
 def test_a_slanting_fold_mirrors_across_itself() -> None:

@@ -58,7 +58,7 @@ def test_a_way_closes_to_the_card(kind: str, turned: bool) -> None:
     work = evaluate(design_of({"kind": "blank"}, way=kind, turned=turned)).pieces[0].work
     assert work is not None
     folded = fold_flat(work)
-    assert [t for t in folded.troubles if t.kind != "tight"] == []
+    assert [t for t in folded.troubles if t.what != "tight"] == []
     expected = (139.7, 107.95) if turned else (107.95, 139.7)
     assert folded.closed == pytest.approx(expected, abs=1e-3)
     layout = Folding(kind=kind).layout(105, 148, 0.3)
