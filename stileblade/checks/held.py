@@ -8,7 +8,6 @@ from itertools import pairwise
 from stileblade.checks.check import CHECKS, Finding, Place, Severity, Subject
 from stileblade.folding.flat import fold_flat
 from stileblade.geometry.curves.places import Box, Point
-from stileblade.geometry.regions.along import points_along
 from stileblade.piece.lines import How
 
 
@@ -25,7 +24,6 @@ def held(subject: Subject) -> Iterator[Finding]:
     smallest = min(face.box.width * face.box.height for face in loose)
     cut = [line for line in work.lines_on_paper if line.how is How.CUT]
     if cut:
-        ways = [points_along(way).tolist() for line in cut for way, _ in line.ways]
         yield Finding(
             "slit.loose",
             Severity.ERROR,
@@ -36,7 +34,7 @@ def held(subject: Subject) -> Iterator[Finding]:
             smallest,
             step=cut[-1].step,
             hint="Shorten the slit, or move it.",
-            place=Place(lines=tuple(e for way in ways for e in _edges(way))),
+            place=Place(lines=tuple(e for line in cut for e in line.edges)),
         )
         return
     names = " and ".join(f"the {face.name}" for face in loose)
@@ -47,14 +45,10 @@ def held(subject: Subject) -> Iterator[Finding]:
         subject.name,
         smallest,
         hint="Leave paper on both sides of the fold.",
-        place=Place(lines=tuple(e for face in loose for e in _edges(_around(face.box)))),
+        place=Place(lines=tuple(e for face in loose for e in _around(face.box))),
     )
 
 
-def _edges(way: list[list[float]]) -> list[tuple[Point, Point]]:
-    return [((a[0], a[1]), (b[0], b[1])) for a, b in pairwise(way)]
-
-
-def _around(box: Box) -> list[list[float]]:
-    corners = [list(corner) for corner in box.corners()]
-    return [*corners, corners[0]]
+def _around(box: Box) -> list[tuple[Point, Point]]:
+    corners = box.corners()
+    return list(pairwise([*corners, corners[0]]))

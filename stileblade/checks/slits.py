@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from itertools import pairwise
 
 import numpy as np
 
@@ -27,20 +26,10 @@ def slits(subject: Subject) -> Iterator[Finding]:
     work = subject.piece.work
     if work is None or not work.paper:
         return
-    cut = [line for line in work.lines_on_paper if line.how is How.CUT]
-    if not cut:
-        return
-    for line in cut:
-        yield from _across(subject, work, line)
-        yield from _beside(subject, work, line)
-
-
-def _edges(line: DrawnLine) -> list[tuple[Point, Point]]:
-    found = []
-    for way, _ in line.ways:
-        points = points_along(way).tolist()
-        found += [((a[0], a[1]), (b[0], b[1])) for a, b in pairwise(points)]
-    return found
+    for line in work.lines_on_paper:
+        if line.how is How.CUT:
+            yield from _across(subject, work, line)
+            yield from _beside(subject, work, line)
 
 
 def crossings(work: Work, points: Floats) -> list[tuple[str, Point]]:
@@ -82,7 +71,7 @@ def _across(subject: Subject, work: Work, line: DrawnLine) -> Iterator[Finding]:
 def _beside(subject: Subject, work: Work, line: DrawnLine) -> Iterator[Finding]:
     outline = distances.outline_of(work.paper)
     nearest = None
-    for start, end in _edges(line):
+    for start, end in line.edges:
         gap, a, b = distances.nearest(distances.line_of(start, end), outline)
         if gap > MEETS and (nearest is None or gap < nearest[0]):
             nearest = (gap, a, b)

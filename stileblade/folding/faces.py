@@ -101,9 +101,9 @@ def _beside(parts: list[tuple[Fold, Span]], cells: list[Cell]) -> list[list[tupl
     above = holding(cells, spots + normals * BESIDE)
     below = holding(cells, spots - normals * BESIDE)
     hold = (above >= 0) & (below >= 0) & (above != below)
+    known = {*zip(part[hold].tolist(), above[hold].tolist(), below[hold].tolist(), strict=True)}
     found: list[list[tuple[int, int]]] = [[] for _ in parts]
-    known = np.unique(np.stack([part, above, below], axis=1)[hold], axis=0)
-    for number, a, b in known.tolist():
+    for number, a, b in sorted(known):
         found[number].append((a, b))
     return found
 

@@ -4,9 +4,11 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 from enum import StrEnum
+from itertools import pairwise
 
+from stileblade.geometry.curves.places import Point
 from stileblade.geometry.curves.segments import Floats, Segments
-from stileblade.geometry.regions.along import within
+from stileblade.geometry.regions.along import points_along, within
 from stileblade.geometry.regions.region import Region
 
 
@@ -27,6 +29,14 @@ class DrawnLine:
     step: str
     how: How
     ways: tuple[tuple[Segments, bool], ...]
+
+    @property
+    def edges(self) -> list[tuple[Point, Point]]:
+        """Its lines flattened, each edge as its ends."""
+        found: list[tuple[Point, Point]] = []
+        for way, _ in self.ways:
+            found += pairwise((x, y) for x, y in points_along(way).tolist())
+        return found
 
     def moved(self, matrix: Floats) -> DrawnLine:
         return replace(self, ways=tuple((w.transformed(matrix), c) for w, c in self.ways))

@@ -146,8 +146,8 @@ def box_of(cell: Cell) -> Box:
 
 
 def near(cell: Cell, points: Floats, reach: float) -> Bools:
-    """Which of the points (n, 2) lie in the cell or no further from it than ``reach``."""
-    shapely.prepare(cell)
+    """Which of the points (n, 2) lie in the cell or no further from it than ``reach``; of few, since
+    nothing is prepared for it."""
     return np.asarray(shapely.dwithin(cell, shapely.points(points), reach))
 
 
