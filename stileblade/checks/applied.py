@@ -39,8 +39,8 @@ def applied(subject: Subject) -> Iterator[Finding]:
         )
     work = subject.piece.work
     if work is not None:
-        for code, message in work.notes:
-            yield Finding(code, Severity.NOTE, message, subject.name)
+        for note in work.notes:
+            yield Finding(note.code, Severity.NOTE, note.message, subject.name, step=note.step)
 
 
 def _would_do(subject: Subject, step: Step, problem: StepError) -> Iterator[Mend]:

@@ -41,7 +41,7 @@ class Place:
 class Mend:
     """A change that would help. ``values`` are set on step ``step``; or ``add`` is put in
     before step ``before`` (at the end where that is empty); ``card`` holds values of the way of
-    folding."""
+    folding; ``piece`` the name of a further piece of the same paper, and the steps that make it."""
 
     title: str
     step: str = ""
@@ -49,6 +49,7 @@ class Mend:
     add: Step | None = None
     before: str = ""
     card: dict[str, Any] = field(default_factory=dict)
+    piece: tuple[str, tuple[Step, ...]] | None = None
 
 
 @dataclass(frozen=True, eq=False)

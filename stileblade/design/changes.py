@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from itertools import count
 from typing import Any, Literal
 
 from pydantic import BaseModel
@@ -11,9 +12,10 @@ from stileblade.design.document import Design, load_design
 
 class Change(BaseModel):
     """A change to the document: values set on a step, a step put in before another (at the end
-    where ``step`` is ""), or values set on the card's folding."""
+    where ``step`` is ""), values set on the card's folding, or a further piece of the same paper,
+    ``values`` with its name and steps."""
 
-    op: Literal["set", "add", "fold"]
+    op: Literal["set", "add", "fold", "piece"]
     piece: str
     step: str
     values: dict[str, Any]
@@ -22,10 +24,15 @@ class Change(BaseModel):
 def with_changes(design: Design, changes: list[Change]) -> Design:
     """The design with all of the changes. DocumentError where a value is out of bounds."""
     data = design.model_dump(mode="json")
-    pieces = {piece["id"]: piece for piece in data["pieces"]}
     for change in changes:
+        pieces = {piece["id"]: piece for piece in data["pieces"]}
         if change.op == "fold":
             data["card"]["folding"].update(change.values)
+            continue
+        if change.op == "piece":
+            number = next(n for n in count(len(pieces) + 1) if f"piece-{n}" not in pieces)
+            made = {**pieces[change.piece], **change.values, "id": f"piece-{number}"}
+            data["pieces"].append(made)
             continue
         steps = pieces[change.piece]["steps"]
         at = next((i for i, s in enumerate(steps) if s["id"] == change.step), len(steps))

@@ -101,8 +101,24 @@ class Design(Values):
     def setting_for(self, piece: Piece, shelf: Any) -> Setting:
         """What the piece's steps may read."""
         return Setting(
-            self.card.size, self.card.turned, self.card.folding, self.paper_of(piece), shelf
+            self.card.size,
+            self.card.turned,
+            self.card.folding,
+            self.paper_of(piece),
+            shelf,
+            taken=self.taken_of(piece),
         )
+
+    def taken_of(self, piece: Piece) -> dict[str, tuple[int, ...]]:
+        """By the step that parts a piece: the parts that begin other pieces."""
+        last = next((s.id for s in reversed(piece.steps) if s.on and s.parts_piece), "")
+        found: dict[str, tuple[int, ...]] = {}
+        for other in self.pieces:
+            for part in (s.takes_part for s in other.steps if s.on):
+                if other is not piece and part and part.piece == piece.id:
+                    step = part.step or last
+                    found[step] = (*found.get(step, ()), part.number)
+        return found
 
 
 def _from_1(data: dict[str, Any]) -> dict[str, Any]:

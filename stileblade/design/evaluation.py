@@ -89,6 +89,8 @@ def _reads(step: Step, design: Design, setting: Setting, keys: Mapping[str, str]
     found = []
     if step.reads_piece:
         found.append(keys.get(step.reads_piece, f"no {step.reads_piece}"))
+    if step.parts_piece:
+        found.append(json.dumps(setting.taken.get(step.id, ())))
     if step.reads_card:
         size = design.card.size
         found.append(

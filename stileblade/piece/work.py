@@ -9,7 +9,7 @@ import numpy as np
 
 from stileblade.card.layout import Panel
 from stileblade.errors import StepError
-from stileblade.geometry.curves.places import Box
+from stileblade.geometry.curves.places import Box, around
 from stileblade.geometry.curves.segments import Floats, Segments
 from stileblade.geometry.curves.transforms import after
 from stileblade.geometry.regions.clipping import clip_line
@@ -29,6 +29,15 @@ class Placed:
 
     ref: str
     matrix: Floats
+
+
+@dataclass(frozen=True)
+class Note:
+    """Something that a step wants to be known."""
+
+    code: str
+    message: str
+    step: str
 
 
 FEATURE = "step:"
@@ -60,8 +69,8 @@ class Work:
     """The panel that lies on the table when the card stands; none where it stands on edges."""
     parted: tuple[Parted, ...] = ()
     """The parts that steps cut off and did not keep: pieces of their own may be made of them."""
-    notes: tuple[tuple[str, str], ...] = ()
-    """(code, message) of things a step wants to be known."""
+    notes: tuple[Note, ...] = ()
+    """Things that steps want to be known."""
 
     def with_paper(self, paper: Region, **changes: object) -> Work:
         return replace(self, paper=paper, **changes)  # type: ignore[arg-type]
@@ -99,13 +108,7 @@ class Work:
                 field=field,
             )
         if target == "card":
-            boxes = [p.box for p in self.panels]
-            return Box(
-                min(b.left for b in boxes),
-                min(b.head for b in boxes),
-                max(b.right for b in boxes),
-                max(b.foot for b in boxes),
-            )
+            return around([p.box for p in self.panels])
         names = [p.name for p in self.panels]
         name = target
         if target == "figure" or (target == "front" and target not in names):
@@ -119,17 +122,40 @@ class Work:
             field=field,
         )
 
-    def window_of(self, step: str, *, field: str = "window") -> Opened:
-        """The window that a step cut; the last one for "". StepError where there is none."""
+    def window_of(self, name: str, *, field: str = "window") -> Opened:
+        """The window that a step cut, by the step's key, with all its copies on the panel that it is
+        placed by; the last step's for "". StepError where there is none."""
+        step, number = self._named(name, field)
+        if number:
+            return self.windows_of(name, field=field)[0]
+        return next(w for w in reversed(self.windows) if w.step == step)
+
+    def windows_of(self, name: str, *, field: str = "window") -> list[Opened]:
+        """Each copy of the window that a step cut, those on the panel that it is placed by first; only
+        copy n of it for "key.n". StepError where there is none."""
+        step, number = self._named(name, field)
+        each = [w for o in reversed(self.windows) if o.step == step for w in o.each]
+        if number > len(each):
+            raise StepError(
+                f"The window of step {step!r} has {len(each)} copies; there is no copy {number}.",
+                hint="Choose another one.",
+                field=field,
+            )
+        return [each[number - 1]] if number else each
+
+    def _named(self, name: str, field: str) -> tuple[str, int]:
+        """The key of the step that cut a window, and the number of a copy, 0 for all."""
         if not self.windows:
             raise StepError("There is no window yet.", hint="Cut a window first.", field=field)
-        for opened in reversed(self.windows):
-            if step in ("", opened.step):
-                return opened
-        known = ", ".join(dict.fromkeys(w.step for w in self.windows))
+        known = list(dict.fromkeys(w.step for w in self.windows))
+        if name in ("", *known):
+            return name or known[-1], 0
+        step, _, number = name.rpartition(".")
+        if step in known and number.isdecimal() and 0 < len(number) < 5 and int(number):
+            return step, int(number)
         raise StepError(
-            f"There is no window of step {step!r} before this one.",
-            hint=f"Windows: {known}.",
+            f"There is no window of step {name!r} before this one.",
+            hint=f"Windows: {', '.join(known)}.",
             field=field,
         )
 

@@ -9,6 +9,10 @@ from stileblade.piece.work import Work
 from stileblade.steps.step import Step
 
 
+def _choosable(work: Work) -> list[Fold]:
+    return [f for f in work.folds if f.axis and f.folds and not f.crease.inner]
+
+
 class OnFold(Step):
     """A step for an upright or level fold."""
 
@@ -16,9 +20,12 @@ class OnFold(Step):
         "", "Fold", "Which fold; empty means the first.", control="fold", empty="the first"
     )
 
+    def folds_offered(self, before: Work) -> list[str]:
+        return [fold.name for fold in _choosable(before)]
+
     def fold_of(self, work: Work) -> Fold:
         """The fold that is meant. StepError where the piece has none of that name."""
-        folding = [f for f in work.folds if f.axis and f.folds and not f.crease.inner]
+        folding = _choosable(work)
         if not folding:
             raise StepError(
                 "The piece has no fold yet.",

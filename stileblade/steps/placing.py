@@ -5,15 +5,19 @@ from __future__ import annotations
 from enum import StrEnum
 from functools import lru_cache
 
+import numpy as np
+
 from stileblade.errors import StepError
 from stileblade.fields import angle, choice, length, number_of, offset, special, switch
-from stileblade.geometry.curves.places import Box
+from stileblade.geometry.curves.places import Box, around
+from stileblade.geometry.curves.segments import Floats
 from stileblade.geometry.curves.transforms import rotation, translation
 from stileblade.geometry.regions.region import Region
 from stileblade.outlines.catalogue import AnyFigure, figure_field
 from stileblade.outlines.figure import Figure, outline_of
 from stileblade.outlines.figures.round import Circle
 from stileblade.piece.carrying import carried
+from stileblade.piece.windows import Copy
 from stileblade.piece.work import Work
 from stileblade.steps.handle import BoxHandle, Handle, Moved, Sizing
 from stileblade.steps.repeating import (
@@ -132,9 +136,9 @@ class PlacedStep(Step):
     def placed(self, work: Work, setting: Setting) -> Region:
         """The figure, and all its copies, where the values put it."""
         here = self.here(work, setting)
-        return together([here, self.there(here, work)]) if self.also_on else here
+        return outline_of_all(here + self.there(here, work) if self.also_on else here)
 
-    def here(self, work: Work, setting: Setting) -> Region:
+    def here(self, work: Work, setting: Setting) -> list[Copy]:
         """The figure and its copies on the panel that it is placed by."""
         box = work.box_of(self.target)
         return mirrored_too(self._first(work, setting), box, self.also)
@@ -148,20 +152,28 @@ class PlacedStep(Step):
         """The figure in its size and turn, wherever it is."""
         return turned(outline_of(self.outline, setting.shelf), self.turn)
 
-    def _first(self, work: Work, setting: Setting) -> Region:
+    def _first(self, work: Work, setting: Setting) -> list[Region]:
         """The figure and its repeats, without those at other sides and on other panels."""
         box, region = work.box_of(self.target), self.turned_figure(work, setting)
         if self.repeat is Repeat.FIT:
-            region, _, _ = as_many_as_fit(region, box, self.gap)
-            return region.transformed(translation(self.dx, self.dy))
+            move = translation(self.dx, self.dy)
+            return [copy.transformed(move) for copy in as_many_as_fit(region, box, self.gap)]
+        copies = [region]
         if self.repeat is Repeat.GRID:
-            region = in_grid(region, self.columns, self.rows, self.gap, self.gap)
+            copies = in_grid(region, self.columns, self.rows, self.gap, self.gap)
         elif self.repeat is Repeat.RING:
-            region = in_ring(region, self.count, self.radius)
-        return place_at(region, self.at.of(box), self.by, self.dx, self.dy)
+            copies = in_ring(region, self.count, self.radius)
+        (x, y), (u, v) = self.by.of(around([c.bounds for c in copies])), self.at.of(box)
+        move = translation(u - x + self.dx, v - y + self.dy)
+        return [copy.transformed(move) for copy in copies]
 
-    def there(self, region: Region, work: Work) -> Region:
+    def there(self, here: list[Copy], work: Work) -> list[Copy]:
         """The same on the other panel: where it would lie by folding, or by the same anchor."""
+        there, over = self._to_there(work)
+        return [Copy(c.outline.transformed(there), c.mirrored != over) for c in here]
+
+    def _to_there(self, work: Work) -> tuple[Floats, bool]:
+        """The map to the other panel, and whether it mirrors."""
         here, there = work.box_of(self.target), work.box_of(self.also_on, field="also_on")
         if here == there:
             raise StepError(
@@ -169,7 +181,7 @@ class PlacedStep(Step):
             )
         if not self.mirrored:
             (x, y), (u, v) = self.at.of(here), self.at.of(there)
-            return region.transformed(translation(u - x, v - y))
+            return translation(u - x, v - y), False
         names = [next((p.name for p in work.panels if p.box == b), "") for b in (here, there)]
         if not all(names):
             raise StepError(
@@ -177,12 +189,13 @@ class PlacedStep(Step):
                 hint="Place it by a panel, not by the open card.",
                 field="also_on",
             )
-        return region.transformed(carried(work, names[0], names[1], field="also_on"))
+        matrix = carried(work, names[0], names[1], field="also_on")
+        return matrix, bool(np.linalg.det(matrix[:, :2]) < 0)
 
     def handles(self, before: Work | None, setting: Setting) -> list[Handle]:
         if before is None:
             return []
-        region, sizing = self._first(before, setting), None
+        region, sizing = together(self._first(before, setting)), None
         alone = self.repeat is Repeat.ONCE
         if alone and self.sizable:
             sizing = sizing_of(self.outline, self.turn, setting, self.by.of(region.bounds))
@@ -191,6 +204,10 @@ class PlacedStep(Step):
 
     def moves(self, before: Work) -> tuple[Moved, Moved]:
         return Moved("dx", self.dx), Moved("dy", self.dy)
+
+
+def outline_of_all(copies: list[Copy]) -> Region:
+    return together([copy.outline for copy in copies])
 
 
 @lru_cache(maxsize=128)

@@ -10,6 +10,7 @@ from stileblade.geometry.curves.places import Box
 from stileblade.geometry.curves.transforms import mirror_across, rotation, translation
 from stileblade.geometry.regions.region import Region, gather
 from stileblade.geometry.regions.set_operations import union
+from stileblade.piece.windows import Copy
 
 MOST_COPIES = 400
 LEAST_STEP = 0.1
@@ -32,9 +33,7 @@ class Also(StrEnum):
 
 def together(copies: list[Region]) -> Region:
     """Copies as one region; those whose boxes do not meet are only put side by side."""
-    boxes = [c.bounds for c in copies]
-    apart = all(not _meet(a, b) for i, a in enumerate(boxes) for b in boxes[:i])
-    if apart:
+    if all_apart(copies):
         return gather(copies)
     whole = Region.empty()
     for copy in copies:
@@ -46,7 +45,13 @@ def _meet(a: Box, b: Box) -> bool:
     return a.left <= b.right and b.left <= a.right and a.head <= b.foot and b.head <= a.foot
 
 
-def in_grid(region: Region, columns: int, rows: int, across: float, down: float) -> Region:
+def all_apart(regions: list[Region]) -> bool:
+    """Whether no two boxes meet."""
+    boxes = [r.bounds for r in regions]
+    return all(not _meet(a, b) for i, a in enumerate(boxes) for b in boxes[:i])
+
+
+def in_grid(region: Region, columns: int, rows: int, across: float, down: float) -> list[Region]:
     """In columns and rows, ``across`` and ``down`` mm between two. StepError for too many."""
     if columns * rows > MOST_COPIES:
         raise StepError(
@@ -56,25 +61,23 @@ def in_grid(region: Region, columns: int, rows: int, across: float, down: float)
             would_do=max(1, MOST_COPIES // columns),
         )
     box = region.bounds
-    return together(
-        [
-            region.transformed(translation(i * (box.width + across), j * (box.height + down)))
-            for j in range(rows)
-            for i in range(columns)
-        ]
-    )
+    return [
+        region.transformed(translation(i * (box.width + across), j * (box.height + down)))
+        for j in range(rows)
+        for i in range(columns)
+    ]
 
 
-def in_ring(region: Region, count: int, radius: float) -> Region:
+def in_ring(region: Region, count: int, radius: float) -> list[Region]:
     """Round a circle, each turned outwards as the first one, which is at the head."""
     x, y = region.bounds.centre
     first = region.transformed(translation(-x, -y - radius))
-    return together([first.transformed(rotation(360 * n / count)) for n in range(count)])
+    return [first.transformed(rotation(360 * n / count)) for n in range(count)]
 
 
-def as_many_as_fit(region: Region, within: Box, gap: float) -> tuple[Region, int, int]:
+def as_many_as_fit(region: Region, within: Box, gap: float) -> list[Region]:
     """As many as fit in a box with at least ``gap`` mm between them and to its edges, evenly
-    spread; and how many columns and rows that are. StepError where not even one does."""
+    spread. StepError where not even one does."""
     box = region.bounds
     found = []
     for size, room in ((box.width, within.width), (box.height, within.height)):
@@ -101,16 +104,17 @@ def as_many_as_fit(region: Region, within: Box, gap: float) -> tuple[Region, int
     (columns, across), (rows, down) = found
     grid = in_grid(region, columns, rows, across, down)
     left, head = within.left + across, within.head + down
-    return grid.transformed(translation(left - box.left, head - box.head)), columns, rows
+    move = translation(left - box.left, head - box.head)
+    return [copy.transformed(move) for copy in grid]
 
 
-def mirrored_too(region: Region, about: Box, also: Also) -> Region:
-    """With its mirror images at the other side, the other end, or at all four corners of a box."""
+def mirrored_too(regions: list[Region], about: Box, also: Also) -> list[Copy]:
+    """With their mirror images at the other side, the other end, or at all four corners of a box."""
     x, y = about.centre
     over = mirror_across(axis="x", at=x), mirror_across(axis="y", at=y)
-    copies = [region]
+    copies = [Copy(region) for region in regions]
     if also in (Also.SIDES, Also.CORNERS):
-        copies += [c.transformed(over[0]) for c in copies]
+        copies += [Copy(c.outline.transformed(over[0]), not c.mirrored) for c in copies]
     if also in (Also.ENDS, Also.CORNERS):
-        copies += [c.transformed(over[1]) for c in copies]
-    return together(copies) if len(copies) > 1 else region
+        copies += [Copy(c.outline.transformed(over[1]), not c.mirrored) for c in copies]
+    return copies

@@ -59,6 +59,8 @@ class Setting:
     shelf: Mapping[str, LayerOutlines]
     pieces: Mapping[str, Work] = field(default_factory=dict)
     """The finished pieces before this one, by their keys."""
+    taken: Mapping[str, tuple[int, ...]] = field(default_factory=dict)
+    """By the step that parted this piece: the parts that begin other pieces, from 1."""
 
     @property
     def closed(self) -> tuple[float, float]:
@@ -119,6 +121,8 @@ class Step(Values, ABC):
     """What its ``sample`` needs in the document, by key."""
     sample_folding: ClassVar[Folding] = Folding()
     """How the card of its ``sample`` is folded."""
+    parts_piece: ClassVar[bool] = False
+    """Whether other pieces may begin with what it parts off; then it reads which ones do."""
     reads_card: ClassVar[bool] = False
     """Whether its outcome depends on the card's size and way of folding."""
 
@@ -139,6 +143,10 @@ class Step(Values, ABC):
     def tells(self, before: Work | None, after: Work, setting: Setting) -> list[Told]:
         """What came of the step's values, for the pane of the step in hand."""
         return []
+
+    def folds_offered(self, before: Work) -> list[str]:
+        """The names of the folds that can be chosen for it."""
+        return [fold.name for fold in before.folds]
 
     def moves(self, before: Work) -> tuple[Moved, Moved] | None:
         """The values that follow what the step places, to the right and down; None where it places

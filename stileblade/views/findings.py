@@ -77,6 +77,10 @@ def change_of(mend: Mend, piece: str) -> Change:
     """A mend as a change to the piece with that key."""
     if mend.card:
         return Change(op="fold", piece=piece, step="", values=mend.card)
+    if mend.piece is not None:
+        name, steps = mend.piece
+        made = [s.model_dump(mode="json", exclude={"id"}) for s in steps]
+        return Change(op="piece", piece=piece, step="", values={"name": name, "steps": made})
     if mend.add is not None:
         values = mend.add.model_dump(mode="json", exclude={"id"})
         return Change(op="add", piece=piece, step=mend.before, values=values)

@@ -23,6 +23,9 @@ from stileblade.views.guides import Guide, guides_of
 from stileblade.views.handles import HandleView, LineHandleView, card_handles, handle_view
 from stileblade.views.places import NO_BOUNDS, Bounds, box_of, screen_path, ways_path
 
+MOST_COPIES = 24
+"""Of a window set many times, how many are offered by themselves."""
+
 
 class PanelView(BaseModel):
     """label is a place well inside the panel's paper, for its name."""
@@ -123,7 +126,7 @@ def flat_of(
         artwork=_placed(seen, piece) if seen else None,
         guides=attempt("guides", lambda: guides_of(given), []),
         targets=given.targets() if given else [],
-        fold_names=[f.name for f in seen.folds] if seen else [],
+        fold_names=outcome.step.folds_offered(given) if outcome and given else [],
         lines=[
             LineView(path=ways_path(line, 3), how=line.how.value) for line in seen.lines_on_paper
         ]
@@ -212,15 +215,23 @@ def _effect(
 
 
 def _windows(work: Work | None, piece: PieceOutcome) -> list[WindowView]:
-    """The windows there are, as "step 2, Window on front"."""
-    found = []
-    for window in work.windows if work else ():
-        number = next((i for i, o in enumerate(piece.outcomes, 1) if o.step.id == window.step), 0)
-        if number:
-            title = piece.outcomes[number - 1].step.title
-            found.append(
-                WindowView(key=window.step, title=f"step {number}, {title} on {window.panel}")
-            )
+    """The windows there are, as "step 2, Window on front", and each copy of one that has several."""
+    found: list[WindowView] = []
+    for step in dict.fromkeys(w.step for w in work.windows) if work else ():
+        number = next((i for i, o in enumerate(piece.outcomes, 1) if o.step.id == step), 0)
+        if not number or work is None:
+            continue
+        title = f"step {number}, {piece.outcomes[number - 1].step.title}"
+        each = work.windows_of(step)
+        panels = " and ".join(dict.fromkeys(w.panel for w in each))
+        if len(each) == 1:
+            found.append(WindowView(key=step, title=f"{title} on {panels}"))
+            continue
+        found.append(WindowView(key=step, title=f"{title} on {panels}, all {len(each)}"))
+        found += [
+            WindowView(key=f"{step}.{n}", title=f"{title} on {w.panel}, {n} of {len(each)}")
+            for n, w in enumerate(each[:MOST_COPIES], 1)
+        ]
     return found
 
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from enum import StrEnum
 from typing import Literal
@@ -66,6 +67,14 @@ class Box:
 
     def as_tuple(self) -> tuple[float, float, float, float]:
         return self.left, self.head, self.right, self.foot
+
+
+def around(boxes: Sequence[Box]) -> Box:
+    """The least box round one box or more."""
+    sides = np.array([b.as_tuple() for b in boxes])
+    left, head = sides[:, :2].min(axis=0).tolist()
+    right, foot = sides[:, 2:].max(axis=0).tolist()
+    return Box(left, head, right, foot)
 
 
 class Side(StrEnum):

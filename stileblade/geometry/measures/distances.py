@@ -9,7 +9,7 @@ import numpy as np
 import shapely
 
 from stileblade.geometry.curves.places import Box, Point
-from stileblade.geometry.curves.segments import Floats, Ints
+from stileblade.geometry.curves.segments import Bools, Floats, Ints
 from stileblade.geometry.curves.vectors import norms
 from stileblade.geometry.regions.region import Contour, Region
 
@@ -93,8 +93,13 @@ def inner_point(region: Region) -> Point:
 
 def holds_any(region: Region, spots: Sequence[Point]) -> bool:
     """Whether one of the places lies in the region."""
+    return bool(holds(region, spots).any())
+
+
+def holds(region: Region, spots: Sequence[Point]) -> Bools:
+    """For each of the places whether it lies in the region."""
     x, y = np.array(spots, float).reshape(-1, 2).T
-    return bool(shapely.contains_xy(region.polygons, x, y).any())
+    return np.asarray(shapely.contains_xy(region.polygons, x, y))
 
 
 def touching(region: Region, places: Floats) -> Ints:

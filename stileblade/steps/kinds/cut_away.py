@@ -36,7 +36,7 @@ class CutAway(PlacedStep):
             "The figure covers the whole piece: nothing would be left.",
             field="outline",
         )
-        opened = Opened(self.id, self.target, figure, crosses=True)
+        opened = Opened(self.id, self.target, figure, crosses=True, before=work.paper)
         return work.with_paper(paper, windows=(*work.windows, opened))
 
     @property

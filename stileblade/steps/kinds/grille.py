@@ -11,13 +11,15 @@ import numpy as np
 from stileblade.errors import StepError
 from stileblade.fields import angle as degrees
 from stileblade.fields import choice, length, number_of, special
-from stileblade.geometry.curves.places import Box
+from stileblade.geometry.curves.places import Box, Point
 from stileblade.geometry.curves.transforms import rotation, translation
-from stileblade.geometry.regions.region import Region
-from stileblade.geometry.regions.set_operations import difference, intersection, rectangle, union
+from stileblade.geometry.regions.region import Region, gather
+from stileblade.geometry.regions.set_operations import difference, intersection, union
 from stileblade.outlines.figures.round import Circle
-from stileblade.piece.work import Work
+from stileblade.piece.windows import Opened
+from stileblade.piece.work import Note, Work
 from stileblade.steps.step import Caption, Setting, Stage, Step, Told, register_step
+from stileblade.steps.strips import Barred, Strip, held_at_both_ends
 
 MOST_BARS = 400
 
@@ -59,25 +61,23 @@ class Grille(Step):
         8, "Spokes", "How many run to the frame.", least=1, most=120, when={"pattern": ["wheel"]}
     )
 
-    def bars(self, outline: Region) -> tuple[Region, int]:
-        """The bars across an outline, reaching beyond it, and how many they are."""
+    def _bars(self, outline: Region, angle: float) -> tuple[list[list[Strip]], list[Region]]:
+        """Straight bars across an outline in groups that do not meet each other, reaching beyond it,
+        and rings."""
         box = outline.bounds
         reach = math.hypot(box.width, box.height) / 2 + 1
         centre = box.centre
         if self.pattern is Pattern.WHEEL:
-            return self._wheel(centre, reach)
-        turned = outline.transformed(rotation(-self.angle, about=centre)).bounds
-        bars = self._parallel(turned, centre, reach, upright=True)
+            return self._wheel(centre, reach, angle)
+        turned = outline.transformed(rotation(-angle, about=centre)).bounds
+        groups = [self._parallel(turned, centre, reach, angle, upright=True)]
         if self.pattern is Pattern.BOTH:
-            bars += self._parallel(turned, centre, reach, upright=False)
-        whole = Region.empty()
-        for bar in bars:
-            whole = union(whole, rectangle(bar))
-        return whole.transformed(rotation(self.angle, about=centre)), len(bars)
+            groups.append(self._parallel(turned, centre, reach, angle, upright=False))
+        return groups, []
 
     def _parallel(
-        self, box: Box, centre: tuple[float, float], reach: float, *, upright: bool
-    ) -> list[Box]:
+        self, box: Box, centre: Point, reach: float, angle: float, *, upright: bool
+    ) -> list[Strip]:
         low, high = (box.left, box.right) if upright else (box.head, box.foot)
         middle = centre[0] if upright else centre[1]
         pitch = self.bar + self.gap
@@ -92,18 +92,17 @@ class Grille(Step):
                 field="gap",
                 would_do=round(max(least * 2, self.bar), 1),
             )
-        found = []
-        for n in range(first, last + 1):
-            a = middle + n * pitch - self.bar / 2
-            b = a + self.bar
-            if upright:
-                found.append(Box(a, centre[1] - reach, b, centre[1] + reach))
-            else:
-                found.append(Box(centre[0] - reach, a, centre[0] + reach, b))
-        return found
+        # an upright bar runs down, with its normal to the left
+        turn = angle + (90 if upright else 0)
+        sign = -1 if upright else 1
+        return [
+            Strip(centre, turn, sign * n * pitch, self.bar, -reach, reach)
+            for n in range(first, last + 1)
+        ]
 
-    def _wheel(self, centre: tuple[float, float], reach: float) -> tuple[Region, int]:
-        x, y = centre
+    def _wheel(
+        self, centre: Point, reach: float, angle: float
+    ) -> tuple[list[list[Strip]], list[Region]]:
         pitch = self.bar + self.gap
         rings = int(np.floor((reach - self.bar / 2) / pitch))
         if rings + self.spokes > MOST_BARS:
@@ -113,42 +112,89 @@ class Grille(Step):
                 field="gap",
                 would_do=round(reach / 20, 1),
             )
-        whole = _disc(self.bar, centre)
-        for n in range(1, rings + 1):
-            ring = difference(
+        round_ones = [
+            difference(
                 _disc(2 * n * pitch + self.bar, centre), _disc(2 * n * pitch - self.bar, centre)
             )
-            whole = union(whole, ring)
-        for n in range(self.spokes):
-            spoke = rectangle(Box(x - self.bar / 2, y - reach, x + self.bar / 2, y))
-            turn = self.angle + 360 * n / self.spokes
-            whole = union(whole, spoke.transformed(rotation(turn, about=centre)))
-        return whole, rings + self.spokes
+            for n in range(1, rings + 1)
+        ]
+        turns = [angle - 90 + 360 * n / self.spokes for n in range(self.spokes)]
+        spokes = [[Strip(centre, turn, 0.0, self.bar, 0.0, reach)] for turn in turns]
+        return spokes, [_disc(self.bar, centre), *round_ones]
+
+    def _across(self, window: Opened, paper: Region) -> Barred:
+        """The bars that stand in one window."""
+        outline = window.outline
+        groups, rings = self._bars(outline, -self.angle if window.mirrored else self.angle)
+        ground = outline if window.before is None else intersection(outline, window.before)
+        beyond = bool(rings) and ground.area < outline.area - 0.01
+        standing, count, left = Region.empty(), 0, 0
+        for group in groups:
+            kept: list[Region] = []
+            for strip in group:
+                runs, air = strip.runs(ground, paper)
+                kept += [strip.part(low, high) for low, high in runs]
+                count += bool(runs)
+                left += bool(air and not runs)
+            standing = union(standing, gather(kept)) if kept else standing
+        standing = intersection(standing, ground) if standing else standing
+        for ring in rings:
+            parts = [intersection(ring, ground)]
+            if beyond:
+                parts = held_at_both_ends(parts[0], standing, paper)
+            added = [p for p in parts if p]
+            count += bool(added) and ring is not rings[0]
+            left += not added
+            for part in added if standing else []:
+                standing = union(standing, part)
+        return Barred(ground, standing, count, left)
+
+    def _all(self, work: Work) -> list[Barred]:
+        return [self._across(w, work.paper) for w in work.windows_of(self.window)]
 
     def apply(self, work: Work | None, setting: Setting) -> Work:
         work = self.needs(work)
-        opened = work.window_of(self.window)
-        bars, _ = self.bars(opened.outline)
-        standing = intersection(bars, opened.outline)
-        if not difference(opened.outline, bars):
+        made = self._all(work)
+        left = sum(b.left_out for b in made)
+        if not any(b.standing for b in made):
+            raise StepError(
+                "No bar stands at both ends: each would end in the air.",
+                hint="Turn them, make the gap smaller, or move the window onto the paper.",
+                field="angle",
+                would_do=(self.angle + 90) % 180 if self.pattern is Pattern.ONE else None,
+            )
+        if not any(difference(b.ground, b.standing) for b in made):
             raise StepError(
                 "The bars fill the whole window.",
                 hint="Make the gap larger.",
                 field="gap",
                 would_do=round(self.bar * 2, 1),
             )
-        return work.with_paper(union(work.paper, standing))
+        notes = work.notes
+        if left:
+            bars = "One bar" if left == 1 else f"{left} bars"
+            verb = "is" if left == 1 else "are"
+            said = (
+                f"{bars} would end in the air, at a fold or beyond the paper, and {verb} left out."
+            )
+            notes = (*notes, Note("grille.left-out", said, self.id))
+        paper = work.paper
+        for barred in made:
+            paper = union(paper, barred.standing)
+        return work.with_paper(paper, notes=notes)
 
     def tells(self, before: Work | None, after: Work, setting: Setting) -> list[Told]:
         if before is None:
             return []
-        outline = before.window_of(self.window).outline
-        bars, count = self.bars(outline)
-        left = difference(outline, bars)
+        made = self._all(before)
+        ground = sum(b.ground.area for b in made)
+        free = ground - sum(b.standing.area for b in made)
+        left = sum(b.left_out for b in made)
         return [
-            Told("Bars", count, "count"),
-            Told("Open", left.area, "mm2"),
-            Told("Open share", left.area / outline.area * 100, "percent"),
+            Told("Bars", sum(b.count for b in made), "count"),
+            *([Told("Left out", left, "count", "they would end in the air")] if left else []),
+            Told("Open", free, "mm2"),
+            Told("Open share", free / ground * 100, "percent"),
         ]
 
     def caption(self) -> Caption:
@@ -166,7 +212,7 @@ class Grille(Step):
         ]
 
 
-def _disc(diameter: float, centre: tuple[float, float]) -> Region:
+def _disc(diameter: float, centre: Point) -> Region:
     disc = Circle(diameter=diameter).outline({})
     x, y = disc.bounds.centre
     return disc.transformed(translation(centre[0] - x, centre[1] - y))

@@ -89,7 +89,7 @@ class HangHole(Step):
                 hint="Move it further in, or take the other end.",
                 field="edge",
             )
-        opened = Opened(self.id, name, hole, crosses=False)
+        opened = Opened(self.id, name, hole, crosses=False, before=work.paper)
         return work.with_paper(difference(work.paper, hole), windows=(*work.windows, opened))
 
     def handles(self, before: Work | None, setting: Setting) -> list[Handle]:

@@ -192,7 +192,9 @@ class SlotLadder(Step):
             raise StepError("There is no paper under the slots.", field="dx", would_do=0.0)
         if self.cut is CutAs.FLAPS:
             return replace(work, lines=(*work.lines, *self.flaps(work)))
-        opened = Opened(self.id, work.panel_name(self.target), slots, crosses=False)
+        opened = Opened(
+            self.id, work.panel_name(self.target), slots, crosses=False, before=work.paper
+        )
         return work.with_paper(difference(work.paper, slots), windows=(*work.windows, opened))
 
     def tells(self, before: Work | None, after: Work, setting: Setting) -> list[Told]:

@@ -15,7 +15,7 @@ from stileblade.geometry.regions.mirroring import weld_mirrored
 from stileblade.geometry.regions.set_operations import cut_off
 from stileblade.piece.folds import Fold
 from stileblade.piece.mirrored import Mirrored, place_at_lap
-from stileblade.piece.work import Placed, Work
+from stileblade.piece.work import Note, Placed, Work
 from stileblade.steps.handle import Handle, LineHandle, Moved
 from stileblade.steps.step import Caption, Setting, Stage, Step, register_step
 
@@ -103,11 +103,12 @@ class Mirror(Step):
                 ()
                 if low
                 else (
-                    (
+                    Note(
                         "mirror.reversed",
                         "Mirrored "
                         + ("to the right" if axis == "x" else "below")
                         + ", the figure shows reversed on the front.",
+                        self.id,
                     ),
                 )
             ),

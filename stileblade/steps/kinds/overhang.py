@@ -118,7 +118,7 @@ class Overhang(Step):
         if self.inner is Inner.DROPPED or not figure.openings:
             return work.with_paper(paper)
         openings = difference(whole, figure)
-        opened = Opened(self.id, self.target, openings, crosses=True)
+        opened = Opened(self.id, self.target, openings, crosses=True, before=work.paper)
         return work.with_paper(difference(paper, openings), windows=(*work.windows, opened))
 
     def tells(self, before: Work | None, after: Work, setting: Setting) -> list[Told]:

@@ -14,6 +14,7 @@ from stileblade.piece.carrying import carried
 from stileblade.piece.windows import Opened
 from stileblade.piece.work import Work
 from stileblade.steps.lining import Lining, LiningStep, lined_by
+from stileblade.steps.repeating import together
 from stileblade.steps.step import Caption, Setting, Stage, Step, Told, register_step
 
 
@@ -49,8 +50,12 @@ class SeenThrough(LiningStep):
     )
 
     def _carried(self, work: Work) -> Region:
-        """The window's outline on the panel behind."""
-        opened = work.window_of(self.window)
+        """The window's outline on the panel behind, and that of each of its copies elsewhere."""
+        windows = work.windows_of(self.window)
+        elsewhere = [w for w in windows if w.panel != self.onto]
+        return together([self._seen(work, w) for w in elsewhere or windows])
+
+    def _seen(self, work: Work, opened: Opened) -> Region:
         source = opened.panel
         names = [p.name for p in work.panels]
         if source not in names:  # by the card, or by the figure: where its middle lies
@@ -84,7 +89,7 @@ class SeenThrough(LiningStep):
             return self.lined(work, image, "onto")
         if not intersection(work.paper, image):
             raise StepError("There is no paper behind the window.", field="onto")
-        opened = Opened(self.id, self.onto, image, crosses=False)
+        opened = Opened(self.id, self.onto, image, crosses=False, before=work.paper)
         return work.with_paper(difference(work.paper, image), windows=(*work.windows, opened))
 
     def tells(self, before: Work | None, after: Work, setting: object) -> list[Told]:

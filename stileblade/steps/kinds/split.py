@@ -53,6 +53,7 @@ class Split(Step):
     the others can be made pieces of their own, which follow every change of this one."""
 
     stage = Stage.WINDOWS
+    parts_piece = True
     title = "Split"
     words = "divide part cut apart strip separate halves pieces"
     kind: Literal["split"] = "split"
@@ -75,7 +76,11 @@ class Split(Step):
                        when=_FIGURE)  # fmt: skip
     dy: float = offset(0, "Down", "Moved on from there; negative is up.", when=_FIGURE)
     keep: Keep = choice(
-        Keep.LARGEST, "Keep", "Which parts stay.", largest="the largest", picked="picked ones"
+        Keep.LARGEST,
+        "Keep",
+        "Which parts stay. A part that is a piece of its own is not kept as well.",
+        largest="the largest",
+        picked="picked ones",
     )
     picks: tuple[tuple[Share, Share], ...] = special(
         (),
@@ -117,9 +122,11 @@ class Split(Step):
         found = [part for half in halves for part in half.parts() if part.area > LEAST]
         return sorted(found, key=lambda p: (round(p.bounds.left, 2), round(p.bounds.head, 2)))
 
-    def _kept(self, work: Work, parts: list[Region]) -> list[int]:
+    def _kept(self, work: Work, parts: list[Region], setting: Setting) -> list[int]:
         if self.keep is Keep.LARGEST or not self.picks:
-            return [max(range(len(parts)), key=lambda i: parts[i].area)]
+            taken = setting.taken.get(self.id, ())
+            free = [i for i in range(len(parts)) if i + 1 not in taken]
+            return [max(free or range(len(parts)), key=lambda i: parts[i].area)]
         box = work.paper.bounds
         spots = [box.at_share(u, v) for u, v in self.picks]
         found = [i for i, p in enumerate(parts) if holds_any(p, spots)]
@@ -134,7 +141,7 @@ class Split(Step):
     def apply(self, work: Work | None, setting: Setting) -> Work:
         work = self.needs(work)
         parts = self.parts(work, setting)
-        kept = self._kept(work, parts)
+        kept = self._kept(work, parts, setting)
         parted = Parted(self.id, tuple(parts), tuple(kept))
         return replace(work, paper=gather([parts[i] for i in kept]), parted=(*work.parted, parted))
 
@@ -161,7 +168,7 @@ class Split(Step):
         if self.keep is Keep.LARGEST:
             return [place]
         parts = self.parts(before, setting)
-        kept = self._kept(before, parts)
+        kept = self._kept(before, parts, setting)
         box = before.paper.bounds
         candidates = []
         for i, part in enumerate(parts):

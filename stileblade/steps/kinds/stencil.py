@@ -106,7 +106,13 @@ class Stencil(PlacedStep):
                 "The figure covers the whole piece: nothing would be left.", field="outline"
             )
         # with its islands filled: what is cut inside it is meant
-        opened = Opened(self.id, work.panel_name(self.target), filled(made.figure), crosses=False)
+        opened = Opened(
+            self.id,
+            work.panel_name(self.target),
+            filled(made.figure),
+            crosses=False,
+            before=work.paper,
+        )
         return work.with_paper(paper, windows=(*work.windows, opened))
 
     def tells(self, before: Work | None, after: Work, setting: Setting) -> list[Told]:

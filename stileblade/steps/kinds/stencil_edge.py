@@ -114,7 +114,7 @@ class StencilEdge(Step):
         openings = difference(filled(figure), figure)
         if not openings:
             return work.with_paper(paper)
-        opened = Opened(self.id, self.target, openings, crosses=False)
+        opened = Opened(self.id, self.target, openings, crosses=False, before=work.paper)
         return work.with_paper(difference(paper, openings), windows=(*work.windows, opened))
 
     def tells(self, before: Work | None, after: Work, setting: Setting) -> list[Told]:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from enum import StrEnum
 from typing import Literal
 
@@ -15,9 +16,10 @@ from stileblade.geometry.offset.offset import offset as grown_by
 from stileblade.geometry.regions.fill import filled
 from stileblade.geometry.regions.region import Region
 from stileblade.geometry.regions.set_operations import difference, union
-from stileblade.piece.windows import Opened
+from stileblade.piece.windows import Copy, Opened
 from stileblade.piece.work import Work
-from stileblade.steps.placing import PlacedStep
+from stileblade.steps.placing import PlacedStep, outline_of_all
+from stileblade.steps.repeating import all_apart
 from stileblade.steps.step import Caption, Setting, Stage, Step, register_step
 
 
@@ -86,12 +88,13 @@ class Window(PlacedStep):
 
     def apply(self, work: Work | None, setting: Setting) -> Work:
         work = self.needs(work)
-        figure = self.placed(work, setting)
         here = self.here(work, setting)
+        there = self.there(here, work) if self.also_on else []
+        figure = outline_of_all(here + there)
         name = work.panel_name(self.target)
         panel = work.box_of(name)
         if not self.crosses:
-            self._must_fit(here.bounds, panel)
+            self._must_fit(outline_of_all(here).bounds, panel)
         paper = work.paper
         if self.frame:
             paper = union(paper, grown_by(filled(figure), self.frame))
@@ -102,11 +105,16 @@ class Window(PlacedStep):
                 hint="Make it smaller.",
                 field="outline",
             )
-        opened = [Opened(self.id, name, here, self.crosses)]
-        if self.also_on:
-            there = self.there(here, work)
-            opened.insert(0, Opened(self.id, self.also_on, there, self.crosses))
+        opened = [self._opened(panel, copies) for panel, copies in
+                  ((self.also_on, there), (name, here)) if copies]  # fmt: skip
+        opened = [replace(o, before=work.paper) for o in opened]
         return work.with_paper(paper, windows=(*work.windows, *opened))
+
+    def _opened(self, panel: str, copies: list[Copy]) -> Opened:
+        whole = outline_of_all(copies)
+        if len(copies) > 1 and not all_apart([c.outline for c in copies]):
+            copies = [Copy(part) for part in whole.parts()]
+        return Opened(self.id, panel, whole, self.crosses, tuple(copies))
 
     def _must_fit(self, box: Box, panel: Box) -> None:
         if box.width > panel.width + 1e-9 or box.height > panel.height + 1e-9:

@@ -122,7 +122,7 @@ def test_the_front_is_the_right_or_lower_half(
     work = finished(evaluation)
     panel = next(p for p in work.panels if p.name == "front")
     assert panel.box.as_list() == pytest.approx(front, abs=1e-9)
-    said = [code for code, _ in work.notes]
+    said = [note.code for note in work.notes]
     assert said == (["mirror.reversed"] if towards in ("right", "below") else [])
 
 

@@ -7,8 +7,11 @@ from typing import Any
 import numpy as np
 import pytest
 
+from stileblade.checks.check import Severity, run_checks
+from stileblade.design.changes import with_changes
 from stileblade.design.document import Design, load_design
 from stileblade.design.evaluation import evaluate
+from stileblade.views.findings import change_of
 from tests.conftest import design_of
 from tests.steps.kinds.on_a_blank import BLANK, problem_of, work_of
 
@@ -82,3 +85,36 @@ def test_a_part_that_is_not_there_says_so(change: dict[str, Any], message: str) 
     problem = rest.outcomes[0].problem
     assert problem is not None
     assert problem.message == message
+
+
+def test_a_part_that_is_a_piece_is_not_kept_as_well() -> None:
+    """A2 split by 3 in the middle; part 1 is a piece. At 40 from the middle part 1 is the larger: the
+    base keeps part 2 all the same."""
+    cut = {"id": "cut", "kind": "split", "strip": 3, "distance": 0}
+    part = {"kind": "part", "piece": "base", "step": "cut", "number": 1}
+    for distance, widths in ((0, (106.45, 106.45)), (40, (66.45, 146.45)), (-40, (146.45, 66.45))):
+        data = design_of(BLANK, cut | {"distance": distance}).model_dump(mode="json")
+        data["pieces"].append({"id": "rest", "name": "Rest", "paper": "paper", "steps": [part]})
+        found = evaluate(load_design(data))
+        made = [p.work.paper.bounds.width for p in found.pieces if p.work]
+        assert made == pytest.approx(widths, abs=1e-6)
+        assert not {f.code for f in run_checks(found)} & {"parts.lost", "parts.twice"}
+
+
+def test_a_part_in_no_piece_or_in_two_is_said() -> None:
+    design = design_of(BLANK, split())
+    (lost,) = [f for f in run_checks(evaluate(design)) if f.code == "parts.lost"]
+    assert lost.message == "Part 1 of 2 of the split is in no piece: 38 mm x 139.7 mm."
+    assert (lost.step, lost.severity) == ("cut", Severity.NOTE)
+    (mend,) = lost.mends
+    mended = evaluate(with_changes(design, [change_of(mend, "base")]))
+    assert [p.piece.name for p in mended.pieces] == ["Base", "Base, part 1"]
+    assert [p.work and p.work.paper.bounds.width for p in mended.pieces] == pytest.approx(
+        [173.9, 38], abs=1e-6
+    )
+    assert "parts.lost" not in {f.code for f in run_checks(mended)}
+    picked = split(keep="picked", picks=[[0.09, 0.5], [0.6, 0.5]])
+    data = with_part(number=2).model_dump(mode="json")
+    data["pieces"][0]["steps"][1] = picked
+    (twice,) = [f for f in run_checks(evaluate(load_design(data))) if f.code == "parts.twice"]
+    assert twice.message == "Part 2 of 2 of the split is in more than one piece."

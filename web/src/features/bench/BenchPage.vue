@@ -196,7 +196,7 @@ onMounted(load)
         @toggle="act.toggle"
         @hover="(i) => (hovered = i)"
         @newer="takeNewer"
-        @piece="card.makePiece"
+        @pieces="card.makePieces"
         @line-up="liningUp = true"
         @join="act.takeJoin"
         @change="design.change"

@@ -177,7 +177,7 @@ describe('commands on the card', () => {
   it('makes a piece of a part, goes to it, and back when that is removed', async () => {
     const b = bench()
     const part = { number: 2, start: { kind: 'part', piece: 'base', step: 's2', number: 2 } } as object as Schemas['PartView']
-    b.card.makePiece(part)
+    b.card.makePieces([part])
     expect(b.selection.piece.value).toMatchObject({ id: b.selection.pieceId.value, name: 'Base, part 2', paper: 'p' })
     expect(b.selection.step.value).toMatchObject({ kind: 'part', number: 2 })
     b.card.renamePiece(b.selection.pieceId.value, 'Lower strip')

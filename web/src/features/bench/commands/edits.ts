@@ -52,15 +52,21 @@ export function addPart(
   piece: string,
   part: Schemas['PartView'],
 ): [DesignData, string] {
+  const name = `${pieceOf(document, piece).name}, part ${part.number}`
+  return addPiece(document, piece, { name, steps: [part.start] })
+}
+
+/** The document with a further piece of the same paper, given by its name and steps; a name that is
+ * there already gets a number. */
+function addPiece(document: DesignData, like: string, values: Values): [DesignData, string] {
   const taken = new Set(document.pieces.map((p) => p.id))
   const names = new Set(document.pieces.map((p) => p.name))
-  const whole = pieceOf(document, piece)
   let n = document.pieces.length + 1
   while (taken.has(`piece-${n}`)) n += 1
-  let name = `${whole.name}, part ${part.number}`
-  for (let i = 2; names.has(name); i += 1) name = `${whole.name}, part ${part.number} (${i})`
-  const start = { ...part.start, id: 's1', on: true } as StepData
-  const made = { ...whole, id: `piece-${n}`, name, steps: [start] }
+  let name = String(values.name)
+  for (let i = 2; names.has(name); i += 1) name = `${String(values.name)} (${i})`
+  const steps = (values.steps as Values[]).map((s, i) => ({ on: true, ...s, id: `s${i + 1}` }) as StepData)
+  const made = { ...pieceOf(document, like), id: `piece-${n}`, name, steps }
   return [{ ...document, pieces: [...document.pieces, made] }, made.id]
 }
 
@@ -129,6 +135,8 @@ export function applyChanges(
       touched = change.step
     } else if (change.op === 'fold') {
       document = setFolding(document, change.values)
+    } else if (change.op === 'piece') {
+      ;[document] = addPiece(document, change.piece, change.values)
     } else {
       const steps = pieceOf(document, change.piece).steps
       const at = steps.findIndex((s) => s.id === change.step)

@@ -9,12 +9,14 @@ import * as edits from './edits'
 export function useCardCommands(design: Changing, selection: Selection) {
   const { document } = design
 
-  /** A part that the split in hand left over, as a piece of its own. */
-  function makePiece(part: Schemas['PartView']) {
-    if (!document.value) return
-    const [next, made] = edits.addPart(document.value, selection.pieceId.value, part)
+  /** Parts that the split in hand left over, each as a piece of its own. */
+  function makePieces(parts: readonly Schemas['PartView'][]) {
+    if (!document.value || !parts.length) return
+    let [next, made] = [document.value, '']
+    for (const part of parts) [next, made] = edits.addPart(next, selection.pieceId.value, part)
     design.change(next)
-    selection.goTo(made)
+    if (parts.length === 1) selection.goTo(made)
+    else tell(`${parts.length} pieces were made. Undo takes them back.`)
   }
   function removePiece(id: string) {
     if (!document.value) return
@@ -45,5 +47,5 @@ export function useCardCommands(design: Changing, selection: Selection) {
     if (document.value) design.preview(edits.setFolding(document.value, values))
   }
 
-  return { makePiece, removePiece, renamePiece, rename, setUnit, setMeasure, setFolding, previewFolding }
+  return { makePieces, removePiece, renamePiece, rename, setUnit, setMeasure, setFolding, previewFolding }
 }

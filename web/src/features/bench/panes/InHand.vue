@@ -28,7 +28,7 @@ const emit = defineEmits<{
   toggle: [candidate: number]
   hover: [candidate: number]
   newer: [earlier: string, id: number]
-  piece: [part: Schemas['PartView']]
+  pieces: [parts: readonly Schemas['PartView'][]]
   lineUp: []
   join: [join: Schemas['JoinView']]
   change: [document: DesignData]
@@ -52,7 +52,7 @@ const emit = defineEmits<{
         @toggle="(i) => emit('toggle', i)"
         @hover="(i) => emit('hover', i)"
         @newer="(e, i) => emit('newer', e, i)"
-        @piece="(p) => emit('piece', p)"
+        @pieces="(p) => emit('pieces', p)"
         @line-up="emit('lineUp')"
       />
       <LapTools

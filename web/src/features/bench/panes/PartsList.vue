@@ -1,11 +1,13 @@
 <script setup lang="ts">
 /** The parts that a split made: those left over can each be made a piece of its own. */
+import { computed } from 'vue'
 import type { Schemas } from '@/shared/api/client'
 import type { Unit } from '@/shared/api/document'
 import { formatLength } from '@/shared/units/lengths'
 
 const props = defineProps<{ parts: readonly Schemas['PartView'][]; unit: Unit }>()
-const emit = defineEmits<{ piece: [part: Schemas['PartView']] }>()
+const emit = defineEmits<{ pieces: [parts: readonly Schemas['PartView'][]] }>()
+const left = computed(() => props.parts.filter((p) => !p.kept && !p.piece))
 const size = (p: Schemas['PartView']) =>
   [p.box[2] - p.box[0], p.box[3] - p.box[1]].map((v) => formatLength(v, props.unit, false)).join(' × ')
 </script>
@@ -17,7 +19,10 @@ const size = (p: Schemas['PartView']) =>
       <span class="figure soft">{{ size(p) }}</span>
       <span v-if="p.kept" class="soft">stays</span>
       <span v-else-if="p.piece" class="soft">is “{{ p.piece }}”</span>
-      <ElButton v-else size="small" @click="emit('piece', p)">Make it a piece</ElButton>
+      <ElButton v-else size="small" @click="emit('pieces', [p])">Make it a piece</ElButton>
+    </li>
+    <li v-if="left.length > 1" class="all">
+      <ElButton size="small" @click="emit('pieces', left)">Make pieces of all {{ left.length }}</ElButton>
     </li>
   </ul>
 </template>
@@ -36,5 +41,9 @@ li {
   align-items: center;
   gap: 8px;
   min-height: 26px;
+}
+.all {
+  grid-template-columns: auto;
+  justify-content: end;
 }
 </style>

@@ -32,7 +32,7 @@ const emit = defineEmits<{
   toggle: [candidate: number]
   hover: [candidate: number]
   newer: [earlier: string, id: number]
-  piece: [part: Schemas['PartView']]
+  pieces: [parts: readonly Schemas['PartView'][]]
   lineUp: []
 }>()
 
@@ -159,7 +159,7 @@ function take(picked: PickedOutline) {
       @toggle="(i) => emit('toggle', i)"
       @hover="(i) => emit('hover', i)"
     />
-    <PartsList v-if="flat.parts.length" :parts="flat.parts" :unit="unit" @piece="(n) => emit('piece', n)" />
+    <PartsList v-if="flat.parts.length" :parts="flat.parts" :unit="unit" @pieces="(p) => emit('pieces', p)" />
     <p v-if="kind && !own.length" class="soft">{{ kind.description }} Its measures come from the card: see “Size” in the strip.</p>
     <OutlinePicker v-if="choosing" :unit="unit" :card="card" :artworks-only="choosing === 'ref'" @close="choosing = ''" @pick="take" />
   </section>

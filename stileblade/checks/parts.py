@@ -1,0 +1,72 @@
+"""Whether the parts of a split are each in one piece."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from stileblade.checks.check import CHECKS, Finding, Mend, Place, Severity, Subject
+from stileblade.geometry.regions.region import Region
+from stileblade.steps.step import STEPS, PartTaken, StartsWith, Step
+
+
+@CHECKS.register("parts")
+def parts(subject: Subject) -> Iterator[Finding]:
+    """A part that is in no piece is waste: note. One that is in two is cut twice: warning."""
+    own = subject.piece.piece
+    taken = subject.evaluation.design.taken_of(own)
+    for outcome in subject.piece.outcomes:
+        work, step = outcome.work, outcome.step
+        if not step.parts_piece or not step.on or outcome.problem is not None or work is None:
+            continue
+        parted = next((p for p in reversed(work.parted) if p.step == step.id), None)
+        if parted is None:
+            continue
+        count = {n: taken.get(step.id, ()).count(n) for n in range(1, len(parted.parts) + 1)}
+        for number in parted.kept:
+            count[number + 1] += 1
+        lost = [n for n, times in count.items() if times == 0]
+        twice = [n for n, times in count.items() if times > 1]
+        if lost:
+            yield Finding(
+                "parts.lost",
+                Severity.NOTE,
+                f"{_named(lost, len(parted.parts))} of the split {_are(lost)} in no piece: "
+                f"{'; '.join(_size(subject, parted.parts[n - 1]) for n in lost[:3])}.",
+                subject.name,
+                len(lost),
+                hint="It is waste, or a piece of its own.",
+                step=step.id,
+                place=Place(outlines=tuple(parted.parts[n - 1] for n in lost)),
+                mends=tuple(_piece(own.id, own.name, step, n) for n in lost[:4]),
+            )
+        if twice:
+            yield Finding(
+                "parts.twice",
+                Severity.WARNING,
+                f"{_named(twice, len(parted.parts))} of the split {_are(twice)} in more than one piece.",
+                subject.name,
+                len(twice),
+                hint="Keep other parts here, or take one of the pieces away.",
+                step=step.id,
+                place=Place(outlines=tuple(parted.parts[n - 1] for n in twice)),
+            )
+
+
+def _named(numbers: list[int], of: int) -> str:
+    word = "Part" if len(numbers) == 1 else "Parts"
+    return f"{word} {', '.join(map(str, numbers))} of {of}"
+
+
+def _are(numbers: list[int]) -> str:
+    return "is" if len(numbers) == 1 else "are"
+
+
+def _size(subject: Subject, part: Region) -> str:
+    box = part.bounds
+    return f"{subject.say(box.width)} x {subject.say(box.height)}"
+
+
+def _piece(key: str, name: str, step: Step, number: int) -> Mend:
+    kind = next(kind for kind in STEPS if kind.starts_with is StartsWith.PART)
+    start = kind.taking(PartTaken(key, step.id, number))
+    return Mend(f"make part {number} a piece", piece=(f"{name}, part {number}"[:60], (start,)))
