@@ -69,10 +69,19 @@ def check(arguments: argparse.Namespace) -> int:
 
 def export(arguments: argparse.Namespace) -> int:
     """files to cut from"""
-    from stileblade.formats.files import export as written
+    from stileblade.formats.files import files_of, save
+    from stileblade.formats.options import FileOptions, Which
+    from stileblade.views.findings import standing
 
+    values = dict(text.partition("=")[::2] for text in arguments.option)
     try:
-        _print([str(p) for p in written(load(arguments.file), arguments.format, arguments.out)])
+        options = FileOptions.model_validate({"which": Which.EACH.value} | values)
+    except ValueError as error:
+        raise DocumentError(f"--option: {' '.join(str(error).split())[:200]}") from error
+    evaluation = load(arguments.file)
+    files = files_of(evaluation, arguments.format, options, findings=standing(evaluation))
+    try:
+        _print([str(p) for p in save(files, arguments.out)])
     except OSError as error:
         raise DocumentError(f"{error.filename}: {error.strerror}.") from error
     return 0
@@ -95,6 +104,10 @@ def main(arguments: list[str] | None = None) -> int:
             command.add_argument("file", type=Path)
     command.add_argument("--format", required=True, help="its ending, such as svg")
     command.add_argument("--out", required=True, type=Path, help="the folder to write to")
+    command.add_argument(
+        "--option", action="append", default=[], metavar="NAME=VALUE",
+        help="a choice about the files, such as page=a3 or curves=splines",
+    )  # fmt: skip
     chosen = parser.parse_args(arguments)
     try:
         return COMMANDS[chosen.command](chosen)

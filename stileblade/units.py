@@ -194,6 +194,18 @@ def format_length(value: float, unit: Unit = Unit.MM, *, with_unit: bool = True)
     return f"{text} {unit}" if with_unit else text
 
 
+def format_area(value: float, unit: Unit = Unit.MM) -> str:
+    """An area in mm^2 for reading: in square mm, or in square inches where inches are shown."""
+    if unit is Unit.MM:
+        amount, digits, sign = value, 1 if abs(value) >= 10 else 2, "mm²"
+    else:
+        amount, digits, sign = value / MM_PER_IN**2, 3, "in²"
+    text = f"{amount:.{digits}f}"
+    if "." in text:
+        text = text.rstrip("0").rstrip(".")
+    return f"{'0' if text == '-0' else text} {sign}"
+
+
 def to_sixteenths(value: float) -> tuple[str, float]:
     """The nearest 1/16 in as text ("4 1/4"), and how far off it is, in mm (signed)."""
     count = round(value / MM_PER_IN * 16)

@@ -2,7 +2,10 @@
 
 from __future__ import annotations
 
+from urllib.parse import quote
+
 from django.http import HttpRequest, HttpResponse
+from django.utils import timezone
 from ninja import Router
 from pydantic import BaseModel, Field
 
@@ -12,12 +15,12 @@ from server.designs.evaluating import evaluated
 from stileblade.design.document import load_design
 from stileblade.design.evaluation import PieceOutcome
 from stileblade.errors import DocumentError
-from stileblade.formats.files import file_name
-from stileblade.formats.format import formats
-from stileblade.formats.plan import plan_of
+from stileblade.formats.files import File, as_one, files_of
+from stileblade.formats.options import FileOptions
 from stileblade.views.bench import Evaluated, Wanted, view
 from stileblade.views.catalogue import Catalogue, catalogue
 from stileblade.views.cuts import CutView, PlacedThing, cuts_of, placed_of
+from stileblade.views.findings import standing
 
 router = Router(tags=["work"])
 
@@ -33,9 +36,12 @@ class Evaluate(BaseModel):
 
 
 class Export(BaseModel):
+    """A document, the piece in hand, a format, and what was chosen about the files."""
+
     document: Document
     piece: str
     format: str = Field(max_length=20)
+    options: FileOptions = Field(default_factory=FileOptions)
 
 
 @router.get("/catalogue", response=Catalogue)
@@ -84,11 +90,24 @@ def export(request: HttpRequest, wish: Export) -> HttpResponse:
     signed_in(request)
     evaluation = evaluated(load_design(wish.document))
     piece = _piece(evaluation.pieces, wish.piece)
-    form = formats()[wish.format]
-    response = HttpResponse(form.write(plan_of(evaluation, piece)), content_type=form.media_type)
-    name = file_name(f"{evaluation.design.name}-{piece.piece.name}")
-    ascii_name = name.encode("ascii", "replace").decode().replace("?", "_")
-    response["Content-Disposition"] = f'attachment; filename="{ascii_name}.{form.extension}"'
+    files = files_of(
+        evaluation,
+        wish.format,
+        wish.options,
+        piece=piece.piece.id,
+        findings=standing(evaluation),
+        date=timezone.localdate().isoformat(),
+    )
+    return attached(as_one(files, evaluation.design.name))
+
+
+def attached(file: File) -> HttpResponse:
+    """A file as an answer that is saved, not shown."""
+    response = HttpResponse(file.content, content_type=file.media_type)
+    plain = file.name.encode("ascii", "replace").decode().replace("?", "_")
+    response["Content-Disposition"] = (
+        f"attachment; filename=\"{plain}\"; filename*=UTF-8''{quote(file.name)}"
+    )
     response["X-Content-Type-Options"] = "nosniff"
     return response
 

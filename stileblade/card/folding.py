@@ -90,8 +90,15 @@ class Folding(Values):
         1, "Shorter by", "For each panel further in.", least=0, most=50,
         when={"allow": ["own"], "kind": _SHORTER},
     )  # fmt: skip
+    front_shorter: float = length(
+        0,
+        "Front shorter by",
+        "At its open edge, so that what lies behind it is seen; 0 is as large as the card.",
+        least=0,
+        most=300,
+    )
     panels: tuple[OwnPanel, ...] = Field(
-        (OwnPanel(), OwnPanel(order=2), OwnPanel()),
+        (OwnPanel(direction=Direction.VALLEY), OwnPanel(order=2), OwnPanel()),
         title="Panels",
         description="From left to right, or from head to foot.",
         min_length=1,
@@ -134,6 +141,9 @@ class Folding(Values):
         """Panels of a card whose closed front is width x height, the open card's corner at 0, 0."""
         across, along = (width, height) if self.axis == "x" else (height, width)
         made = self.way.make(self, across, along, self.shorter(thickness))
+        if self.front_shorter:
+            for name in self.way.cut_back or made.fronts:
+                made = made.narrowed(name, self.axis, self.front_shorter)
         if not self.swapped or not self.way.sided:
             return made
         other: Axis = "y" if self.axis == "x" else "x"

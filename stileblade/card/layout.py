@@ -67,6 +67,33 @@ class Layout:
             folds=tuple(fold(f) for f in self.folds),
         )
 
+    def narrowed(self, name: str, axis: Axis, by: float) -> Layout:
+        """A panel less across the creases, at least 1 mm of it; what lies beyond it moves up."""
+        low, high = ("left", "right") if axis == "x" else ("head", "foot")
+        own = next(p.box for p in self.panels if p.name == name)
+        at = getattr(own, high)
+        less = max(0.0, min(by, at - getattr(own, low) - 1.0))
+
+        def moved(value: float) -> float:
+            return value - less if value >= at - 1e-9 else value
+
+        def box(b: Box) -> Box:
+            return replace(b, **{side: moved(getattr(b, side)) for side in (low, high)})
+
+        def fold(f: FoldAxis) -> FoldAxis:
+            if f.line.axis == axis:
+                return replace(f, line=Line.on(axis, moved(f.line.at)))
+            stretches = tuple(
+                replace(s, low=moved(s.low), high=moved(s.high)) for s in f.crease.stretches
+            )
+            return replace(f, crease=replace(f.crease, stretches=stretches))
+
+        return replace(
+            self,
+            panels=tuple(replace(p, box=box(p.box)) for p in self.panels),
+            folds=tuple(fold(f) for f in self.folds),
+        )
+
 
 @dataclass(frozen=True)
 class Strip:

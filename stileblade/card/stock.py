@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
 from enum import StrEnum
 from typing import Annotated
 
@@ -56,6 +57,37 @@ class Paper(Values):
     sheet_height: float = length(
         297, "Sheet height", "Of the sheet as bought.", least=20, most=2000
     )
+    edge: float = length(
+        5, "Edge", "On each side of the sheet, where the machine cannot reach.", least=0, most=100
+    )
+
+    @property
+    def usable(self) -> tuple[float, float]:
+        """Width and height of what the machine reaches of a sheet."""
+        return self.sheet_width - 2 * self.edge, self.sheet_height - 2 * self.edge
+
+
+@dataclass(frozen=True)
+class Sheet:
+    """A format in which paper is sold, upright, in mm."""
+
+    name: str
+    width: float
+    height: float
+
+
+SHEETS = (
+    Sheet("A4", 210, 297),
+    Sheet("letter", 215.9, 279.4),
+    Sheet("legal", 215.9, 355.6),
+    Sheet("12 x 12 in", 304.8, 304.8),
+    Sheet("A3", 297, 420),
+    Sheet("12 x 18 in", 304.8, 457.2),
+    Sheet("320 x 450 mm", 320, 450),
+    Sheet("A2", 420, 594),
+    Sheet("500 x 700 mm", 500, 700),
+    Sheet("700 x 1000 mm", 700, 1000),
+)
 
 
 def weight_of(area: float, paper: Paper) -> float:

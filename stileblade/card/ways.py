@@ -9,7 +9,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass, replace
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any
 
 from stileblade.card.creases import Crease, Direction, Stretch
 from stileblade.card.layout import FoldAxis, Layout, Panel, Strip, in_a_row
@@ -40,6 +40,9 @@ class Way:
     turns_over: bool = False
     shortens: bool = False
     own_panels: bool = False
+    cut_back: tuple[str, ...] = ()
+    """The panels that are made less where the front is to be shorter; all that are in front then
+    where none is named."""
 
 
 WAYS: Registry[Way] = Registry("way of folding")
@@ -47,7 +50,7 @@ M, V = Direction.MOUNTAIN, Direction.VALLEY
 
 
 def _way(
-    kind: str, title: str, description: str, axis: Axis = "x", **more: bool
+    kind: str, title: str, description: str, axis: Axis = "x", **more: Any
 ) -> Callable[[Making], Making]:
     def add(make: Making) -> Making:
         WAYS.add(kind, Way(kind, title, description, axis, make, **more))
@@ -97,7 +100,11 @@ def _roll_4(folding: Folding, w: float, h: float, a: float) -> Layout:
 
 
 @_way(
-    "window-card", "Window card", "A liner folds in behind the front and its window.", shortens=True
+    "window-card",
+    "Window card",
+    "A liner folds in behind the front and its window.",
+    shortens=True,
+    cut_back=("front", "liner"),
 )
 def _window_card(folding: Folding, w: float, h: float, a: float) -> Layout:
     strips = [Strip("back", w), Strip("front", w), Strip("liner", w - a, a)]
@@ -171,7 +178,13 @@ def _french(folding: Folding, w: float, h: float, a: float) -> Layout:
     return Layout(panels, folds, "front", ("front",))
 
 
-@_way("easel", "Easel", "The front is creased in its middle and props itself up.", "y")
+@_way(
+    "easel",
+    "Easel",
+    "The front is creased in its middle and props itself up.",
+    "y",
+    cut_back=("front half",),
+)
 def _easel(folding: Folding, w: float, h: float, a: float) -> Layout:
     strips = [Strip("back", w), Strip("front", w / 2), Strip("front half", w / 2)]
     creases = [Crease(half=75, stand=120), Crease(V, order=2, shut=False, half=60, stand=120)]
@@ -180,7 +193,10 @@ def _easel(folding: Folding, w: float, h: float, a: float) -> Layout:
 
 
 @_way(
-    "side-fold-flap", "Side fold with flap", "A flap at the open edge folds back on to the front."
+    "side-fold-flap",
+    "Side fold with flap",
+    "A flap at the open edge folds back on to the front.",
+    cut_back=("front",),
 )
 def _flap(folding: Folding, w: float, h: float, a: float) -> Layout:
     strips = [Strip("back", w), Strip("front", w), Strip("flap", folding.flap)]

@@ -20,7 +20,7 @@ from stileblade.geometry.regions.region import Region
 from stileblade.registry import Registry, import_all
 from stileblade.steps.step import Stage, Step
 from stileblade.unexpected import SORRY, Attempts
-from stileblade.units import Unit, format_length
+from stileblade.units import Unit, format_area, format_length
 
 
 class Severity(StrEnum):
@@ -41,7 +41,8 @@ class Place:
 class Mend:
     """A change that would help. ``values`` are set on step ``step``; or ``add`` is put in
     before step ``before`` (at the end where that is empty); ``card`` holds values of the way of
-    folding; ``piece`` the name of a further piece of the same paper, and the steps that make it."""
+    folding; ``piece`` the name of a further piece of the same paper, and the steps that make it;
+    ``paper`` the key of a paper and values of it; ``size`` values of the card's size."""
 
     title: str
     step: str = ""
@@ -50,6 +51,8 @@ class Mend:
     before: str = ""
     card: dict[str, Any] = field(default_factory=dict)
     piece: tuple[str, tuple[Step, ...]] | None = None
+    paper: tuple[str, dict[str, Any]] | None = None
+    size: dict[str, Any] = field(default_factory=dict)
 
 
 @dataclass(frozen=True, eq=False)
@@ -96,8 +99,15 @@ class Subject:
             return None
         return live[-1], outcomes[len(made)].step.id if len(made) < len(outcomes) else ""
 
+    def number(self, step: str) -> int:
+        """Which of the piece's steps has the key, from 1; 0 where none has."""
+        return next((i for i, o in enumerate(self.piece.outcomes, 1) if o.step.id == step), 0)
+
     def say(self, length: float) -> str:
         return format_length(length, self.unit)
+
+    def area(self, mm2: float) -> str:
+        return format_area(mm2, self.unit)
 
 
 Check = Callable[[Subject], Iterable[Finding]]

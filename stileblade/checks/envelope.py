@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from dataclasses import dataclass
 
 from stileblade.card.sizes import STANDARD_SIZES, Envelope, Room, room_in
 from stileblade.checks.check import CHECKS, Finding, Mend, Place, Severity, Subject
@@ -42,8 +43,12 @@ def envelope(subject: Subject) -> Iterator[Finding]:
     width, height = fold_flat(work).closed
     size = f"{subject.say(width)} x {subject.say(height)}"
     name = inside.name or "The"
-    mends = _smaller(subject, work, inside, slack) + _standing_out(subject, slack - room.least)
-    hint = _other_envelope(width, height, bulk_of(subject, work), slack)
+    mends = (
+        _smaller(subject, work, inside, slack)
+        + _standing_out(subject, slack - room.least)
+        + _other_envelope(subject)
+    )
+    hint = _others_in_words(subject)
     place = Place(outlines=(work.paper,))
     if room.least < 0:
         yield Finding(
@@ -95,17 +100,51 @@ def _takes(subject: Subject, step: str, values: dict[str, float]) -> bool:
     return found is not None and found[1].least >= design.card.slack - 1e-9
 
 
-def _other_envelope(width: float, height: float, bulk: float, slack: float) -> str:
-    """Standard envelopes that would take the card with its slack, the smallest first."""
-    takes = sorted(
-        (e.width * e.height, e.name)
-        for e in (s.envelope for s in STANDARD_SIZES)
-        if e is not None and room_in(e, (width, height), bulk).least >= slack
+@dataclass(frozen=True)
+class Ranked:
+    """An envelope with the room in it, and whether it takes the card with the slack wished for."""
+
+    envelope: Envelope
+    room: Room
+    takes: bool
+    chosen: bool
+
+
+def ranked(subject: Subject) -> list[Ranked]:
+    """The design's envelope and all standard ones: those that take the card with its slack first, the
+    tightest of them at the head; then the others, the nearest to taking it first."""
+    work, card = subject.piece.work, subject.evaluation.design.card
+    if work is None or not work.paper:
+        return []
+    closed, bulk, own = fold_flat(work).closed, bulk_of(subject, work), card.size.envelope
+    known = [s.envelope for s in STANDARD_SIZES if s.envelope is not None]
+    if own is not None and own not in known:
+        known.append(own)
+    found = []
+    for envelope in known:
+        room = room_in(envelope, closed, bulk)
+        found.append(Ranked(envelope, room, room.least >= card.slack - 1e-9, envelope == own))
+    return sorted(
+        found,
+        key=lambda r: (not r.takes, r.room.width + r.room.height if r.takes else -r.room.least),
     )
+
+
+def _others_in_words(subject: Subject) -> str:
+    takes = [r.envelope.name for r in ranked(subject) if r.takes]
     if not takes:
         return "No standard envelope takes it."
-    others = f", then {', '.join(name for _, name in takes[1:3])}" if len(takes) > 1 else ""
-    return f"Envelope {takes[0][1]} would take it{others}."
+    others = f", then {', '.join(takes[1:3])}" if len(takes) > 1 else ""
+    return f"Envelope {takes[0]} would take it{others}."
+
+
+def _other_envelope(subject: Subject) -> tuple[Mend, ...]:
+    """The tightest envelope that takes the card."""
+    takes = next((r.envelope for r in ranked(subject) if r.takes), None)
+    if takes is None:
+        return ()
+    values = {"envelope": takes.model_dump(mode="json")}
+    return (Mend(f"envelope {takes.name}", size=values),)
 
 
 def _smaller(subject: Subject, work: Work, inside: Envelope, slack: float) -> tuple[Mend, ...]:

@@ -6,7 +6,7 @@ from collections.abc import Iterator
 
 from stileblade.card.folding import allowance_of
 from stileblade.checks.check import CHECKS, Finding, Mend, Place, Severity, Subject
-from stileblade.folding.faces import sheet_of
+from stileblade.folding.faces import Sheet, sheet_of
 from stileblade.folding.flat import fold_flat
 from stileblade.folding.troubles import Trouble
 from stileblade.geometry.curves.places import Box
@@ -72,7 +72,9 @@ def _longer(subject: Subject, work: Work) -> Iterator[Finding]:
         fold, other = work.folds[joints[0].fold], sheet.names[joints[0].other(face)]
         if fold.axis is None or other not in boxes or not fold.crease.shut:
             continue
-        own, under = (_across(boxes[n], fold.axis) for n in (name, other))
+        if name not in work.fronts and other in work.fronts:
+            continue  # a front that is shorter on purpose: what is seen round it is a reading
+        own, under = _across(boxes[name], fold.axis), _reach(work, sheet, other, boxes, fold.axis)
         if own > under + 0.01:
             yield Finding(
                 "fold.longer",
@@ -85,6 +87,20 @@ def _longer(subject: Subject, work: Work) -> Iterator[Finding]:
                 place=Place(lines=((joints[0].start, joints[0].end),)),
                 mends=_shorter(subject, name, under),
             )
+
+
+def _reach(work: Work, sheet: Sheet, name: str, boxes: dict[str, Box], axis: str) -> float:
+    """The measure of a panel, with those beyond creases that stay flat when the card is closed."""
+    found, waiting = {name}, [name]
+    while waiting:
+        at = waiting.pop()
+        for joint in sheet.joints:
+            ends = sheet.names[joint.a], sheet.names[joint.b]
+            if at in ends and not work.folds[joint.fold].crease.shut:
+                more = {n for n in ends if n in boxes} - found
+                found |= more
+                waiting += more
+    return sum(_across(boxes[n], axis) for n in found)
 
 
 def _across(box: Box, axis: str) -> float:

@@ -6,6 +6,7 @@ import math
 from collections.abc import Iterator
 
 from stileblade.checks.check import CHECKS, Finding, Mend, Place, Severity, Subject
+from stileblade.folding.faces import BESIDE
 from stileblade.folding.hinge import LEAST_SPAN, hinge_length, lap_for, least_hinge
 from stileblade.piece.folds import Fold, Span
 from stileblade.piece.work import Work
@@ -18,8 +19,15 @@ def hinges(subject: Subject) -> Iterator[Finding]:
     if work is None:
         return
     for fold in work.folds:
-        if fold.folds and not fold.crease.inner:
+        if fold.folds and not fold.crease.inner and _parts_paper(work, fold):
             yield from _fold(subject, work, fold)
+
+
+def _parts_paper(work: Work, fold: Fold) -> bool:
+    """Whether there is paper on both sides of the fold's line at all: none where the piece was split
+    there."""
+    off = fold.line.off(work.paper.flat.points)
+    return bool(off.min() < -BESIDE and off.max() > BESIDE)
 
 
 def _fold(subject: Subject, work: Work, fold: Fold) -> Iterator[Finding]:
@@ -34,10 +42,12 @@ def _fold(subject: Subject, work: Work, fold: Fold) -> Iterator[Finding]:
         yield Finding(
             "hinge.none",
             Severity.ERROR,
-            "The halves do not hold together at the fold: there is no hinge.",
+            f"What lies on either side of {_named(work, fold)} does not hold together: there is no hinge.",
             subject.name,
             0.0,
-            hint="Give the mirror more lap.",
+            hint="Give the mirror more lap."
+            if work.mirrored and work.mirrored.axis == fold.axis
+            else "Let the paper run on across it.",
             place=whole,
             mends=_more_lap(subject, work, least / share),
         )
@@ -45,7 +55,7 @@ def _fold(subject: Subject, work: Work, fold: Fold) -> Iterator[Finding]:
         yield Finding(
             "hinge.short",
             Severity.WARNING,
-            f"The hinge is {subject.say(total)} long; {subject.say(least)} is safe.",
+            f"The hinge {_at(work, fold)}is {subject.say(total)} long; {subject.say(least)} is safe.",
             subject.name,
             total,
             place=whole,
@@ -62,6 +72,14 @@ def _fold(subject: Subject, work: Work, fold: Fold) -> Iterator[Finding]:
             place=Place(lines=tuple((s.start, s.end) for s in short)),
             mends=_more_lap(subject, work, max(total + 0.1, least) / share),
         )
+
+
+def _named(work: Work, fold: Fold) -> str:
+    return "the fold" if fold.name == "fold" else fold.name
+
+
+def _at(work: Work, fold: Fold) -> str:
+    return "" if fold.name == "fold" else f"at {fold.name} "
 
 
 def panel_along(work: Work, fold: Fold) -> float:

@@ -54,7 +54,8 @@ def least(subject: Subject) -> Iterator[Finding]:
         yield Finding(
             "crumbs",
             Severity.NOTE,
-            f"{count} of less than {CRUMB:g} mm², the smallest {min(c.area for c in crumbs):.2f} mm².",
+            f"{count} of less than {subject.area(CRUMB)}, the smallest "
+            f"{subject.area(min(c.area for c in crumbs))}.",
             subject.name,
             len(crumbs),
             hint="Fill them, or free them with a needle.",

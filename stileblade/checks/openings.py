@@ -44,17 +44,39 @@ def openings(subject: Subject) -> Iterator[Finding]:
     work = subject.piece.work
     if work is None:
         return
-    left = left_in(work)
+    bays: list[Contour] = []
+    left: list[Contour] = []
+    for opening in left_in(work):
+        (bays if closed_by_mirror(work, opening) else left).append(opening)
+    if bays:
+        areas = ", ".join(subject.area(c.area) for c in bays[:3]) + (" …" if len(bays) > 3 else "")
+        many = (
+            "A bay at the fold becomes an opening"
+            if len(bays) == 1
+            else (f"{len(bays)} bays at the fold become openings")
+        )
+        yield Finding(
+            "openings.mirrored",
+            Severity.WARNING if bays[-1].area < SMALL else Severity.NOTE,
+            f"{many} where the mirror closes {'it' if len(bays) == 1 else 'them'}: {areas}.",
+            subject.name,
+            len(bays),
+            step=work.mirrored.step if work.mirrored else "",
+            place=Place(outlines=tuple(c.as_region() for c in bays)),
+            mends=(_picked(work, bays),),
+        )
     for small, severity in ((True, Severity.WARNING), (False, Severity.NOTE)):
         group = [c for c in left if (c.area < SMALL) == small]
         if not group:
             continue
-        areas = ", ".join(f"{c.area:.1f}" for c in group[:3]) + (" …" if len(group) > 3 else "")
+        areas = ", ".join(subject.area(c.area) for c in group[:3]) + (
+            " …" if len(group) > 3 else ""
+        )
         count = "One opening is" if len(group) == 1 else f"{len(group)} openings are"
         yield Finding(
             "openings.small" if small else "openings.large",
             severity,
-            f"{count} left in: {areas} mm².",
+            f"{count} left in: {areas}.",
             subject.name,
             len(group),
             place=Place(outlines=tuple(c.as_region() for c in group)),
@@ -72,9 +94,22 @@ def _fill(subject: Subject, group: list[Contour], largest: float | None) -> Mend
     if opener.before is not None and all(_is_in(c, opener.before) for c in group):
         return Mend("fill them", add=step, before=opener.step.id)
     assert subject.piece.work is not None
-    box = subject.piece.work.reference
-    picks = tuple(box.share_of(*inner_point(c.as_region())) for c in group)
+    return _picked(subject.piece.work, group)
+
+
+def _picked(work: Work, group: list[Contour]) -> Mend:
+    """A fill of just these, at the end."""
+    picks = tuple(work.reference.share_of(*inner_point(c.as_region())) for c in group)
     return Mend("fill them", add=Fill(which=Which.PICKED, picks=picks))
+
+
+def closed_by_mirror(work: Work, opening: Contour) -> bool:
+    """Whether an opening lies across the fold of the mirror: its halves were bays in the outline."""
+    if work.mirrored is None:
+        return False
+    at, box = work.folds[0].at, opening.bounds
+    low, high = (box.left, box.right) if work.mirrored.axis == "x" else (box.head, box.foot)
+    return low < at - 0.01 and high > at + 0.01
 
 
 def _is_in(opening: Contour, work: Work) -> bool:

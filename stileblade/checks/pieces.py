@@ -27,7 +27,7 @@ def pieces(subject: Subject) -> Iterator[Finding]:
     yield Finding(
         "pieces.apart",
         Severity.ERROR,
-        f"It is {len(parts)} separate pieces; the smallest has {smallest:.0f} mm².",
+        f"It is {len(parts)} separate pieces; the smallest has {subject.area(smallest)}.",
         subject.name,
         len(parts),
         hint="Weld them, or let them overlap.",

@@ -48,7 +48,8 @@ def windows(subject: Subject) -> Iterator[Finding]:
         yield Finding(
             "window.near",
             severity,
-            f"The window is {subject.say(gap.distance)} from the {gap.to}; "
+            f"The window of step {subject.number(window.step)} is {subject.say(gap.distance)} "
+            f"from the {gap.to}; "
             f"{subject.say(SAFE)} is safe.",
             subject.name,
             gap.distance,

@@ -12,10 +12,10 @@ from stileblade.design.document import Design, load_design
 
 class Change(BaseModel):
     """A change to the document: values set on a step, a step put in before another (at the end
-    where ``step`` is ""), values set on the card's folding, or a further piece of the same paper,
-    ``values`` with its name and steps."""
+    where ``step`` is ""), values set on the card's folding, on its size or, where ``step`` names one, on
+    a paper, or a further piece of the same paper, ``values`` with its name and steps."""
 
-    op: Literal["set", "add", "fold", "piece"]
+    op: Literal["set", "add", "fold", "size", "paper", "piece"]
     piece: str
     step: str
     values: dict[str, Any]
@@ -29,6 +29,14 @@ def with_changes(design: Design, changes: list[Change]) -> Design:
         if change.op == "fold":
             data["card"]["folding"].update(change.values)
             continue
+        if change.op == "size":
+            data["card"]["size"].update(change.values)
+            continue
+        if change.op == "paper":
+            data["papers"] = [
+                {**p, **change.values} if p["id"] == change.step else p for p in data["papers"]
+            ]
+            continue
         if change.op == "piece":
             number = next(n for n in count(len(pieces) + 1) if f"piece-{n}" not in pieces)
             made = {**pieces[change.piece], **change.values, "id": f"piece-{number}"}
@@ -37,7 +45,7 @@ def with_changes(design: Design, changes: list[Change]) -> Design:
         steps = pieces[change.piece]["steps"]
         at = next((i for i, s in enumerate(steps) if s["id"] == change.step), len(steps))
         if change.op == "add":
-            steps.insert(at, {**change.values, "id": ""})
+            steps.insert(at, {"id": "", **change.values})
         elif at < len(steps):
             steps[at] = {**steps[at], **change.values}
     return load_design(data)

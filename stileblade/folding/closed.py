@@ -9,17 +9,24 @@ from __future__ import annotations
 from dataclasses import dataclass
 from functools import lru_cache
 
+from stileblade.folding.faces import sheet_of
 from stileblade.folding.flat import Face, fold_flat
 from stileblade.geometry.curves.places import Box
 from stileblade.geometry.measures.cells import (
     Cell,
     area_of,
+    beyond,
     farthest,
     filled_cell,
     less,
+    mapped,
     united,
+    widest,
 )
 from stileblade.piece.work import Work
+
+NONE = 0.01
+"""mm^2: what is less is none."""
 
 
 @dataclass(frozen=True, eq=False)
@@ -55,16 +62,34 @@ def front_faces(work: Work) -> list[Face]:
     return found or [faces[fold_flat(work).order[0]]]
 
 
+def _left_by(work: Work, own: list[Face], others: list[Face]) -> list[Cell]:
+    """The holes, where they come to lie in the closed card, that faces leave in others by reaching over
+    the fold between them: a figure that stands up is cut out of the panel that it stands before."""
+    sheet, faces = sheet_of(work), fold_flat(work).faces
+    found = []
+    for joint in sheet.joints:
+        for face, other in ((joint.a, joint.b), (joint.b, joint.a)):
+            if faces[face] in own and faces[other] in others:
+                sign = 1.0 if face == joint.a else -1.0
+                over = beyond(faces[face].cell, work.folds[joint.fold].line, -sign)
+                if area_of(over) > NONE:
+                    found.append(mapped(over, faces[other].closed))
+    return found
+
+
 @lru_cache(maxsize=64)
 def closed_card(work: Work) -> Closed:
     """The closed card of a piece that has paper."""
     folded = fold_flat(work)
     fronts = front_faces(work)
+    others = [f for f in folded.faces if f not in fronts]
     front = united(f.closed_cell for f in fronts)
-    rest = united(f.closed_cell for f in folded.faces if f not in fronts)
+    rest = united(f.closed_cell for f in others)
     shapes = [f.closed_cell for f in folded.faces]
     # windows of the front show what is behind, and are no reveal; nor do the back's make an overhang
     covering, behind = filled_cell(front), filled_cell(rest)
+    covering = united([covering, *_left_by(work, others, fronts)])
+    behind = united([behind, *_left_by(work, fronts, others)])
     reveal, out = less(rest, covering), less(front, behind)
     if len(fronts) == len(folded.faces):  # there is nothing that it could stand out from
         out = united([])
@@ -75,8 +100,8 @@ def closed_card(work: Work) -> Closed:
         reveal,
         out,
         area_of(reveal),
-        farthest(reveal, covering),
+        max(farthest(reveal, covering), widest(reveal)),
         area_of(out),
-        farthest(out, behind),
+        max(farthest(out, behind), widest(out)),
         tuple(Layer(folded.faces[i].name, folded.faces[i].turned) for i in folded.order),
     )

@@ -1,7 +1,7 @@
 """The table for scoring by hand on a board: where each crease lies from the straight edge.
 
-Distances are from the left (or upper) edge of the panels as a plain blank, before windows and
-shaped edges; of a figure from its own edge. For shaped pieces short ticks on the waste beside
+Distances are from the finished piece's leftmost (or uppermost) place, as in the flat view and in the
+files: that is what lies against a board's fence. For shaped pieces short ticks on the waste beside
 the outline mark where a crease begins and ends.
 """
 
@@ -11,7 +11,7 @@ from dataclasses import dataclass, replace
 
 from stileblade.card.creases import Direction
 from stileblade.geometry.curves.line import Line
-from stileblade.geometry.curves.places import Axis, Box, Point
+from stileblade.geometry.curves.places import Axis, Point
 from stileblade.piece.folds import Fold, Made, Span
 from stileblade.piece.work import Work
 from stileblade.units import to_sixteenths
@@ -46,13 +46,6 @@ def scored_side(fold: Fold) -> str:
     return "inside" if fold.direction is Direction.VALLEY else "outside"
 
 
-def blank_box(work: Work) -> Box:
-    """The panels' box; of a piece without panels, or whose panels follow its outline, its own."""
-    if work.panels and not work.mirrored:
-        return work.box_of("card")
-    return work.paper.bounds
-
-
 def score_lines(fold: Fold) -> tuple[Line, ...]:
     """The lines that are scored for a fold: two for a spine, one otherwise."""
     if fold.spine:
@@ -63,10 +56,10 @@ def score_lines(fold: Fold) -> tuple[Line, ...]:
 def scoring_table(work: Work) -> list[Row]:
     """A row for each upright and level score line, in the order in which to score them: those from
     one side first, each from the edge inwards."""
-    box = blank_box(work)
+    box = work.paper.bounds
     found = []
     for fold in work.folds:
-        if fold.axis is None or fold.made is Made.NONE:
+        if fold.axis is None or fold.made is Made.NONE or not work.spans[fold.name]:
             continue
         low = box.left if fold.axis == "x" else box.head
         for line in score_lines(fold):

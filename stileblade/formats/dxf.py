@@ -1,7 +1,7 @@
 """DXF R2010 in mm, a layer for each operation; y upwards.
 
-Contours of lines and circular arcs are polylines with bulges; Beziers become splines with
-the same control points, elliptical arcs ellipses.
+Each line is one polyline with bulges, closed where it is a contour: other programs select it at once.
+Curves become arcs within 0.005 mm with the same tangents or, by choice, splines.
 """
 
 from __future__ import annotations
@@ -15,138 +15,111 @@ from ezdxf.layouts.layout import Modelspace
 from ezdxf.math import Bezier3P, Bezier4P, Vec3, bezier_to_bspline
 
 from stileblade.formats.format import register_format
+from stileblade.formats.options import Curves, FileOptions
+from stileblade.formats.pens import PENS
 from stileblade.formats.plan import Line, Operation, Plan
 from stileblade.geometry.curves.kinds import Kind
 from stileblade.geometry.curves.parallel import circular
 from stileblade.geometry.curves.segments import Floats, Segments
+from stileblade.geometry.paths.biarcs import bulged
 from stileblade.geometry.paths.pens import Arc, draw_contour
 
 options.write_fixed_meta_data_for_testing = True  # the same plan gives the same bytes
 _COLOURS = {
     Operation.SCORE: 5,
     Operation.PERFORATE: 30,
+    Operation.PRICK: 6,
     Operation.DRAW: 3,
     Operation.CUT_INNER: 7,
     Operation.CUT_OUTER: 7,
 }
 
 
-def layer_of(operation: Operation) -> str:
-    return operation.replace("-", "_").upper()
+def layer_of(operation: Operation, group: str = "") -> str:
+    return "_".join(filter(None, (operation, group))).replace("-", "_").upper()
 
 
-class _DxfPen:
-    """Entities of one line, y flipped at ``height``."""
+def up(points: Floats, height: float) -> Floats:
+    return np.stack([points[..., 0], height - points[..., 1]], axis=-1)
 
-    def __init__(self, space: Modelspace, layer: str, height: float, *, polyline: bool) -> None:
-        self.space, self.layer, self.height, self.polyline = space, layer, height, polyline
-        self.vertices: list[tuple[float, float, float]] = []
-        self.at = np.zeros(2)
 
-    @property
-    def style(self) -> dict[str, object]:
-        return {"layer": self.layer}
+class _SplinePen:
+    """Entities of one line, y flipped at ``height``: straight runs as polylines, curves as splines
+    whose ends are those of their neighbours to the last digit."""
 
-    def up(self, points: Floats) -> Floats:
-        return np.stack([points[..., 0], self.height - points[..., 1]], axis=-1)
+    def __init__(self, space: Modelspace, layer: str, height: float) -> None:
+        self.space, self.style, self.height = space, {"layer": layer}, height
+        self.run: list[Floats] = []
+        self.at = self.first = np.zeros(2)
 
     def move_to(self, point: Floats) -> None:
         self.at = self.first = point
 
     def lines_to(self, points: Floats) -> None:
-        for point in points:
-            self.vertex(0.0)
-            self.at = point
+        self.run = self.run or [self.at]
+        self.run += list(points)
+        self.at = points[-1]
 
-    def vertex(self, bulge: float) -> None:
-        x, y = self.up(self.at)
-        self.vertices.append((float(x), float(y), bulge))
+    def flush(self) -> None:
+        if self.run:
+            places = up(np.array(self.run), self.height).tolist()
+            self.space.add_lwpolyline(places, format="xy", dxfattribs=self.style)
+            self.run = []
 
-    def flush(self, *, close: bool) -> None:
-        """What has been gathered of lines, as a polyline ending where the pen is."""
-        if not self.vertices:
-            return
-        if not close:
-            self.vertex(0.0)
-        self.space.add_lwpolyline(self.vertices, format="xyb", close=close, dxfattribs=self.style)
-        self.vertices = []
-
-    def arc_to(self, arc: Arc) -> None:
-        a, b, turn_deg = arc.axes()
-        if a - b < 1e-9 * a:
-            # a positive bulge runs anticlockwise as seen
-            sign = -1.0 if arc.clockwise else 1.0
-            for part in arc.split(np.pi / 2):
-                self.vertex(sign * float(np.tan(abs(part.t1 - part.t0) / 4)))
-                self.at = part.end
-            return
-        self.flush(close=False)
-        turn = np.radians(turn_deg)
-        axis = np.array([np.cos(turn), np.sin(turn)])
-        # angles of both ends on the ellipse's own axes, seen with y upwards
-        ends = np.stack([self.at, arc.end]) - arc.centre
-        along, across = ends @ axis / a, ends @ np.array([-axis[1], axis[0]]) / b
-        first, last = np.arctan2(-across, along)
-        if arc.clockwise:
-            first, last = last, first
-        if abs(abs(arc.t1 - arc.t0) - 2 * np.pi) < 1e-9:
-            first, last = 0.0, 2 * np.pi
-        self.space.add_ellipse(
-            tuple(self.up(arc.centre)),
-            (float(a * axis[0]), float(-a * axis[1])),
-            b / a,
-            float(first),
-            float(last),
-            dxfattribs=self.style,
-        )
-        self.at = arc.end
-
-    def control(self, points: Floats) -> list[Vec3]:
-        """Control points of a curve from where the pen is."""
-        return Vec3.list(self.up(np.vstack([self.at[None], points])).tolist())
+    def curve(self, points: Floats, kind: type[Bezier3P] | type[Bezier4P]) -> None:
+        self.flush()
+        control = Vec3.list(up(np.vstack([self.at[None], points]), self.height).tolist())
+        entity = self.space.add_spline(dxfattribs=self.style)
+        entity.apply_construction_tool(bezier_to_bspline([kind(control)]))
+        self.at = points[-1]
 
     def quads_to(self, points: Floats) -> None:
-        self.flush(close=False)
         for p in points:
-            self.spline(Bezier3P(self.control(p)))
-            self.at = p[-1]
+            self.curve(p, Bezier3P)
 
     def cubics_to(self, points: Floats) -> None:
-        self.flush(close=False)
         for p in points:
-            self.spline(Bezier4P(self.control(p)))
-            self.at = p[-1]
+            self.curve(p, Bezier4P)
 
-    def spline(self, curve: Bezier3P | Bezier4P) -> None:
-        entity = self.space.add_spline(dxfattribs=self.style)
-        entity.apply_construction_tool(bezier_to_bspline([curve]))
+    def arc_to(self, arc: Arc) -> None:
+        self.cubics_to(arc.cubics())
 
     def close(self) -> None:
-        if self.polyline:
-            if (self.at != self.first).any():
-                self.vertex(0.0)
-            self.flush(close=True)
-        elif (self.at != self.first).any():
+        if (self.at != self.first).any():
             self.lines_to(self.first[None])
-            self.flush(close=False)
+        self.flush()
 
 
-def is_polyline(segments: Segments) -> bool:
-    """Whether the contour is made of lines and circular arcs alone."""
+def is_round(segments: Segments) -> bool:
+    """Whether it is made of lines and circular arcs alone."""
     round_, _ = circular(segments)
     return bool(((segments.kind == Kind.LINE) | round_).all())
 
 
-def write_line(space: Modelspace, layer: str, height: float, line: Line) -> None:
-    pen = _DxfPen(space, layer, height, polyline=is_polyline(line.segments))
-    draw_contour(line.segments, pen, closed=line.closed)
-    pen.flush(close=False)
+def write_line(
+    space: Modelspace, layer: str, height: float, line: Line, curves: Curves = Curves.ARCS
+) -> None:
+    """One line as one entity, a polyline with bulges; with ``curves`` as splines, what has curves that
+    are no arcs as several."""
+    if curves is Curves.SPLINES and not is_round(line.segments):
+        pen = _SplinePen(space, layer, height)
+        draw_contour(line.segments, pen, closed=line.closed)
+        pen.flush()
+        return
+    chain = bulged(line.segments, closed=line.closed)
+    places = np.column_stack([up(chain.points, height), -chain.bulges])
+    space.add_lwpolyline(
+        places.tolist(), format="xyb", close=line.closed, dxfattribs={"layer": layer}
+    )
 
 
 @register_format(
-    "dxf", title="DXF", about="R2010, mm, a layer for each operation", media_type="image/vnd.dxf"
+    "dxf",
+    title="DXF",
+    about="R2010, mm, a layer for each operation and group",
+    media_type="image/vnd.dxf",
 )
-def dxf(plan: Plan) -> bytes:
+def dxf(plan: Plan, options: FileOptions) -> bytes:
     """The plan as a DXF file."""
     document = Drawing.new("R2010")
     classes = document.classes
@@ -155,11 +128,18 @@ def dxf(plan: Plan) -> bytes:
     document.units = 4
     document.header.custom_vars.append("Title", plan.title)
     document.header.custom_vars.append("Description", plan.about)
+    for number, text in enumerate(plan.findings, 1):
+        document.header.custom_vars.append(f"Finding {number}", text)
     space = document.modelspace()
     for operation in Operation:
         document.layers.add(layer_of(operation), color=_COLOURS[operation])
-        for line in plan.lines[operation]:
-            write_line(space, layer_of(operation), plan.height, line)
+        for group, lines in plan.groups(operation).items():
+            layer = layer_of(operation, group)
+            if group:
+                colour = int(group[4:]) if group in PENS else _COLOURS[operation]
+                document.layers.add(layer, color=colour)
+            for line in lines:
+                write_line(space, layer, plan.height, line, options.curves)
     space.reset_extents((0, 0, 0), (plan.width, plan.height, 0))
     stream = io.StringIO()
     document.write(stream)

@@ -1,14 +1,31 @@
-"""Names of files, and a file for each piece of a card."""
+"""Files for a card's pieces: their names, and one for each or all in one."""
 
 from __future__ import annotations
 
+import io
 import re
 import unicodedata
+import zipfile
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, replace
 from pathlib import Path
 
-from stileblade.design.evaluation import Evaluation
+from stileblade.design.evaluation import Evaluation, PieceOutcome
 from stileblade.formats.format import formats
-from stileblade.formats.plan import plan_of
+from stileblade.formats.options import FileOptions, Which
+from stileblade.formats.plan import Plan, beside, plans_of
+
+Findings = Mapping[str, Sequence[str]]
+"""By a piece's key: what the checks found that stands."""
+
+
+@dataclass(frozen=True)
+class File:
+    """A file's name, its content and its media type."""
+
+    name: str
+    content: bytes
+    media_type: str
 
 
 def file_name(text: str) -> str:
@@ -17,17 +34,79 @@ def file_name(text: str) -> str:
     return re.sub(r"[^\w-]+", "-", plain).strip("-")[:80] or "piece"
 
 
-def export(evaluation: Evaluation, kind: str, folder: Path) -> list[Path]:
-    """A file for each piece, named after it; a name used twice gets a number. OSError where the
-    folder cannot be written to."""
-    form = formats()[kind]
+def files_of(
+    evaluation: Evaluation,
+    kind: str,
+    options: FileOptions | None = None,
+    *,
+    piece: str = "",
+    findings: Findings | None = None,
+    date: str = "",
+) -> list[File]:
+    """The files of a format, named after design and piece: of the piece with the key ``piece``, or of
+    all where that is "" or the options say so. ``StilebladeError`` where there is nothing in one."""
+    form, options = formats()[kind], options or FileOptions()
+    wanted = [
+        p for p in evaluation.pieces if options.which is not Which.ONE or piece in ("", p.piece.id)
+    ]
+    plans = [
+        replace(plan, date=date)
+        for p in wanted
+        for plan in plans_of(evaluation, p, options, (findings or {}).get(p.piece.id, ()))
+    ]
+    if options.which is Which.BESIDE:
+        plans = _by_paper(wanted, plans)
+    found: list[File] = []
+    for plan in plans:
+        name = _unused(_name(plan, options), [f.name for f in found], form.extension)
+        found.append(File(name, form.write(plan, options), form.media_type))
+    return found
+
+
+def _by_paper(pieces: Sequence[PieceOutcome], plans: Sequence[Plan]) -> list[Plan]:
+    """Plans side by side, one for each paper; those of the inside by themselves."""
+    groups: dict[tuple[str, bool], list[Plan]] = {}
+    for plan in plans:
+        groups.setdefault((plan.paper, plan.inside), []).append(plan)
+    return [
+        replace(beside(some), label="-".join(filter(None, (paper, "inside" if inside else ""))))
+        for (paper, inside), some in groups.items()
+    ]
+
+
+def _name(plan: Plan, options: FileOptions) -> str:
+    piece = "" if options.which is Which.BESIDE else plan.piece
+    return file_name("-".join(filter(None, (plan.design, piece, plan.label))))
+
+
+def _unused(name: str, taken: Sequence[str], extension: str) -> str:
+    number, found = 2, f"{name}.{extension}"
+    while found in taken:
+        number, found = number + 1, f"{name}-{number}.{extension}"
+    return found
+
+
+def as_one(files: Sequence[File], name: str) -> File:
+    """The file, or all of several in a ZIP of that name."""
+    if len(files) == 1:
+        return files[0]
+    stream = io.BytesIO()
+    with zipfile.ZipFile(stream, "w", zipfile.ZIP_DEFLATED) as archive:
+        for file in files:
+            archive.writestr(zipfile.ZipInfo(file.name), file.content, zipfile.ZIP_DEFLATED)
+    return File(f"{file_name(name)}.zip", stream.getvalue(), "application/zip")
+
+
+def save(files: Sequence[File], folder: Path) -> list[Path]:
+    """The files in a folder; where there is another file of that name already, with a number. OSError
+    where the folder cannot be written to."""
     folder.mkdir(parents=True, exist_ok=True)
-    written: list[Path] = []
-    for piece in evaluation.pieces:
-        name, number = file_name(piece.piece.name), 2
-        path = folder / f"{name}.{kind}"
-        while path in written:
-            path, number = folder / f"{name}-{number}.{kind}", number + 1
-        path.write_bytes(form.write(plan_of(evaluation, piece)))
+    written = []
+    for file in files:
+        path, number = folder / file.name, 2
+        while path.exists() and path.read_bytes() != file.content:
+            stem, _, extension = file.name.rpartition(".")
+            path, number = folder / f"{stem}-{number}.{extension}", number + 1
+        path.write_bytes(file.content)
         written.append(path)
     return written

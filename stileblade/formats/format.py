@@ -6,11 +6,12 @@ from collections.abc import Callable
 from dataclasses import dataclass
 
 from stileblade.errors import StilebladeError
+from stileblade.formats.options import FileOptions
 from stileblade.formats.plan import Plan
 from stileblade.registry import Registry, import_all
 from stileblade.unexpected import SORRY, logger
 
-Writer = Callable[[Plan], bytes]
+Writer = Callable[[Plan, FileOptions], bytes]
 
 
 @dataclass(frozen=True)
@@ -23,10 +24,10 @@ class Format:
     media_type: str
     writer: Writer
 
-    def write(self, plan: Plan) -> bytes:
+    def write(self, plan: Plan, options: FileOptions | None = None) -> bytes:
         """The file's content. StilebladeError where it cannot be written."""
         try:
-            return self.writer(plan)
+            return self.writer(plan, options or FileOptions())
         except StilebladeError:
             raise
         except Exception as error:

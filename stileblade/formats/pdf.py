@@ -1,39 +1,92 @@
-"""PDF at 1:1: the piece with a margin, lines told apart by dash and weight, a check rule."""
+"""PDF at 1:1: the piece on a page that a printer has, lines told apart by dash and weight, with words,
+a key to the lines and a rule to check by; over several pages where it is larger."""
 
 from __future__ import annotations
 
 import io
+import math
+from dataclasses import dataclass
+from functools import lru_cache
 
 import pikepdf
+from fontTools.ttLib import TTFont as Source
+from reportlab.lib.colors import HexColor
 from reportlab.lib.units import mm
+from reportlab.pdfbase import pdfmetrics
+from reportlab.pdfbase.ttfonts import TTFont
 from reportlab.pdfgen.canvas import Canvas
 from reportlab.pdfgen.pathobject import PDFPathObject
 
 from stileblade.formats.format import register_format
-from stileblade.formats.plan import Operation, Plan
+from stileblade.formats.options import FileOptions, Page
+from stileblade.formats.pens import PENS
+from stileblade.formats.plan import INSIDE, VALLEY, Operation, Plan
 from stileblade.geometry.curves.segments import Floats
 from stileblade.geometry.paths.pens import Arc, draw_contour
+from stileblade.outlines.text.shipped import FOLDER
 
 MARGIN = 10.0
 """White round the piece, in mm; the foot has room for the check rule as well."""
 FOOT = 18.0
+WORDS = 12.0
+"""mm more at the foot for the words."""
 RULE = 50.0
+OVERLAP = 10.0
+"""mm that two neighbouring pages both show."""
+MOST_PAGES = 64
+PAGES = {Page.A4: (210.0, 297.0), Page.LETTER: (215.9, 279.4), Page.A3: (297.0, 420.0)}
+FONT = "words"
+SMALL = 7.5
+"""Points: the size of all words."""
 _LOOK: dict[Operation, tuple[float, float, list[float]]] = {
     # width in mm, grey, dashes in mm
     Operation.SCORE: (0.2, 0.35, [3, 1.2]),
     Operation.PERFORATE: (0.3, 0.0, []),
+    Operation.PRICK: (0.2, 0.0, []),
     Operation.DRAW: (0.15, 0.35, []),
     Operation.CUT_INNER: (0.25, 0.0, []),
     Operation.CUT_OUTER: (0.35, 0.0, []),
 }
+_DASHES = {VALLEY: [0.8, 1.0], INSIDE: [0.8, 1.0]}
+_KEY = {
+    Operation.SCORE: "score",
+    Operation.PERFORATE: "perforate",
+    Operation.PRICK: "prick",
+    Operation.DRAW: "draw",
+    Operation.CUT_INNER: "cut first",
+    Operation.CUT_OUTER: "cut last",
+}
+_GROUPS = {
+    "mountain": "score, mountain",
+    "valley": "score, valley",
+    "inside": "score from the inside",
+    "line": "score, not folded",
+    "ticks": "ticks",
+    "register": "register holes",
+}
+
+
+@dataclass(frozen=True)
+class Sheet:
+    """A page in mm: its size, the window through which the piece is seen (left, foot, width, height,
+    from the page's foot left), and where the piece's left and head come to lie on it."""
+
+    size: tuple[float, float]
+    window: tuple[float, float, float, float]
+    left: float
+    head: float
+    label: str = ""
 
 
 class _PdfPen:
-    def __init__(self, path: PDFPathObject, height: float) -> None:
-        self.path, self.height = path, height
+    """y upwards from the page's foot; mirrored about ``axis`` where that is given."""
+
+    def __init__(self, path: PDFPathObject, sheet: Sheet, axis: float | None) -> None:
+        self.path, self.sheet, self.axis = path, sheet, axis
 
     def at(self, p: Floats) -> tuple[float, float]:
-        return (MARGIN + float(p[0])) * mm, (FOOT + self.height - float(p[1])) * mm
+        x, y = self.sheet.left + float(p[0]), self.sheet.head - float(p[1])
+        return (x if self.axis is None else 2 * self.axis - x) * mm, y * mm
 
     def move_to(self, point: Floats) -> None:
         self.path.moveTo(*self.at(point))
@@ -62,51 +115,210 @@ class _PdfPen:
         self.path.close()
 
 
-def page_size(plan: Plan) -> tuple[float, float]:
-    """Width and height of the page in mm."""
-    return max(plan.width, RULE) + 2 * MARGIN, plan.height + MARGIN + FOOT
+def own_page(plan: Plan, *, words: bool = False) -> tuple[float, float]:
+    """Width and height in mm of a page as large as the piece with its margins."""
+    foot = FOOT + (WORDS if words else 0.0)
+    return max(plan.width, RULE) + 2 * MARGIN, plan.height + MARGIN + foot
+
+
+def pages_of(plan: Plan, options: FileOptions) -> list[Sheet]:
+    """The pages on which a plan is laid, in reading order. ``ValueError`` never: a plan that is too
+    large for so many pages is laid on one of its own size."""
+    foot = FOOT + (WORDS if options.words else 0.0)
+    if options.page is Page.OWN:
+        return [_whole(plan, own_page(plan, words=options.words), foot)]
+    upright = PAGES[options.page]
+    ways = [upright, upright[::-1]]
+    for size in ways:
+        if (
+            plan.width <= size[0] - 2 * MARGIN + 1e-9
+            and plan.height <= size[1] - MARGIN - foot + 1e-9
+        ):
+            return [_whole(plan, size, foot)]
+    counts = [_tiles(plan, size, foot) for size in ways]
+    size, (across, down) = min(zip(ways, counts, strict=True), key=lambda w: w[1][0] * w[1][1])
+    if across * down > MOST_PAGES:
+        return [_whole(plan, own_page(plan, words=options.words), foot)]
+    return _tiled(plan, size, foot, across, down)
+
+
+def _room(size: tuple[float, float], foot: float) -> tuple[float, float]:
+    return size[0] - 2 * MARGIN, size[1] - MARGIN - foot
+
+
+def _whole(plan: Plan, size: tuple[float, float], foot: float) -> Sheet:
+    """In the middle of what the words leave."""
+    width, height = _room(size, foot)
+    return Sheet(
+        size,
+        (MARGIN, foot, width, height),
+        (size[0] - plan.width) / 2,
+        foot + (height + plan.height) / 2,
+    )
+
+
+def _tiles(plan: Plan, size: tuple[float, float], foot: float) -> tuple[int, int]:
+    """How many pages across and down."""
+    room = _room(size, foot)
+    across, down = (
+        1 + max(0, math.ceil((own - r) / (r - OVERLAP) - 1e-9))
+        for own, r in zip((plan.width, plan.height), room, strict=True)
+    )
+    return across, down
+
+
+def _tiled(
+    plan: Plan, size: tuple[float, float], foot: float, across: int, down: int
+) -> list[Sheet]:
+    width, height = _room(size, foot)
+    # all that the pages show together, the piece in its middle
+    left = (across * width - (across - 1) * OVERLAP - plan.width) / 2
+    head = (down * height - (down - 1) * OVERLAP - plan.height) / 2
+    found: list[Sheet] = []
+    for row in range(down):
+        for column in range(across):
+            x = MARGIN + left - column * (width - OVERLAP)
+            y = foot + height - head + row * (height - OVERLAP)
+            label = f"page {len(found) + 1} of {across * down}: column {column + 1}, row {row + 1}"
+            found.append(Sheet(size, (MARGIN, foot, width, height), x, y, label))
+    return found
 
 
 @register_format(
-    "pdf", title="PDF", about="at 1:1, with a rule to check by", media_type="application/pdf"
-)
-def pdf(plan: Plan) -> bytes:
-    """The plan as a one-page PDF; the page is as large as the piece with its margins."""
-    width, height = page_size(plan)
+    "pdf", title="PDF", about="at 1:1 on A4 or letter, with a rule to check by",
+    media_type="application/pdf",
+)  # fmt: skip
+def pdf(plan: Plan, options: FileOptions) -> bytes:
+    """The plan as a PDF; with the inside on further pages where that is wished for."""
     stream = io.BytesIO()
+    sheets = pages_of(plan, options)
+    width, height = sheets[0].size
     canvas = Canvas(stream, pagesize=(width * mm, height * mm), invariant=1)
     canvas.setTitle(plan.title)
     canvas.setSubject(plan.about)
+    canvas.setKeywords(" ".join(plan.findings))
     canvas.setCreator("Stileblade")
     canvas.setViewerPreference("PrintScaling", "None")
-    for operation in Operation:
-        line_width, grey, dashes = _LOOK[operation]
-        canvas.setLineWidth(line_width * mm)
-        canvas.setStrokeGray(grey)
-        canvas.setDash([d * mm for d in dashes])
-        for line in plan.lines[operation]:
-            path = canvas.beginPath()
-            draw_contour(line.segments, _PdfPen(path, plan.height), closed=line.closed)
-            canvas.drawPath(path)
-    _check_rule(canvas)
+    for sheet in sheets:
+        _page(canvas, plan, sheet, options, inside=False)
+        if options.both_sides:
+            _page(canvas, plan, sheet, options, inside=True)
     canvas.save()
     return _without_font(stream.getvalue())
 
 
+def _page(canvas: Canvas, plan: Plan, sheet: Sheet, options: FileOptions, *, inside: bool) -> None:
+    width, height = sheet.size
+    canvas.setPageSize((width * mm, height * mm))
+    canvas.saveState()
+    if sheet.label:
+        clip = canvas.beginPath()
+        clip.rect(*(v * mm for v in sheet.window))
+        canvas.clipPath(clip, stroke=0, fill=0)
+    axis = width / 2 if inside else None
+    for operation in Operation:
+        for group, lines in plan.groups(operation).items():
+            _look(canvas, operation, group)
+            for line in lines:
+                path = canvas.beginPath()
+                draw_contour(line.segments, _PdfPen(path, sheet, axis), closed=line.closed)
+                canvas.drawPath(path)
+    canvas.restoreState()
+    if sheet.label:
+        _marks(canvas, sheet)
+    if options.words:
+        _words(canvas, plan, sheet, inside=inside)
+    _check_rule(canvas, figure=options.words)
+    canvas.showPage()
+
+
+def _look(canvas: Canvas, operation: Operation, group: str) -> None:
+    line_width, grey, dashes = _LOOK[operation]
+    canvas.setLineWidth(line_width * mm)
+    if group in PENS:
+        canvas.setStrokeColor(HexColor(PENS[group]))
+    else:
+        canvas.setStrokeGray(grey)
+    canvas.setDash([d * mm for d in _DASHES.get(group, dashes)])
+
+
+def _marks(canvas: Canvas, sheet: Sheet) -> None:
+    """Crosses where this page and its neighbours come to lie on each other: in the middle of the
+    overlap at each corner of the window."""
+    left, foot, width, height = sheet.window
+    half, arm = OVERLAP / 2, 3.0
+    canvas.setDash([])
+    canvas.setStrokeGray(0.55)
+    canvas.setLineWidth(0.1 * mm)
+    for x in (left + half, left + width - half):
+        for y in (foot + half, foot + height - half):
+            canvas.line((x - arm) * mm, y * mm, (x + arm) * mm, y * mm)
+            canvas.line(x * mm, (y - arm) * mm, x * mm, (y + arm) * mm)
+
+
+def _words(canvas: Canvas, plan: Plan, sheet: Sheet, *, inside: bool) -> None:
+    """Two lines of words, and the key to the lines."""
+    _load_font()
+    canvas.setFont(FONT, SMALL)
+    canvas.setFillGray(0.2)
+    width = sheet.size[0] - 2 * MARGIN
+    side = "seen from the inside" if inside or plan.inside else "seen from the outside"
+    first = ", ".join(filter(None, (plan.design, plan.piece, side, sheet.label)))
+    size = f"{plan.width:.1f} x {plan.height:.1f} mm"
+    second = ", ".join(filter(None, (plan.date, plan.paper, size)))
+    canvas.drawString(MARGIN * mm, 23 * mm, _fitting(first, width))
+    canvas.drawString(MARGIN * mm, 19 * mm, _fitting(second, width))
+    x = MARGIN
+    for operation in Operation:
+        for group in plan.groups(operation):
+            word = _GROUPS.get(group, _KEY[operation])
+            if group in PENS:
+                word = f"pen {group[4:]}"
+            wide = 12 + pdfmetrics.stringWidth(word, FONT, SMALL) / mm + 4
+            if x + wide > MARGIN + width:
+                return
+            _look(canvas, operation, group)
+            canvas.line(x * mm, 13 * mm, (x + 10) * mm, 13 * mm)
+            canvas.drawString((x + 11.5) * mm, 12.2 * mm, word)
+            x += wide
+
+
+def _fitting(text: str, width: float) -> str:
+    """A text cut short where it is wider than so many mm."""
+    while text and pdfmetrics.stringWidth(text, FONT, SMALL) / mm > width:
+        text = text[:-2].rstrip() + "…" if len(text) > 2 else ""
+    return text
+
+
+@lru_cache(maxsize=1)
+def _load_font() -> None:
+    """A shipped font, unpacked as a PDF takes it."""
+    source, unpacked = Source(FOLDER / "nunito.woff2", recalcTimestamp=False), io.BytesIO()
+    source.flavor = None
+    source.save(unpacked)
+    unpacked.seek(0)
+    pdfmetrics.registerFont(TTFont(FONT, unpacked))
+
+
 def _without_font(content: bytes) -> bytes:
-    """The page shows no text: the font that the canvas lists, not embedded, is taken out."""
+    """A font that the canvas lists and no page uses, not embedded, is taken out."""
     stream = io.BytesIO()
     with pikepdf.open(io.BytesIO(content)) as document:
         for page in document.pages:
-            if "/Font" in page.Resources:
-                del page.Resources["/Font"]
+            fonts = page.Resources.get("/Font")
+            if fonts is not None:
+                embedded = {n: f for n, f in fonts.items() if f.Subtype == "/TrueType"}
+                if embedded:
+                    page.Resources.Font = pikepdf.Dictionary(embedded)
+                else:
+                    del page.Resources["/Font"]
             page.contents_coalesce()
         document.save(stream, deterministic_id=True)
     return stream.getvalue()
 
 
-def _check_rule(canvas: Canvas) -> None:
-    """A rule of 50 mm, to see whether a printer kept the size; drawn, so no font is needed."""
+def _check_rule(canvas: Canvas, *, figure: bool) -> None:
+    """A rule of 50 mm, to see whether a printer kept the size; its figure only where there are words."""
     canvas.setDash([])
     canvas.setStrokeGray(0.45)
     canvas.setLineWidth(0.15 * mm)
@@ -116,3 +328,7 @@ def _check_rule(canvas: Canvas) -> None:
         x = (MARGIN + 10 * i) * mm
         tall = 3.0 if i in (0, RULE / 10) else 1.5
         canvas.line(x, y - tall / 2 * mm, x, y + tall / 2 * mm)
+    if figure:
+        canvas.drawString(
+            (MARGIN + RULE + 2) * mm, 5 * mm, f"{RULE:g} mm: measure it after printing"
+        )

@@ -1,76 +1,188 @@
 """What goes to the machine: a finished piece's lines by operation, top left at 0, 0.
 
-Operations in the order of the passes: score, perforate, draw, inner cuts, outer cuts, so
-that the piece is held by its sheet until the last.
+Operations in the order of the passes: score, perforate, prick, draw, inner cuts, outer cuts, so
+that the piece is held by its sheet until the last. Within an operation lines are in groups: scores
+by the way they bend and the side they are made from, drawn lines by pen, slits by themselves.
 """
 
 from __future__ import annotations
 
+import math
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from enum import StrEnum
 
-from stileblade import __version__
+from stileblade import MADE_WITH, __version__
 from stileblade.design.evaluation import Evaluation, PieceOutcome
 from stileblade.errors import StilebladeError
 from stileblade.folding.hinge import perforation
-from stileblade.folding.scoring import score_spans
-from stileblade.geometry.curves.segments import Segments, lines
-from stileblade.geometry.curves.transforms import translation
+from stileblade.folding.scoring import score_spans, ticks
+from stileblade.formats.options import FileOptions, Inside
+from stileblade.geometry.curves.places import Box
+from stileblade.geometry.curves.segments import Floats, Segments, arc, lines
+from stileblade.geometry.curves.transforms import mirror_across, translation
 from stileblade.piece.folds import Made
-from stileblade.piece.lines import How
+from stileblade.piece.lines import DrawnLine, How
 from stileblade.piece.work import Work
 
 
 class Operation(StrEnum):
     SCORE = "score"
     PERFORATE = "perforate"
+    PRICK = "prick"
     DRAW = "draw"
     CUT_INNER = "cut-inner"
     CUT_OUTER = "cut-outer"
 
 
+VALLEY, MOUNTAIN, INSIDE = "valley", "mountain", "inside"
+TICKS, REGISTER = "ticks", "register"
+REGISTER_MARGIN = 10.0
+"""mm: how far the register holes' file reaches beyond the piece; the holes lie in its middle."""
+REGISTER_HOLE = 3.0
+TURN = 2 * math.pi
+BESIDE = 10.0
+"""mm between two pieces in one file."""
+
+
 @dataclass(frozen=True, eq=False)
 class Line:
-    """A contour or an open line of one operation; ``step`` made it, where that is known."""
+    """A contour or an open line of one operation; ``step`` made it, where that is known. ``group`` is
+    its group within the operation, "" for none."""
 
     segments: Segments
     closed: bool
     step: str = ""
+    group: str = ""
+
+    def moved(self, matrix: Floats) -> Line:
+        return replace(self, segments=self.segments.transformed(matrix))
+
+
+Lines = dict[Operation, list[Line]]
 
 
 @dataclass(frozen=True, eq=False)
 class Plan:
-    """A piece's size in mm and its lines; what the file says of itself."""
+    """A piece's size in mm and its lines; what the file says of itself: the paper, what the checks
+    found that stands, and the side that is seen."""
 
     design: str
     piece: str
     width: float
     height: float
-    lines: dict[Operation, list[Line]]
+    lines: Lines
+    paper: str = ""
+    findings: tuple[str, ...] = ()
+    inside: bool = False
+    """Whether the piece lies inside up: then all is mirrored."""
+    date: str = ""
+    """When it was made, for the words on a page."""
+    label: str = ""
+    """What tells the file from the others of the same piece, for its name."""
 
     @property
     def title(self) -> str:
-        return f"{self.design}: {self.piece}"
+        return f"{self.design}: {self.piece}" + (", scored from the inside" if self.inside else "")
 
     @property
     def about(self) -> str:
+        side = "inside" if self.inside else "outside"
         return (
-            f"Card piece, {self.width:.3f} x {self.height:.3f} mm, seen from outside. "
-            f"Made with Stileblade {__version__}."
+            f"Card piece, {self.width:.3f} x {self.height:.3f} mm, seen from {side}. "
+            f"{MADE_WITH} {__version__}." + self.said
         )
+
+    @property
+    def said(self) -> str:
+        """What the checks found that stands, as a sentence."""
+        return f" Saved although: {' '.join(self.findings)}" if self.findings else ""
+
+    def groups(self, operation: Operation) -> dict[str, list[Line]]:
+        """An operation's lines by group, in the groups' order."""
+        found: dict[str, list[Line]] = {}
+        for line in self.lines[operation]:
+            found.setdefault(line.group, []).append(line)
+        return dict(sorted(found.items()))
 
 
 _OPERATIONS = {
     How.DRAW: Operation.DRAW,
     How.STITCH: Operation.DRAW,
+    How.PRICK: Operation.PRICK,
     How.SCORE: Operation.SCORE,
     How.PERFORATE: Operation.PERFORATE,
     How.CUT: Operation.CUT_INNER,
 }
 
 
-def plan_of(evaluation: Evaluation, piece: PieceOutcome) -> Plan:
-    """The finished piece's lines. ``StilebladeError`` where it has no paper."""
+def plans_of(
+    evaluation: Evaluation,
+    piece: PieceOutcome,
+    options: FileOptions | None = None,
+    findings: Sequence[str] = (),
+) -> list[Plan]:
+    """The finished piece's plan, and that of its scores from the inside where they are to have one of
+    their own. ``StilebladeError`` where it has no paper."""
+    options = options or FileOptions()
+    plan = plan_of(evaluation, piece, ticked=options.ticks, findings=findings)
+    apart = {Inside.SAME: (), Inside.MEANT: (INSIDE,), Inside.ALL: (INSIDE, VALLEY)}[options.inside]
+    scores = plan.lines[Operation.SCORE]
+    turned = [line for line in scores if line.group in apart]
+    if not turned:
+        return [plan]
+    first, register = _with_register(plan)
+    kept = [line for line in first.lines[Operation.SCORE] if line.group not in apart]
+    over = mirror_across(axis="x", at=first.width / 2)
+    second: Lines = {operation: [] for operation in Operation}
+    second[Operation.SCORE] = [
+        line.moved(over) for line in first.lines[Operation.SCORE] if line.group in apart
+    ]
+    second[Operation.DRAW] = [line.moved(over) for line in register]
+    return [
+        replace(first, lines={**first.lines, Operation.SCORE: kept}),
+        replace(first, lines=second, inside=True, label="inside"),
+    ]
+
+
+def _with_register(plan: Plan) -> tuple[Plan, list[Line]]:
+    """The plan in a margin with three holes, at the head left, the head right and the foot left, to
+    turn the sheet by; and the holes."""
+    move, half = translation(REGISTER_MARGIN, REGISTER_MARGIN), REGISTER_MARGIN / 2
+    width, height = plan.width + 2 * REGISTER_MARGIN, plan.height + 2 * REGISTER_MARGIN
+    r = REGISTER_HOLE / 2
+    spots = ((half, half), (width - half, half), (half, height - half))
+    holes = [Line(arc(spot, (r, 0.0), (0.0, r), 0.0, TURN), True, group=REGISTER) for spot in spots]
+    moved = {op: [line.moved(move) for line in lines] for op, lines in plan.lines.items()}
+    moved[Operation.CUT_INNER] = holes + moved[Operation.CUT_INNER]
+    return replace(plan, width=width, height=height, lines=moved), holes
+
+
+def beside(plans: Sequence[Plan]) -> Plan:
+    """Several plans of one design in one, from left to right."""
+    at, lines = 0.0, {operation: list[Line]() for operation in Operation}
+    for plan in plans:
+        move = translation(at, 0.0)
+        for operation, some in plan.lines.items():
+            lines[operation] += [line.moved(move) for line in some]
+        at += plan.width + BESIDE
+    names = ", ".join(p.piece for p in plans)
+    findings = tuple(dict.fromkeys(f for p in plans for f in p.findings))
+    height = max(p.height for p in plans)
+    return replace(
+        plans[0], piece=names, width=at - BESIDE, height=height, lines=lines, findings=findings,
+        label=plans[0].paper,
+    )  # fmt: skip
+
+
+def plan_of(
+    evaluation: Evaluation,
+    piece: PieceOutcome,
+    *,
+    ticked: bool = False,
+    findings: Sequence[str] = (),
+) -> Plan:
+    """The finished piece's lines, all in one. ``StilebladeError`` where it has no paper."""
     work = piece.work
     if work is None or not work.paper:
         raise StilebladeError(
@@ -79,38 +191,66 @@ def plan_of(evaluation: Evaluation, piece: PieceOutcome) -> Plan:
             code="empty",
         )
     box = work.paper.bounds
+    found = lines_of(work)
+    if ticked:
+        marks = ticks(work)
+        found[Operation.DRAW] += [Line(lines([a], [b]), False, group=TICKS) for a, b in marks]
+        box = _around(box, [p for mark in marks for p in mark])
     move = translation(-box.left, -box.head)
-    moved = {
-        operation: [replace(line, segments=line.segments.transformed(move)) for line in lines]
-        for operation, lines in lines_of(work).items()
-    }
-    return Plan(evaluation.design.name, piece.piece.name, box.width, box.height, moved)
+    moved = {operation: [line.moved(move) for line in some] for operation, some in found.items()}
+    return Plan(
+        evaluation.design.name,
+        piece.piece.name,
+        box.width,
+        box.height,
+        moved,
+        paper=piece.paper.name,
+        findings=tuple(findings),
+    )
 
 
-def lines_of(work: Work) -> dict[Operation, list[Line]]:
+def _around(box: Box, spots: Sequence[tuple[float, float]]) -> Box:
+    xs, ys = [p[0] for p in spots], [p[1] for p in spots]
+    return Box(
+        min(box.left, *xs, box.right), min(box.head, *ys, box.foot),
+        max(box.right, *xs, box.left), max(box.foot, *ys, box.head),
+    )  # fmt: skip
+
+
+def lines_of(work: Work) -> Lines:
     """A piece's lines by operation, where they are in the flat view."""
-    found: dict[Operation, list[Line]] = {operation: [] for operation in Operation}
+    found: Lines = {operation: [] for operation in Operation}
     for operation, line in _creases(work):
         found[operation].append(line)
     for drawn in work.lines_on_paper:
         for way, closed in drawn.ways:
-            found[_OPERATIONS[drawn.how]].append(Line(way, closed, drawn.step))
+            found[_OPERATIONS[drawn.how]].append(Line(way, closed, drawn.step, _group_of(drawn)))
     for contour in work.paper.contours:
         operation = Operation.CUT_INNER if contour.opening else Operation.CUT_OUTER
         found[operation].append(Line(contour.segments, True))
     return found
 
 
+def _group_of(drawn: DrawnLine) -> str:
+    """Drawn lines by their pen, slits and scores that are no folds by themselves."""
+    operation = _OPERATIONS[drawn.how]
+    if operation is Operation.DRAW:
+        return f"pen-{drawn.pen}"
+    return {How.SCORE: "line", How.PERFORATE: "line", How.CUT: "slit"}.get(drawn.how, "")
+
+
 def _creases(work: Work) -> list[tuple[Operation, Line]]:
     found = []
     for fold in work.folds:
         if fold.made is Made.PERFORATE:
-            ends = [e for span in work.spans[fold.name] for e in perforation(span, fold)]
-            operation = Operation.PERFORATE
+            for span in work.spans[fold.name]:
+                found += [
+                    (Operation.PERFORATE, Line(lines([a], [b]), False, fold.step))
+                    for a, b in perforation(span, fold)
+                ]
         elif fold.made is Made.SCORE:
-            ends = [(s.start, s.end) for s in score_spans(work, fold)]
-            operation = Operation.SCORE
-        else:
-            continue
-        found += [(operation, Line(lines([a], [b]), False, fold.step)) for a, b in ends]
+            for span in score_spans(work, fold):
+                group = INSIDE if fold.inside else span.direction.value
+                line = Line(lines([span.start], [span.end]), False, fold.step, group)
+                found.append((Operation.SCORE, line))
     return found

@@ -10,7 +10,8 @@ from PIL import Image
 from PIL.PngImagePlugin import PngInfo
 
 from stileblade.formats.format import register_format
-from stileblade.formats.pdf import page_size, pdf
+from stileblade.formats.options import FileOptions, Page
+from stileblade.formats.pdf import own_page, pdf
 from stileblade.formats.plan import Plan
 
 DPI = 200
@@ -20,12 +21,12 @@ _one_at_a_time = Lock()
 
 
 @register_format("png", title="PNG", about="a picture", media_type="image/png")
-def png(plan: Plan) -> bytes:
+def png(plan: Plan, options: FileOptions) -> bytes:
     """The plan as a picture; very large pieces get fewer dots, which the file states."""
-    width, height = page_size(plan)
+    width, height = own_page(plan)
     dots = min(DPI, (MOST_PIXELS / (width * height)) ** 0.5 * 25.4)
     with _one_at_a_time:
-        document = pypdfium2.PdfDocument(pdf(plan))
+        document = pypdfium2.PdfDocument(pdf(plan, FileOptions(page=Page.OWN, words=False)))
         try:
             image: Image.Image = document[0].render(scale=dots / 72).to_pil()
         finally:

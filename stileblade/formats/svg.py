@@ -5,6 +5,8 @@ from __future__ import annotations
 from lxml import etree
 
 from stileblade.formats.format import register_format
+from stileblade.formats.options import FileOptions
+from stileblade.formats.pens import PENS
 from stileblade.formats.plan import Line, Operation, Plan
 from stileblade.geometry.paths.pathdata import PathPen
 from stileblade.geometry.paths.pens import draw_contour
@@ -14,6 +16,7 @@ _DC = "http://purl.org/dc/elements/1.1/"
 _COLOURS = {
     Operation.SCORE: "#2d5d7b",
     Operation.PERFORATE: "#7b5d2d",
+    Operation.PRICK: "#8a4a63",
     Operation.DRAW: "#2f6b45",
     Operation.CUT_INNER: "#1d2433",
     Operation.CUT_OUTER: "#1d2433",
@@ -29,7 +32,7 @@ def line_path(line: Line) -> str:
 @register_format(
     "svg", title="SVG", about="true size, a group for each operation", media_type="image/svg+xml"
 )
-def svg(plan: Plan) -> bytes:
+def svg(plan: Plan, options: FileOptions) -> bytes:
     """The plan as an SVG file; coordinates to a ten-thousandth of a mm, arcs as arcs."""
     w, h = f"{plan.width:.4f}", f"{plan.height:.4f}"
     root = etree.Element(
@@ -44,6 +47,7 @@ def svg(plan: Plan) -> bytes:
         ("title", plan.title),
         ("description", plan.about),
         ("creator", "Stileblade"),
+        *(("relation", text) for text in plan.findings),
     ):
         etree.SubElement(metadata, f"{{{_DC}}}{name}").text = text
     cut = None
@@ -60,6 +64,13 @@ def svg(plan: Plan) -> bytes:
             "stroke-width": "0.2",
         }
         group = etree.SubElement(parent, f"{{{_NS}}}g", attributes)
-        for line in plan.lines[operation]:
-            etree.SubElement(group, f"{{{_NS}}}path", {"d": line_path(line)})
+        for name, lines in plan.groups(operation).items():
+            inner = group
+            if name:
+                inner = etree.SubElement(group, f"{{{_NS}}}g", {"id": f"{operation}-{name}"})
+                colour = PENS.get(name)
+                if colour:
+                    inner.set("stroke", colour)
+            for line in lines:
+                etree.SubElement(inner, f"{{{_NS}}}path", {"d": line_path(line)})
     return bytes(etree.tostring(root, xml_declaration=True, encoding="utf-8", pretty_print=True))

@@ -2,21 +2,31 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass, replace
 from enum import StrEnum
 from itertools import pairwise
+from typing import TYPE_CHECKING
 
 from stileblade.geometry.curves.places import Point
 from stileblade.geometry.curves.segments import Floats, Segments
 from stileblade.geometry.regions.along import points_along, within
 from stileblade.geometry.regions.region import Region
 
+if TYPE_CHECKING:
+    from stileblade.piece.work import Work
+
+Ways = tuple[tuple[Segments, bool], ...]
+"""Ways, each with whether it is a closed contour."""
+
 
 class How(StrEnum):
-    """How a line that is no outline is made. ``CUT`` is a slit: cut through, nothing taken out."""
+    """How a line that is no outline is made. ``CUT`` is a slit: cut through, nothing taken out.
+    ``PRICK`` are holes for a thread."""
 
     DRAW = "draw"
     STITCH = "stitch"
+    PRICK = "prick"
     SCORE = "score"
     PERFORATE = "perforate"
     CUT = "cut"
@@ -24,11 +34,14 @@ class How(StrEnum):
 
 @dataclass(frozen=True, eq=False)
 class DrawnLine:
-    """Lines and slits that a step put on the paper: each way with whether it is a closed contour."""
+    """Lines and slits that a step put on the paper. What ``follows`` the finished outline has no ways
+    of its own: they come of the piece as it is in the end. ``pen`` is the pen's number, from 1."""
 
     step: str
     how: How
-    ways: tuple[tuple[Segments, bool], ...]
+    ways: Ways
+    pen: int = 1
+    follows: Callable[[Work], Ways] | None = None
 
     @property
     def edges(self) -> list[tuple[Point, Point]]:
@@ -43,5 +56,7 @@ class DrawnLine:
 
     def on(self, paper: Region) -> DrawnLine:
         """What of it lies on a paper."""
+        if self.follows is not None:
+            return self
         found = [part for way, closed in self.ways for part in within(paper, way, closed=closed)]
         return replace(self, ways=tuple(found))

@@ -5,6 +5,7 @@ from __future__ import annotations
 from stileblade.errors import StepError
 from stileblade.fields import choice
 from stileblade.geometry.curves.places import Box, Side
+from stileblade.piece.folds import Fold
 from stileblade.piece.work import Work
 
 _SAME = 0.01
@@ -20,10 +21,26 @@ def side_field(default: Side, description: str) -> Side:
 
 def must_be_open(work: Work, box: Box, side: Side, *, field: str = "side") -> None:
     """StepError where a fold lies on the edge."""
-    for fold in work.folds:
-        if fold.axis == ("x" if side.upright else "y") and abs(fold.at - side.at(box)) < _SAME:
-            raise StepError(
-                f"That edge is no edge: {fold.name} lies there.",
-                hint=f"Take another one, such as {side.opposite.value!r}.",
-                field=field,
-            )
+    fold = _fold_on(work, box, side)
+    if fold is not None:
+        others = [s.value for s in Side if _fold_on(work, box, s) is None]
+        raise StepError(
+            f"That edge is no edge: {fold.name} lies there.",
+            hint=f"Take another one: {', '.join(others)}." if others else "Choose another panel.",
+            field=field,
+        )
+
+
+def open_sides(work: Work, target: str) -> list[str]:
+    """The edges of what a step is placed on that no fold lies on; all where that is not there."""
+    try:
+        box = work.box_of(target)
+    except StepError:
+        return [side.value for side in Side]
+    return [side.value for side in Side if _fold_on(work, box, side) is None]
+
+
+def _fold_on(work: Work, box: Box, side: Side) -> Fold | None:
+    axis = "x" if side.upright else "y"
+    on = (f for f in work.folds if f.axis == axis and abs(f.at - side.at(box)) < _SAME)
+    return next(on, None)

@@ -167,8 +167,23 @@ class Work:
 
     @cached_property
     def lines_on_paper(self) -> tuple[DrawnLine, ...]:
-        """The lines where there is paper under them after all steps."""
-        return tuple(line.on(self.paper) for line in self.lines)
+        """The lines where there is paper under them after all steps; those that follow the outline
+        along the outline as it is in the end."""
+        return tuple(self._found(line)[0] for line in self.lines)
+
+    @property
+    def lines_lost(self) -> list[tuple[DrawnLine, StepError]]:
+        """Lines that cannot follow the outline as it is in the end, and why."""
+        found = [(line, self._found(line)[1]) for line in self.lines if line.follows is not None]
+        return [(line, problem) for line, problem in found if problem is not None]
+
+    def _found(self, line: DrawnLine) -> tuple[DrawnLine, StepError | None]:
+        if line.follows is None:
+            return line.on(self.paper), None
+        try:
+            return replace(line, ways=line.follows(self), follows=None), None
+        except StepError as problem:
+            return replace(line, follows=None), problem
 
     @cached_property
     def slits(self) -> tuple[Segments, ...]:

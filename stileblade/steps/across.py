@@ -20,8 +20,8 @@ class OnFold(Step):
         "", "Fold", "Which fold; empty means the first.", control="fold", empty="the first"
     )
 
-    def folds_offered(self, before: Work) -> list[str]:
-        return [fold.name for fold in _choosable(before)]
+    def offers(self, before: Work) -> dict[str, list[str]]:
+        return super().offers(before) | {"fold": [fold.name for fold in _choosable(before)]}
 
     def fold_of(self, work: Work) -> Fold:
         """The fold that is meant. StepError where the piece has none of that name."""

@@ -144,9 +144,10 @@ class Step(Values, ABC):
         """What came of the step's values, for the pane of the step in hand."""
         return []
 
-    def folds_offered(self, before: Work) -> list[str]:
-        """The names of the folds that can be chosen for it."""
-        return [fold.name for fold in before.folds]
+    def offers(self, before: Work) -> dict[str, list[str]]:
+        """By field: of its choices those that can be taken as the work stands; all where a field is not
+        named."""
+        return {"fold": [fold.name for fold in before.folds]}
 
     def moves(self, before: Work) -> tuple[Moved, Moved] | None:
         """The values that follow what the step places, to the right and down; None where it places

@@ -16,7 +16,7 @@ from stileblade.views.flat import FlatView, flat_of
 from stileblade.views.lap import LapCurve, lap_of
 from stileblade.views.loupe import LoupePlace, loupe_of
 from stileblade.views.places import Stroke
-from stileblade.views.readings import Reading, readings_of
+from stileblade.views.readings import EnvelopeRow, Reading, envelopes_of, readings_of
 from stileblade.views.scoring import ScoreRow, scoring_of, tick_strokes
 from stileblade.views.space import SpaceView, no_space, space_of
 from stileblade.views.strip import StripView, strip_of
@@ -34,6 +34,7 @@ class RestView(BaseModel):
     lap: LapCurve | None
     loupe: list[LoupePlace]
     readings: list[Reading]
+    envelopes: list[EnvelopeRow]
     findings: list[FindingView]
     strip: list[StripView]
 
@@ -86,6 +87,7 @@ def _rest(evaluation: Evaluation, piece: PieceOutcome, known: set[str]) -> RestV
         lap=None,
         loupe=[],
         readings=[],
+        envelopes=[],
         findings=findings_of(evaluation),
         strip=strip,
     )
@@ -98,5 +100,6 @@ def _rest(evaluation: Evaluation, piece: PieceOutcome, known: set[str]) -> RestV
         rest.lap = attempt("hinge over the lap", lambda: lap_of(work), None)
         rest.loupe = attempt("places for the loupe", lambda: loupe_of(work, piece.paper), [])
         rest.readings = attempt("readings", lambda: readings_of(evaluation, piece), [])
+        rest.envelopes = attempt("envelopes", lambda: envelopes_of(evaluation, piece), [])
     rest.findings += not_computed(attempt.failed, piece.piece.id)
     return rest

@@ -14,6 +14,7 @@ from stileblade.card.ways import WAYS, Way
 from stileblade.design.document import Card, Design, Piece
 from stileblade.design.evaluation import evaluate
 from stileblade.formats.format import formats
+from stileblade.formats.options import FileOptions
 from stileblade.outlines.artwork import Artwork
 from stileblade.outlines.figure import FIGURES
 from stileblade.piece.work import Work
@@ -70,6 +71,7 @@ class Catalogue(BaseModel):
     ways: list[WayKind]
     folding: dict[str, Any]
     formats: list[FormatKind]
+    file_options: dict[str, Any]
 
 
 def _works(
@@ -154,4 +156,5 @@ def catalogue() -> Catalogue:
         formats=[
             FormatKind(extension=f.extension, title=f.title, about=f.about) for f in formats()
         ],
+        file_options=FileOptions.model_json_schema(),
     )

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Literal
+from typing import Any, Literal
 
 from pydantic import BaseModel
 
@@ -10,10 +10,12 @@ from stileblade.checks.check import Finding, Mend, Severity, run_checks
 from stileblade.design.changes import Change
 from stileblade.design.evaluation import Evaluation
 from stileblade.geometry.paths.pathdata import path_data
+from stileblade.steps.step import Step
 from stileblade.unexpected import SORRY
 from stileblade.views.places import Stroke
 
 MOST_OUTLINES = 200
+MOST_SPOTS = 20
 
 
 class MendView(BaseModel):
@@ -27,6 +29,8 @@ class FindingView(BaseModel):
     message: str
     hint: str
     piece: str
+    where: str
+    """Piece, panel and step, as a person reads them; of the piece only where there are several."""
     step: str
     value: float | None
     lines: list[Stroke]
@@ -38,6 +42,17 @@ def findings_of(evaluation: Evaluation) -> list[FindingView]:
     return [_finding(f, evaluation) for f in run_checks(evaluation)]
 
 
+def standing(evaluation: Evaluation) -> dict[str, tuple[str, ...]]:
+    """By a piece's key: the errors and warnings that stand, for a file to say."""
+    keys = {p.piece.name: p.piece.id for p in evaluation.pieces}
+    found: dict[str, tuple[str, ...]] = {}
+    for finding in run_checks(evaluation):
+        if finding.severity is not Severity.NOTE and finding.piece in keys:
+            key = keys[finding.piece]
+            found[key] = (*found.get(key, ()), f"{finding.severity}: {finding.message}")
+    return found
+
+
 def not_computed(what: list[str], piece: str, step: str = "") -> list[FindingView]:
     """Findings of what of a picture could not be made."""
     return [
@@ -47,6 +62,7 @@ def not_computed(what: list[str], piece: str, step: str = "") -> list[FindingVie
             message=f"The {one} could not be computed.",
             hint=SORRY,
             piece=piece,
+            where="",
             step=step,
             value=None,
             lines=[],
@@ -65,23 +81,54 @@ def _finding(finding: Finding, evaluation: Evaluation) -> FindingView:
         message=finding.message,
         hint=finding.hint,
         piece=piece,
+        where=where_of(finding, evaluation),
         step=finding.step,
         value=finding.value,
         lines=[(*a, *b) for a, b in finding.place.lines],
         outlines=[path_data(r, 3) for r in finding.place.outlines[:MOST_OUTLINES]],
-        mends=[MendView(title=m.title, changes=[change_of(m, piece)]) for m in finding.mends],
+        mends=[MendView(title=m.title, changes=changes_of(m, piece)) for m in finding.mends],
     )
 
 
-def change_of(mend: Mend, piece: str) -> Change:
-    """A mend as a change to the piece with that key."""
+def where_of(finding: Finding, evaluation: Evaluation) -> str:
+    """The piece, where there are several, the panels that its place lies on, and its step."""
+    piece = next((p for p in evaluation.pieces if p.piece.name == finding.piece), None)
+    if piece is None:
+        return ""
+    words = [piece.piece.name] if len(evaluation.pieces) > 1 else []
+    spots = [((a[0] + b[0]) / 2, (a[1] + b[1]) / 2) for a, b in finding.place.lines]
+    spots += [o.bounds.centre for o in finding.place.outlines[:MOST_SPOTS]]
+    panels = piece.work.panels if piece.work else ()
+    on = [p.name for p in panels if any(p.box.holds(s) for s in spots)]
+    if 0 < len(on) < max(len(panels), 2):
+        words.append(" and ".join(on))
+    for number, outcome in enumerate(piece.outcomes, 1):
+        if finding.step and outcome.step.id == finding.step:
+            words.append(f"step {number}, {outcome.step.title}")
+    return ", ".join(words)
+
+
+def changes_of(mend: Mend, piece: str) -> list[Change]:
+    """A mend as changes to the piece with that key, and to the design."""
+    found = []
     if mend.card:
-        return Change(op="fold", piece=piece, step="", values=mend.card)
+        found.append(Change(op="fold", piece=piece, step="", values=mend.card))
+    if mend.size:
+        found.append(Change(op="size", piece=piece, step="", values=mend.size))
+    if mend.paper is not None:
+        key, values = mend.paper
+        found.append(Change(op="paper", piece=piece, step=key, values=values))
+    if mend.add is not None:
+        found.append(Change(op="add", piece=piece, step=mend.before, values=_values(mend.add)))
     if mend.piece is not None:
         name, steps = mend.piece
-        made = [s.model_dump(mode="json", exclude={"id"}) for s in steps]
-        return Change(op="piece", piece=piece, step="", values={"name": name, "steps": made})
-    if mend.add is not None:
-        values = mend.add.model_dump(mode="json", exclude={"id"})
-        return Change(op="add", piece=piece, step=mend.before, values=values)
-    return Change(op="set", piece=piece, step=mend.step, values=mend.values)
+        made = {"name": name, "steps": [_values(s) for s in steps]}
+        found.append(Change(op="piece", piece=piece, step="", values=made))
+    if mend.values:
+        found.append(Change(op="set", piece=piece, step=mend.step, values=mend.values))
+    return found
+
+
+def _values(step: Step) -> dict[str, Any]:
+    """A step's values, with its key where it must keep it."""
+    return step.model_dump(mode="json", exclude=None if step.id else {"id"})

@@ -63,7 +63,8 @@ class LineView(BaseModel):
     """Lines of one step that are not cut, as path data."""
 
     path: str
-    how: Literal["draw", "stitch", "score", "perforate", "cut"]
+    how: Literal["draw", "stitch", "prick", "score", "perforate", "cut"]
+    pen: int
 
 
 class PartView(BaseModel):
@@ -100,7 +101,8 @@ class FlatView(BaseModel):
     artwork: PlacedView | None
     guides: list[Guide]
     targets: list[str]
-    fold_names: list[str]
+    offers: dict[str, list[str]]
+    """By field: what can be chosen as things stand."""
     lines: list[LineView]
     windows: list[WindowView]
     parts: list[PartView]
@@ -126,9 +128,10 @@ def flat_of(
         artwork=_placed(seen, piece) if seen else None,
         guides=attempt("guides", lambda: guides_of(given), []),
         targets=given.targets() if given else [],
-        fold_names=outcome.step.folds_offered(given) if outcome and given else [],
+        offers=outcome.step.offers(given) if outcome and given else {},
         lines=[
-            LineView(path=ways_path(line, 3), how=line.how.value) for line in seen.lines_on_paper
+            LineView(path=ways_path(line, 3), how=line.how.value, pen=line.pen)
+            for line in seen.lines_on_paper
         ]
         if seen
         else [],

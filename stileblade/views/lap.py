@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from pydantic import BaseModel
 
+from stileblade.folding.hinge import hinge_at_lap
 from stileblade.folding.joins import lap_curve
 from stileblade.geometry.measures.distances import rings_of
 from stileblade.geometry.regions.set_operations import cut_off
@@ -18,11 +19,13 @@ class LapPoint(BaseModel):
 
 
 class LapCurve(BaseModel):
-    """The hinge over the lap of the mirror step, and what each half loses, in mm^2."""
+    """The hinge over the lap of the mirror step, and what each half loses, in mm^2; ``finished`` is
+    the hinge of the finished piece, with what later steps weld on and take away."""
 
     step: str
     lap: float
     hinge: float
+    finished: float
     loss: float
     points: list[LapPoint]
     lost: str
@@ -39,7 +42,8 @@ def lap_of(work: Work) -> LapCurve | None:
     return LapCurve(
         step=mirrored.step,
         lap=mirrored.lap,
-        hinge=sum(s.length for s in spans),
+        hinge=hinge_at_lap(mirrored, mirrored.lap),
+        finished=sum(s.length for s in spans),
         loss=mirrored.loss,
         points=[LapPoint(lap=p.lap, hinge=p.hinge, loss=p.loss) for p in lap_curve(mirrored)],
         lost=ring_path(rings_of(lost.polygons), 3) if lost else "",

@@ -6,7 +6,7 @@ from pydantic import BaseModel
 
 from stileblade.card.stock import weight_of
 from stileblade.checks.check import Subject
-from stileblade.checks.envelope import bulk_of, room_of
+from stileblade.checks.envelope import bulk_of, ranked, room_of
 from stileblade.checks.grain import best_lay
 from stileblade.checks.hinges import panel_along
 from stileblade.checks.least import least_width
@@ -28,6 +28,39 @@ class Reading(BaseModel):
     values: list[float]
     unit: str
     note: str = ""
+
+
+class EnvelopeRow(BaseModel):
+    """An envelope with the room in it in mm, in the better orientation; ``chosen``: the design's."""
+
+    name: str
+    width: float
+    height: float
+    room: tuple[float, float]
+    takes: bool
+    chosen: bool
+
+
+MOST_ENVELOPES = 4
+"""Of those that take the card and are not the design's own."""
+
+
+def envelopes_of(evaluation: Evaluation, piece: PieceOutcome) -> list[EnvelopeRow]:
+    """The envelopes that take the closed card, the tightest first, and the design's own."""
+    found = ranked(Subject(evaluation, piece))
+    shown = [r for r in found if r.takes][:MOST_ENVELOPES]
+    shown += [r for r in found if r.chosen and r not in shown]
+    return [
+        EnvelopeRow(
+            name=r.envelope.name,
+            width=r.envelope.width,
+            height=r.envelope.height,
+            room=(r.room.width, r.room.height),
+            takes=r.takes,
+            chosen=r.chosen,
+        )
+        for r in shown
+    ]
 
 
 def readings_of(evaluation: Evaluation, piece: PieceOutcome) -> list[Reading]:
@@ -58,7 +91,7 @@ def readings_of(evaluation: Evaluation, piece: PieceOutcome) -> list[Reading]:
     layers = fold_flat(work).layers
     note = f"{layers} layers" if layers > 1 else "one layer"
     found.append(Reading(name="Bulk", values=[bulk_of(subject, work)], unit="mm", note=note))
-    found += _closed(work)
+    found += _closed(subject, work)
     found += _standing(work)
     found += _narrowest(piece, work)
     found += _grain(piece, work)
@@ -94,7 +127,7 @@ def _hinge(subject: Subject, work: Work, fold: Fold) -> Reading:
     return Reading(name=name, values=[hinge_length(spans, fold)], unit="mm", note=note)
 
 
-def _closed(work: Work) -> list[Reading]:
+def _closed(subject: Subject, work: Work) -> list[Reading]:
     closed = closed_card(work)
     found = []
     if closed.reveal_area > 0.5:
@@ -103,7 +136,7 @@ def _closed(work: Work) -> list[Reading]:
                 name="Reveal",
                 values=[closed.reveal_by],
                 unit="mm",
-                note=f"{closed.reveal_area:.0f} mm² of the back seen round the front",
+                note=f"{subject.area(closed.reveal_area)} of the back seen round the front",
             )
         )
     if closed.out_area > 0.5:
@@ -112,7 +145,7 @@ def _closed(work: Work) -> list[Reading]:
                 name="Stands out",
                 values=[closed.out_by],
                 unit="mm",
-                note=f"{closed.out_area:.0f} mm² of the front beyond the back",
+                note=f"{subject.area(closed.out_area)} of the front beyond the back",
             )
         )
     return found

@@ -20,6 +20,7 @@ from PIL import Image
 from stileblade.design.evaluation import evaluate
 from stileblade.errors import StilebladeError
 from stileblade.formats.format import formats
+from stileblade.formats.options import FileOptions
 from stileblade.formats.pdf import FOOT, MARGIN
 from stileblade.formats.plan import plan_of
 from stileblade.geometry.paths.pathdata import region_from_path
@@ -40,11 +41,15 @@ def asymmetric(*more: dict[str, Any]) -> Any:
     return data
 
 
-def written(kind: str, data: Any) -> bytes:
+def written(kind: str, data: Any, **options: Any) -> bytes:
     from stileblade.design.document import load_design
 
     evaluation = evaluate(load_design(data))
-    return formats()[kind].write(plan_of(evaluation, evaluation.pieces[0]))
+    plan = plan_of(evaluation, evaluation.pieces[0])
+    return formats()[kind].write(plan, FileOptions(**options))
+
+
+OWN = {"page": "own", "words": False}
 
 
 def test_svg_is_true_to_size_and_grouped_by_operation() -> None:
@@ -54,11 +59,11 @@ def test_svg_is_true_to_size_and_grouped_by_operation() -> None:
     assert (root.get("width"), root.get("height")) == ("180.0000mm", "60.0000mm")
     assert root.get("viewBox") == "0 0 180.0000 60.0000"
     assert [g.get("id") for g in root.iter(f"{SVG}g")] == [
-        "score", "perforate", "draw", "cut", "cut-inner", "cut-outer",
+        "score", "score-mountain", "perforate", "prick", "draw", "cut", "cut-inner", "cut-outer",
     ]  # fmt: skip
     assert "Base" in (root.findtext(f"{SVG}title") or "")
     assert "180.000 x 60.000 mm" in (root.findtext(f"{SVG}desc") or "")
-    (score,) = root.findall(f".//{SVG}g[@id='score']/{SVG}path")
+    (score,) = root.findall(f".//{SVG}g[@id='score']//{SVG}path")
     # at x = 90 the round corner begins 20 - sqrt(300) = 2.6795 down; 2 are left at each end
     assert score.get("d") == "M90 4.6795L90 28"
 
@@ -88,11 +93,16 @@ def test_dxf_is_in_mm_upright_and_has_a_layer_for_each_operation() -> None:
     assert {e.dxf.layer for e in document.modelspace()} == {"PERFORATE", "CUT_INNER", "CUT_OUTER"}
 
 
-def test_dxf_reads_back_with_y_upwards_arcs_and_splines() -> None:
+@pytest.mark.parametrize(
+    ("curves", "kinds"), [("arcs", ["LWPOLYLINE"]), ("splines", ["LWPOLYLINE", "SPLINE"])]
+)
+def test_dxf_reads_back_with_y_upwards(curves: str, kinds: list[str]) -> None:
     """The hole at 11 from the left and 13 from the head of 60 lies at y = 47."""
-    document = ezdxf.read(io.StringIO(written("dxf", asymmetric()).decode()))
+    document = ezdxf.read(io.StringIO(written("dxf", asymmetric(), curves=curves).decode()))
     outer = [e for e in document.modelspace() if e.dxf.layer == "CUT_OUTER"]
-    assert {e.dxftype() for e in outer} == {"LWPOLYLINE", "SPLINE"}
+    assert sorted({e.dxftype() for e in outer}) == kinds
+    if curves == "arcs":
+        assert [e.closed for e in outer] == [True]
     points = [p for e in outer for p in dxf_path.make_path(e).flattening(0.001)]
     assert max(p.x for p in points) == pytest.approx(100, abs=1e-6)
     assert max(p.y for p in points) == pytest.approx(60, abs=1e-6)
@@ -105,7 +115,7 @@ def test_dxf_reads_back_with_y_upwards_arcs_and_splines() -> None:
     assert not any(p.x > 96 and p.y > 56 for p in points)
 
 
-def test_dxf_of_an_ellipse_is_an_ellipse_where_it_was() -> None:
+def test_dxf_of_an_ellipse_is_one_closed_line_where_it_was() -> None:
     data = design_of(
         {"kind": "figure", "id": "a", "outline": {"kind": "ellipse", "width": 80, "height": 30}},
         {"kind": "turn", "id": "t", "angle": 25},
@@ -113,7 +123,7 @@ def test_dxf_of_an_ellipse_is_an_ellipse_where_it_was() -> None:
     ).model_dump(mode="json")
     document = ezdxf.read(io.StringIO(written("dxf", data).decode()))
     kinds = sorted(e.dxftype() for e in document.modelspace())
-    assert kinds == ["ELLIPSE", "LWPOLYLINE"]
+    assert kinds == ["LWPOLYLINE"]
     region = evaluate(design_of(*data["pieces"][0]["steps"])).pieces[0].work.paper  # type: ignore[union-attr]
     points = [p for e in document.modelspace() for p in dxf_path.make_path(e).flattening(0.001)]
     box = region.bounds
@@ -123,7 +133,7 @@ def test_dxf_of_an_ellipse_is_an_ellipse_where_it_was() -> None:
 
 
 def test_pdf_is_at_one_to_one_without_unembedded_fonts() -> None:
-    content = written("pdf", asymmetric())
+    content = written("pdf", asymmetric(), **OWN)
     with pikepdf.open(io.BytesIO(content)) as document:
         page = document.pages[0]
         assert document.Root.ViewerPreferences.PrintScaling == "/None"
@@ -136,7 +146,7 @@ def test_pdf_is_at_one_to_one_without_unembedded_fonts() -> None:
 def test_pdf_shows_the_piece_upright_in_its_true_place() -> None:
     """At 254 dpi a pixel is 0.1 mm: ink on the left edge and at the hole's left, none where the
     L has no paper."""
-    page = pypdfium2.PdfDocument(written("pdf", asymmetric()))[0]
+    page = pypdfium2.PdfDocument(written("pdf", asymmetric(), **OWN))[0]
     picture = page.render(scale=254 / 72).to_pil().convert("L")
 
     def dark(x: float, y: float) -> bool:

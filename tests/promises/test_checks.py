@@ -11,7 +11,7 @@ from stileblade.design.changes import with_changes
 from stileblade.design.document import load_design, read_design
 from stileblade.design.evaluation import Evaluation, evaluate
 from stileblade.geometry.curves.segments import Floats
-from stileblade.views.findings import change_of
+from stileblade.views.findings import changes_of
 from tests.conftest import design_of
 from tests.promises.frames import MIRRORED, MOVED, elsewhere
 
@@ -80,8 +80,8 @@ def test_every_mend_can_be_applied() -> None:
                 if finding.piece != piece.piece.name:
                     continue
                 for mend in finding.mends:
-                    change = change_of(mend, piece.piece.id)
-                    mended = evaluate(with_changes(evaluation.design, [change]))
+                    changes = changes_of(mend, piece.piece.id)
+                    mended = evaluate(with_changes(evaluation.design, changes))
                     after = [(f.code, f.value) for f in run_checks(mended)]
                     assert (finding.code, finding.value) not in after, (name, mend.title)
 

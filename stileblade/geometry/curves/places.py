@@ -45,6 +45,10 @@ class Box:
             (self.left, self.foot),
         ]
 
+    def holds(self, spot: Point) -> bool:
+        """Whether a place lies in it, its sides included."""
+        return self.left <= spot[0] <= self.right and self.head <= spot[1] <= self.foot
+
     def share_of(self, x: float, y: float) -> tuple[float, float]:
         """A place as shares of the width and the height, from the head left."""
         return (x - self.left) / max(self.width, 1e-9), (y - self.head) / max(self.height, 1e-9)

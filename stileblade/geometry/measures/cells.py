@@ -12,6 +12,7 @@ from typing import Any, TypeAlias
 import numpy as np
 import shapely
 
+from stileblade.geometry.curves.line import Line
 from stileblade.geometry.curves.places import Box, Point
 from stileblade.geometry.curves.segments import Bools, Floats, Ints
 from stileblade.geometry.curves.vectors import norms
@@ -23,6 +24,8 @@ Cell: TypeAlias = Any
 FINE = 0.005
 _OVER = 0.02
 """Cuts run on by so much, so that they reach the outline with its corners left out."""
+_LARGEST = 12
+"""Of the parts of a cell, so many are looked at for how wide it is."""
 _OVERS = (_OVER, 0.1, 0.3, 1.0)
 """And by so much, one after the other, where that is not enough: at a flat angle."""
 
@@ -184,6 +187,25 @@ def farthest(cell: Cell, other: Cell) -> float:
     far = points[away >= away.max() - 1.0]
     spread = far[:: max(1, len(far) // 200)]
     return float(shapely.distance(shapely.points(spread), other).max())
+
+
+def widest(cell: Cell) -> float:
+    """How wide the cell is where it is widest: the diameter of the largest circle in it."""
+    parts = [p for p in shapely.get_parts(cell) if p.geom_type == "Polygon" and p.area > 1e-3]
+    largest = sorted(parts, key=lambda p: -p.area)[:_LARGEST]
+    circles = [shapely.maximum_inscribed_circle(shapely.simplify(p, FINE), 0.001) for p in largest]
+    return 2 * max((float(shapely.length(c)) for c in circles), default=0.0)
+
+
+def beyond(cell: Cell, line: Line, side: float) -> Cell:
+    """What of the cell lies on a side of a line: 1 where its normal points to, -1 on the other."""
+    points = points_of(cell)
+    places = line.place(points)
+    reach = float(np.ptp(points, axis=0).sum() + np.abs(line.off(points)).max()) + 1.0
+    along = np.array([line.point_at(places.min() - 1), line.point_at(places.max() + 1)])
+    away = line.normal * side * reach
+    half = shapely.polygons(np.concatenate([along, along[::-1] + away]))
+    return shapely.intersection(cell, half)
 
 
 def deepest(shapes: Sequence[Cell]) -> int:

@@ -9,7 +9,7 @@ import shapely
 
 from stileblade.errors import GeometryError
 from stileblade.geometry.curves.kinds import Kind
-from stileblade.geometry.curves.segments import Floats, Segments, concatenate
+from stileblade.geometry.curves.segments import Floats, Segments, arc, concatenate
 from stileblade.geometry.curves.vectors import norms
 from stileblade.geometry.regions.region import Region
 
@@ -88,9 +88,69 @@ def length_of(way: Segments) -> float:
     return float(_length_table(way)[0][-1]) if len(way) else 0.0
 
 
+_CORNER = np.cos(np.radians(20.0))
+"""A way turns by more at a corner."""
+
+
+def sides_of(way: Segments, *, closed: bool) -> list[tuple[Segments, bool]]:
+    """A way parted at its corners, each side with whether it is a closed one without any."""
+    n = len(way)
+    if not n:
+        return []
+    first, last = way.end_directions()
+    turns = (last * np.roll(first, -1, axis=0)).sum(axis=1) < _CORNER
+    if not closed:
+        turns[-1] = True
+    corners = np.flatnonzero(turns)
+    if not len(corners):
+        return [(way, True)]
+    begins = (np.roll(corners, 1) + 1) % n
+    found = []
+    for begin, end in zip(begins.tolist(), corners.tolist(), strict=True):
+        count = (end - begin) % n + 1
+        found.append((way.take((begin + np.arange(count)) % n), False))
+    return found
+
+
+def holes_along(
+    way: Segments, spacing: float, diameter: float, *, closed: bool
+) -> list[tuple[Segments, bool]]:
+    """Holes along a way, a whole number of spacings on each side, one in each corner: circles, or
+    strokes of 0.3 mm along the way where the diameter is 0."""
+    found: list[tuple[Segments, bool]] = []
+    known: list[Floats] = []
+    for side, whole in sides_of(way, closed=closed):
+        table, segment, t = _length_table(side)
+        total = float(table[-1])
+        count = max(1, round(total / spacing))
+        if count > MOST_DASHES:
+            raise GeometryError(f"A line has more than {MOST_DASHES} holes.")
+        for place in np.linspace(0, total, count + 1)[: -1 if whole else None]:
+            i, at = _place(table, segment, t, float(place))
+            spot = side.points_at(np.array([i]), np.array([at]))[0]
+            if any(np.hypot(*(spot - other)) < 1e-6 for other in (known[:1] + known[-1:])):
+                continue
+            known.append(spot)
+            if diameter:
+                r = diameter / 2
+                found.append((arc(spot.tolist(), (r, 0.0), (0.0, r), 0.0, 2 * np.pi), True))
+            else:
+                low, high = (max(0.0, min(total, float(place) + d)) for d in (-0.15, 0.15))
+                found.append((_stretch(side, table, segment, t, low, high), False))
+    return found
+
+
 def stitches(way: Segments, stitch: float, gap: float, *, closed: bool) -> list[Segments]:
-    """A whole number of stitches along a way, stitch and gap stretched alike so that they come out;
-    an open way begins and ends with a stitch."""
+    """Along each side of a way a whole number of stitches, stitch and gap stretched alike so that they
+    come out; a side begins and ends with one, so that there is a hole in each corner."""
+    return [
+        part
+        for side, whole in sides_of(way, closed=closed)
+        for part in _evenly(side, stitch, gap, closed=whole)
+    ]
+
+
+def _evenly(way: Segments, stitch: float, gap: float, *, closed: bool) -> list[Segments]:
     total = length_of(way)
     if total <= 0:
         return []

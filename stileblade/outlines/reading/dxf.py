@@ -20,6 +20,7 @@ from ezdxf.disassemble import recursive_decompose
 from ezdxf.lldxf.const import DXFError
 from ezdxf.math import BSpline, Vec3
 
+from stileblade import MADE_WITH
 from stileblade.errors import GeometryError, ReadingError
 from stileblade.geometry.curves.kinds import Kind
 from stileblade.geometry.curves.measurement import bounds, signed_area
@@ -34,6 +35,8 @@ LOOSE_ENDS: Final = 0.05
 """mm: ends this near belong together; measured on exploded, shuffled contours."""
 _MM: Final = {1: 25.4, 2: 304.8, 4: 1.0, 5: 10.0, 6: 1000.0}
 _UNITS: Final = {1: "inches", 2: "feet", 4: "mm", 5: "cm", 6: "metres"}
+OUTLINES, OPENINGS = "CUT_OUTER", "CUT_INNER"
+"""Layers of the application's own files, which are one figure."""
 _LIKELY: Final = (15.0, 700.0)
 """mm: what a drawing for a card measures along its longer side, generously."""
 _BLACK: Final = "#262626"
@@ -56,13 +59,19 @@ class _Reading:
         self.document = document
         self.found = Found("dxf", 0.0, 0.0, [])
         self.segments = 0
+        said = dict(document.header.custom_vars.properties).get("Description", "")
+        self.own = MADE_WITH in str(said)
+        """Whether the application wrote it itself: then its units and layers are known."""
 
     def run(self) -> Found:
         on: dict[tuple[str, str], list[Segments]] = defaultdict(list)
         for entity in self._entities():
             way = self._way(entity)
             if way is not None and len(way):
-                on[self._place_of(entity)].append(way)
+                layer, colour = self._place_of(entity)
+                if layer == OPENINGS and self.own:
+                    layer = OUTLINES
+                on[layer, colour].append(way)
                 self.segments += len(way)
                 if self.segments > LIMITS.segments:
                     raise ReadingError(
@@ -170,7 +179,7 @@ class _Reading:
             raise ReadingError("The drawing has no size.", hint="Export it again.")
         known = _MM.get(int(self.document.header.get("$INSUNITS", 0)))
         choices = [*([known] if known else []), *(_MM[u] for u in (4, 1, 5))]
-        choices = list(dict.fromkeys(choices))
+        choices = [known] if self.own and known else list(dict.fromkeys(choices))
         likely = [c for c in choices if _LIKELY[0] <= longer * c <= _LIKELY[1]]
         first = known if known in likely else (likely or choices)[0]
         working = 100 / longer if longer < 100 else 1000 / longer if longer > 1000 else 1.0

@@ -10,11 +10,15 @@ from stileblade.errors import StepError
 from stileblade.fields import choice, length
 from stileblade.geometry.curves.line import Line
 from stileblade.geometry.curves.places import Side
+from stileblade.geometry.curves.segments import Floats
 from stileblade.geometry.curves.transforms import after, mirror_across
+from stileblade.geometry.regions.fill import filled
 from stileblade.geometry.regions.mirroring import weld_mirrored
-from stileblade.geometry.regions.set_operations import cut_off
+from stileblade.geometry.regions.region import Region, gather
+from stileblade.geometry.regions.set_operations import cut_off, intersection
 from stileblade.piece.folds import Fold
 from stileblade.piece.mirrored import Mirrored, place_at_lap
+from stileblade.piece.windows import Copy, Opened
 from stileblade.piece.work import Note, Placed, Work
 from stileblade.steps.handle import Handle, LineHandle, Moved
 from stileblade.steps.step import Caption, Setting, Stage, Step, register_step
@@ -34,6 +38,24 @@ _SIDES: Final = {
     Towards.LEFT: Side.LEFT, Towards.RIGHT: Side.RIGHT,
     Towards.ABOVE: Side.HEAD, Towards.BELOW: Side.FOOT,
 }  # fmt: skip
+
+
+def _mirrored(
+    windows: tuple[Opened, ...], half: Region, matrix: Floats, panel: str
+) -> tuple[Opened, ...]:
+    """The windows of the figure where they still are, and their images on the other panel."""
+    found: list[Opened] = []
+    for window in windows:
+        whole = filled(half)
+        here = [c for c in (intersection(w.outline, whole) for w in window.each) if c]
+        if not here:
+            continue
+        there = [Copy(c.transformed(matrix), True) for c in here]
+        other = "back" if panel == "front" else "front"
+        for name, copies in ((other, there), (panel, [Copy(c) for c in here])):
+            outline = gather([c.outline for c in copies])
+            found.append(Opened(window.step, name, outline, window.crosses, tuple(copies)))
+    return tuple(found)
 
 
 @register_step
@@ -92,6 +114,7 @@ class Mirror(Step):
             reference=work.reference,
             mirrored=Mirrored(self.id, work.paper, half, side, self.lap),
             front="front",
+            windows=_mirrored(work.windows, half, matrix, "front" if low else "back"),
             lines=tuple(
                 line.on(half) if low else line.on(half).moved(matrix) for line in work.lines
             ),

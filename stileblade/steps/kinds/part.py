@@ -85,7 +85,7 @@ class Part(Step):
             panels,
             whole.folds,
             reference=box,
-            lines=whole.lines,
+            lines=whole.lines_on_paper,
             front=front,
             fronts=tuple(n for n in whole.fronts if n in names),
             lies_on=whole.lies_on if whole.lies_on in names else "",

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import random
+from dataclasses import replace
 from enum import StrEnum
 from itertools import pairwise
 from typing import Literal
@@ -10,7 +11,13 @@ from typing import Literal
 from stileblade.errors import StepError
 from stileblade.fields import choice, length, number_of, share, special
 from stileblade.geometry.curves.places import Box, Side
-from stileblade.geometry.curves.transforms import after, rotation, scaling, translation
+from stileblade.geometry.curves.transforms import (
+    after,
+    mirror_across,
+    rotation,
+    scaling,
+    translation,
+)
 from stileblade.geometry.paths.pathdata import region_from_path
 from stileblade.geometry.regions.fill import filled
 from stileblade.geometry.regions.region import Region
@@ -18,11 +25,12 @@ from stileblade.geometry.regions.set_operations import difference, intersection,
 from stileblade.outlines.catalogue import AnyFigure, figure_field
 from stileblade.outlines.figure import outline_of
 from stileblade.outlines.figures.round import Circle
-from stileblade.piece.sides import must_be_open, side_field
+from stileblade.piece.sides import must_be_open, open_sides, side_field
 from stileblade.piece.work import Work
 from stileblade.steps.repeating import together
 from stileblade.steps.step import Caption, Setting, Stage, Step, Told, register_step
 
+_SAME = 0.01
 _SINE = 0.3642
 """Handle of a cubic from trough to crest, as a share of its width, that is nearest to a sine."""
 
@@ -39,6 +47,11 @@ class Motif(StrEnum):
 class Keep(StrEnum):
     SHORTENED = "shortened"
     ADDED = "added"
+
+
+class Spread(StrEnum):
+    EACH = "each"
+    WHOLE = "whole"
 
 
 class Ends(StrEnum):
@@ -75,6 +88,15 @@ class ShapedEdge(Step):
     depth: float = length(4, "Depth", "From its deepest places to its tips.", above=0, most=200)
     pitch: float = length(
         20, "Pitch", "Wished length of one; adjusted to a whole number.", least=0.5
+    )
+    spread: Spread = choice(
+        Spread.EACH,
+        "Whole ones",
+        "Along an edge of several panels: a whole number on each, so that they meet when it is closed, "
+        "or along all of it.",
+        each="on each panel",
+        whole="along the whole edge",
+        when={"target": ["card"]},
     )
     keep: Keep = choice(
         Keep.SHORTENED,
@@ -122,8 +144,26 @@ class ShapedEdge(Step):
     def repeats(self, along: float) -> int:
         return max(1, round(self._free(along) / self.pitch))
 
-    def _box(self, work: Work) -> Box:
-        return work.box_of(self.target)
+    def _boxes(self, work: Work) -> list[Box]:
+        """Of the panels that have the edge, or of all of it, up to where there is paper."""
+        whole = work.box_of(self.target)
+        boxes = [whole]
+        if self.target == "card" and self.spread is Spread.EACH:
+            at = self.side.at(whole)
+            on_edge = [p.box for p in work.panels if abs(self.side.at(p.box) - at) < _SAME]
+            boxes = sorted(on_edge, key=lambda b: (b.left, b.head)) or boxes
+        return [self._to_paper(work, box) for box in boxes]
+
+    def _to_paper(self, work: Work, box: Box) -> Box:
+        """The box as far as there is paper towards the edge, which may have been cut back before."""
+        there = intersection(work.paper, rectangle(box))
+        if not there:
+            raise StepError("There is no paper on that panel.", field="target")
+        at = self.side.at(there.bounds)
+        return replace(box, **{self.side.value: at})
+
+    def offers(self, before: Work) -> dict[str, list[str]]:
+        return super().offers(before) | {"side": open_sides(before, self.target)}
 
     def _depths(self, n: int) -> list[float]:
         """Of n tips, from the first, at the left or head, to the last."""
@@ -212,11 +252,12 @@ class ShapedEdge(Step):
             ]
         )
 
-    def _placed(self, path: str, box: Box) -> Region:
-        """Local coordinates, y outwards negative, turned and moved to the edge."""
-        return self._at_edge(region_from_path(path), box)
+    def _turned(self, region: Region, along: float, turned: bool) -> Region:
+        """The other way round along the edge."""
+        return region.transformed(mirror_across(axis="x", at=along / 2)) if turned else region
 
     def _at_edge(self, region: Region, box: Box) -> Region:
+        """Local coordinates, y outwards negative, turned and moved to the edge."""
         inwards = self.depth if self.keep is Keep.SHORTENED else 0.0
         matrix = {
             Side.HEAD: translation(box.left, box.head + inwards),
@@ -228,8 +269,13 @@ class ShapedEdge(Step):
 
     def apply(self, work: Work | None, setting: Setting) -> Work:
         work = self.needs(work)
-        box = self._box(work)
-        must_be_open(work, box, self.side)
+        must_be_open(work, work.box_of(self.target), self.side)
+        for number, box in enumerate(self._boxes(work)):
+            # on every second panel it runs the other way, so that the two meet when it is closed
+            work = self._along(work, box, setting, turned=number % 2 == 1)
+        return work
+
+    def _along(self, work: Work, box: Box, setting: Setting, *, turned: bool) -> Work:
         across = self.side.depth_of(box)
         if self.keep is Keep.SHORTENED and self.depth > across / 2:
             raise StepError(
@@ -241,7 +287,8 @@ class ShapedEdge(Step):
             )
         along = self.side.length_in(box)
         if self.motif is Motif.FIGURE:
-            return self._with_figures(work, box, self._at_edge(self._figures(along, setting), box))
+            figures = self._turned(self._figures(along, setting), along, turned)
+            return self._with_figures(work, box, self._at_edge(figures, box))
         start, curve, end = self.curve(along)
         # along the panel's own edge, or along the line of the deepest places
         level = 0.0 if self.keep is Keep.ADDED else -self.depth
@@ -249,7 +296,8 @@ class ShapedEdge(Step):
             (f"V{start!r}" if start != level else ""),
             (f"V{level!r}" if end != level else ""),
         )
-        shape = self._placed(f"M0 {level!r}{up}{curve}{down}Z", box)
+        local = region_from_path(f"M0 {level!r}{up}{curve}{down}Z")
+        shape = self._at_edge(self._turned(local, along, turned), box)
         if self.keep is Keep.ADDED:
             return work.with_paper(union(work.paper, shape))
         if not intersection(work.paper, shape):
@@ -277,10 +325,17 @@ class ShapedEdge(Step):
     def tells(self, before: Work | None, after: Work, setting: Setting) -> list[Told]:
         if before is None:
             return []
-        along = self.side.length_in(self._box(before))
-        n = self.repeats(along)
-        pitch = self._free(along) / n
-        return [Told("Repeats", n, "count"), Told("Pitch", pitch, note="as it comes out")]
+        lengths = [self.side.length_in(box) for box in self._boxes(before)]
+        counts = [self.repeats(along) for along in lengths]
+        pitches = [self._free(along) / n for along, n in zip(lengths, counts, strict=True)]
+        each = f"{counts[0]} on each panel" if len(set(counts)) == 1 < len(counts) else ""
+        note = (
+            "as it comes out" if max(pitches) - min(pitches) < 1e-6 else "as it comes out, at most"
+        )
+        return [
+            Told("Repeats", sum(counts), "count", each),
+            Told("Pitch", max(pitches), note=note),
+        ]
 
     def caption(self) -> Caption:
         return Caption(self.motif.value, self.depth)

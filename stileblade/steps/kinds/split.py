@@ -8,9 +8,17 @@ from typing import Literal
 
 from stileblade.errors import StepError
 from stileblade.fields import angle, choice, length, offset, special
+from stileblade.geometry.curves.line import Line
 from stileblade.geometry.measures.distances import holds_any, inner_point
+from stileblade.geometry.regions.clipping import clip_line
 from stileblade.geometry.regions.region import Region, gather
-from stileblade.geometry.regions.set_operations import cut_off, difference, intersection
+from stileblade.geometry.regions.set_operations import (
+    cut_off,
+    difference,
+    intersection,
+    polygon,
+    union,
+)
 from stileblade.outlines.catalogue import AnyFigure, figure_field
 from stileblade.outlines.figure import outline_of
 from stileblade.outlines.figures.round import Circle
@@ -28,6 +36,7 @@ from stileblade.steps.handle import (
 from stileblade.steps.measured import Edge, Runs, edge_field, runs_field
 from stileblade.steps.placing import Anchor, turned
 from stileblade.steps.placing import place_at as placed_at
+from stileblade.steps.repeating import together
 from stileblade.steps.step import Caption, Setting, Stage, Step, Told, register_step
 
 LEAST = 0.01
@@ -66,6 +75,14 @@ class Split(Step):
     )
     strip: float = length(
         0, "Strip", "How wide the strip is that falls out between the parts.", least=0, when=_LINE
+    )
+    tab: float = length(
+        0,
+        "Glue tab",
+        "How far the right or lower part reaches under the other, to be glued to it; 0 is none.",
+        least=0,
+        most=100,
+        when=_LINE,
     )
     outline: AnyFigure = figure_field(Circle(diameter=50), "Figure", "What parts it.", when=_FIGURE)
     turn: float = angle(0, "Turn", "Clockwise, about the centre of its box.", when=_FIGURE)
@@ -112,6 +129,8 @@ class Split(Step):
                 cut_off(work.paper, axis=self.runs.axis, at=at - half, keep="less"),
                 cut_off(work.paper, axis=self.runs.axis, at=at + half, keep="more"),
             ]
+            if self.tab and all(halves):
+                halves[1] = union(halves[1], self._tab(work, at + half))
         if not all(halves):
             raise StepError(
                 "Nothing is parted: all of the paper lies on one side.",
@@ -121,6 +140,19 @@ class Split(Step):
             )
         found = [part for half in halves for part in half.parts() if part.area > LEAST]
         return sorted(found, key=lambda p: (round(p.bounds.left, 2), round(p.bounds.head, 2)))
+
+    def _tab(self, work: Work, at: float) -> Region:
+        """What the second part has beyond the line: paper there, its ends slanting inwards."""
+        axis, deep = self.runs.axis, self.tab
+        line = Line.on(axis, at)
+        found = []
+        for a, b in clip_line(work.paper, *line.ends_beyond(work.paper.bounds)):
+            low, high = sorted((line.place_of(a), line.place_of(b)))
+            slant = min(deep, (high - low) / 4)
+            corners = ((0.0, low), (0.0, high), (-deep, high - slant), (-deep, low + slant))
+            spots = [(at + d, p) if axis == "x" else (p, at + d) for d, p in corners]
+            found.append(polygon(spots))
+        return intersection(together(found), work.paper) if found else Region.empty()
 
     def _kept(self, work: Work, parts: list[Region], setting: Setting) -> list[int]:
         if self.keep is Keep.LARGEST or not self.picks:

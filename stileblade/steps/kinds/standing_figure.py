@@ -14,6 +14,7 @@ from stileblade.fields import angle, choice, length
 from stileblade.geometry.curves.segments import Segments
 from stileblade.geometry.curves.transforms import translation
 from stileblade.geometry.regions.along import length_of
+from stileblade.geometry.regions.clipping import clip_line
 from stileblade.geometry.regions.fill import filled
 from stileblade.geometry.regions.region import Region
 from stileblade.geometry.regions.set_operations import cut_off, difference
@@ -158,7 +159,12 @@ class StandingFigure(AcrossFold):
             return []
         fold = self.fold_of(before)
         slit, low, high = self._slit(self._standing(self.placed(before, setting), fold), fold)
-        return [Told("Cut round", length_of(slit)), Told("Held along", high - low)]
+        # what the relief takes of it holds nothing
+        held = clip_line(after.paper, fold.line.point_at(low), fold.line.point_at(high))
+        return [
+            Told("Cut round", length_of(slit)),
+            Told("Held along", sum(math.dist(a, b) for a, b in held)),
+        ]
 
     def _tip(self, figure: Region, upright: bool) -> tuple[float, float]:
         box = figure.bounds

@@ -119,11 +119,13 @@ class Window(PlacedStep):
     def _must_fit(self, box: Box, panel: Box) -> None:
         if box.width > panel.width + 1e-9 or box.height > panel.height + 1e-9:
             share = 0.8 * min(panel.width / box.width, panel.height / box.height)
+            over = max(panel.left - box.left, box.right - panel.right,
+                       panel.head - box.head, box.foot - panel.foot)  # fmt: skip
             raise StepError(
-                "The window of {} x {} is larger than the panel of {} x {}.",
-                *(box.width, box.height, panel.width, panel.height),
+                "The window of {} x {} runs {} over the edge of its panel, which is {} x {}.",
+                *(box.width, box.height, over, panel.width, panel.height),
                 *(box.width * share, box.height * share),
-                hint="{} x {} would do.",
+                hint="{} x {} would go on it. Or say that it may cross the fold.",
                 field="outline",
                 would_do=round(box.width * share, 1),
             )

@@ -11,7 +11,7 @@ from stileblade.checks.check import Severity, run_checks
 from stileblade.design.changes import with_changes
 from stileblade.design.document import Design, load_design
 from stileblade.design.evaluation import evaluate
-from stileblade.views.findings import change_of
+from stileblade.views.findings import changes_of
 from tests.conftest import design_of
 from tests.steps.kinds.on_a_blank import BLANK, problem_of, work_of
 
@@ -107,7 +107,7 @@ def test_a_part_in_no_piece_or_in_two_is_said() -> None:
     assert lost.message == "Part 1 of 2 of the split is in no piece: 38 mm x 139.7 mm."
     assert (lost.step, lost.severity) == ("cut", Severity.NOTE)
     (mend,) = lost.mends
-    mended = evaluate(with_changes(design, [change_of(mend, "base")]))
+    mended = evaluate(with_changes(design, changes_of(mend, "base")))
     assert [p.piece.name for p in mended.pieces] == ["Base", "Base, part 1"]
     assert [p.work and p.work.paper.bounds.width for p in mended.pieces] == pytest.approx(
         [173.9, 38], abs=1e-6

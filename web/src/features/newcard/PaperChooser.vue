@@ -68,8 +68,9 @@ async function keep() {
           <ElOption value="unknown" label="not known" />
         </ElSelect>
       </label>
-      <label class="half"><span>Sheet, wide</span><LengthInput :model-value="paper.sheet_width" :unit="unit" label="Sheet width" :min="20" :max="2000" @update:model-value="(v) => set({ sheet_width: v })" /></label>
-      <label class="half"><span>Sheet, high</span><LengthInput :model-value="paper.sheet_height" :unit="unit" label="Sheet height" :min="20" :max="2000" @update:model-value="(v) => set({ sheet_height: v })" /></label>
+      <label><span>Sheet, wide</span><LengthInput :model-value="paper.sheet_width" :unit="unit" label="Sheet width" :min="20" :max="2000" @update:model-value="(v) => set({ sheet_width: v })" /></label>
+      <label><span>Sheet, high</span><LengthInput :model-value="paper.sheet_height" :unit="unit" label="Sheet height" :min="20" :max="2000" @update:model-value="(v) => set({ sheet_height: v })" /></label>
+      <label title="On each side of the sheet, where the machine cannot reach"><span>Its edge</span><LengthInput :model-value="paper.edge" :unit="unit" label="Edge of the sheet" :min="0" :max="100" @update:model-value="(v) => set({ edge: v })" /></label>
     </div>
     <ElButton v-if="paper" text size="small" class="keep" @click="keep">Keep it on the shelf as a new paper</ElButton>
   </div>
@@ -120,9 +121,6 @@ label.narrow {
 }
 label.two {
   grid-column: span 6;
-}
-label.half {
-  grid-column: span 3;
 }
 label span:first-child {
   display: block;

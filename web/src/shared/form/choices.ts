@@ -9,7 +9,8 @@ export interface Named {
 export interface Choices {
   readonly unit: Unit
   readonly targets: readonly string[]
-  readonly folds: readonly string[]
+  /** By field: what can be chosen as things stand; all where a field is not named. */
+  readonly offers: Readonly<Record<string, readonly string[]>>
   readonly windows: readonly Named[]
   readonly pieces: readonly Named[]
 }
@@ -17,7 +18,7 @@ const KEY: InjectionKey<ComputedRef<Choices>> = Symbol('choices of a form')
 
 /** For a form: its fields choose from these. */
 export function provideChoices(of: () => Partial<Choices> & Pick<Choices, 'unit'>) {
-  provide(KEY, computed(() => ({ targets: [], folds: [], windows: [], pieces: [], ...of() })))
+  provide(KEY, computed(() => ({ targets: [], offers: {}, windows: [], pieces: [], ...of() })))
 }
 
 export function useChoices(): ComputedRef<Choices> {

@@ -94,7 +94,8 @@ export function addStep(
   index: number,
   values: Values,
 ): [DesignData, string] {
-  const id = freshKey(pieceOf(document, piece).steps)
+  const taken = pieceOf(document, piece).steps
+  const id = typeof values.id === 'string' && values.id && !taken.some((s) => s.id === values.id) ? values.id : freshKey(taken)
   const step = { on: true, ...values, id } as StepData
   const next = withSteps(document, piece, (steps) => [
     ...steps.slice(0, index),
@@ -135,6 +136,11 @@ export function applyChanges(
       touched = change.step
     } else if (change.op === 'fold') {
       document = setFolding(document, change.values)
+    } else if (change.op === 'size') {
+      document = setSize(document, change.values)
+    } else if (change.op === 'paper') {
+      const { step, values } = change
+      document = { ...document, papers: document.papers.map((p) => (p.id === step ? { ...p, ...values } : p)) }
     } else if (change.op === 'piece') {
       ;[document] = addPiece(document, change.piece, change.values)
     } else {
@@ -182,6 +188,12 @@ export function replaceArtwork(
   delete artworks[earlier]
   const pieces = document.pieces.map((p) => ({ ...p, steps: renamed(p.steps) as StepData[] }))
   return { ...document, artworks, pieces }
+}
+
+/** Values set on the card's size. */
+export function setSize(document: DesignData, values: Values): DesignData {
+  const { card } = document
+  return { ...document, card: { ...card, size: withValues(card.size, values) } }
 }
 
 /** Values set on the card's way of folding, by their names. */

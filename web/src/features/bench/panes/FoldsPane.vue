@@ -27,7 +27,7 @@ const edges = computed(() => [...new Set(props.scoring.map((r) => r.edge))].join
       </ol>
     </section>
     <section v-if="scoring.length" aria-label="Scoring by hand">
-      <h3>Scoring by hand, from the {{ edges }} edge</h3>
+      <h3>Scoring by hand, from the piece’s {{ edges }} edge, as in the flat view and the files</h3>
       <table>
         <thead>
           <tr><th>No.</th><th>Crease</th><th>mm</th><th>in, nearest 1/16</th><th>off</th><th>Scored from</th></tr>

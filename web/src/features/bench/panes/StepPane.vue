@@ -64,7 +64,7 @@ const pieces = computed(() => props.document.pieces.map((p) => ({ key: p.id, tit
 provideChoices(() => ({
   unit: props.unit,
   targets: props.flat.targets,
-  folds: props.flat.fold_names,
+  offers: props.flat.offers,
   windows: props.flat.windows,
   pieces: pieces.value,
 }))

@@ -10,7 +10,7 @@ const choices = useChoices()
 const named = computed(() => {
   if (props.field.control === 'piece') return choices.value.pieces
   if (props.field.control === 'window') return choices.value.windows
-  return choices.value.folds.map((name) => ({ key: name, title: name }))
+  return (choices.value.offers[props.field.name] ?? []).map((name) => ({ key: name, title: name }))
 })
 </script>
 
