@@ -66,9 +66,11 @@ class _Parser:
         self.depth = 0
 
     def error(self, what: str, at: int | None = None) -> MeasureError:
+        text = repr(self.text.strip())
         place = "" if at is None else f" (at character {at + 1})"
+        said = f"{what}." if what.startswith(text) else f"{text}: {what}{place}."
         return MeasureError(
-            f"{self.text.strip()!r}: {what}{place}.",
+            said,
             hint="Type a length such as 108, 4.25in, 5 1/8 in or 10 1/4in / 2.",
         )
 

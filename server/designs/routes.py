@@ -6,7 +6,7 @@ import json
 from datetime import datetime
 from typing import Annotated
 
-from django.http import HttpRequest
+from django.http import HttpRequest, HttpResponse
 from ninja import Router
 from pydantic import BaseModel, Field
 
@@ -15,6 +15,7 @@ from server.config.documents import Document
 from server.designs import actions
 from server.designs.models import Design
 from server.designs.summary import summary_of
+from stileblade.design.document import Design as Kept
 from stileblade.views.summary import Summary
 
 router = Router(tags=["designs"])
@@ -77,6 +78,13 @@ def _entry(design: Design) -> DesignEntry:
 
 def _saved(design: Design) -> Saved:
     return Saved(id=design.pk, revision=design.revision, modified=design.modified)
+
+
+@router.get("/design-schema")
+def design_schema(request: HttpRequest) -> HttpResponse:
+    """The JSON Schema of a design as a file."""
+    schema = {"$schema": "https://json-schema.org/draft/2020-12/schema", **Kept.model_json_schema()}
+    return HttpResponse(json.dumps(schema), content_type="application/schema+json")
 
 
 @router.get("/designs", response=list[DesignEntry])

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from typing import Annotated
 from urllib.parse import quote
 
 from django.http import HttpRequest, HttpResponse
@@ -15,12 +16,13 @@ from server.designs.evaluating import evaluated
 from stileblade.design.document import load_design
 from stileblade.design.evaluation import PieceOutcome
 from stileblade.errors import DocumentError
-from stileblade.formats.files import File, as_one, files_of
+from stileblade.formats.files import File, as_one, file_name, files_of
 from stileblade.formats.options import FileOptions
 from stileblade.views.bench import Evaluated, Wanted, view
 from stileblade.views.catalogue import Catalogue, catalogue
 from stileblade.views.cuts import CutView, PlacedThing, cuts_of, placed_of
 from stileblade.views.findings import standing
+from stileblade.views.posed import posed_svg
 
 router = Router(tags=["work"])
 
@@ -83,6 +85,31 @@ def placed(request: HttpRequest, wish: Looked) -> list[PlacedThing]:
     signed_in(request)
     evaluation = evaluated(load_design(wish.document))
     return placed_of(_piece(evaluation.pieces, wish.piece))
+
+
+Finite = Annotated[float, Field(allow_inf_nan=False, ge=-1e4, le=1e4)]
+
+
+class Picture(BaseModel):
+    """A document, the piece in hand, its folds' angles in degrees, and where the eye and up are, as
+    directions in the frame of the flat view turned upwards."""
+
+    document: Document
+    piece: str
+    angles: Annotated[list[Finite], Field(max_length=1000)]
+    eye: tuple[Finite, Finite, Finite]
+    up: tuple[Finite, Finite, Finite] = (0.0, 1.0, 0.0)
+
+
+@router.post("/picture")
+def picture(request: HttpRequest, wish: Picture) -> HttpResponse:
+    """The folded card as an SVG."""
+    signed_in(request)
+    evaluation = evaluated(load_design(wish.document))
+    piece = _piece(evaluation.pieces, wish.piece)
+    content = posed_svg(evaluation, piece, wish.angles, wish.eye, wish.up)
+    name = f"{file_name(evaluation.design.name)}-folded.svg"
+    return attached(File(name, content, "image/svg+xml"))
 
 
 @router.post("/export")

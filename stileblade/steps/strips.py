@@ -14,7 +14,7 @@ from stileblade.geometry.regions.region import Region
 from stileblade.geometry.regions.set_operations import difference, intersection, rectangle, union
 
 Run = tuple[float, float]
-_LOOKED_AT = (-0.8, 0.0, 0.8)
+_LOOKED_AT = (-0.77, 0.03, 0.83)
 """Where across a strip it is looked at how far it runs, as shares of half its width."""
 _ON = 0.03
 """mm beyond a strip's end where there must be paper."""

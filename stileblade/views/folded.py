@@ -19,6 +19,7 @@ _ROUND = {26.0: 1.15, -26.0: 1.05, 52.0: 0.95, -52.0: 0.95}
 """Degrees round from the front that the eye may be, to the right, with how much each is liked."""
 _ABOVE = {False: 12.0, True: 17.0}
 """Degrees above: for upright creases, and for level ones."""
+UP: Floats = np.array([0.0, 1.0, 0.0])
 _FAR = 4.0
 """Distance of the eye in diagonals of the card: a mild perspective."""
 
@@ -57,10 +58,16 @@ def closing_pictures(work: Work, paper: Paper, stages: int) -> list[FoldedPictur
 
 
 def picture_of(
-    work: Work, paper: Paper, angles: Sequence[float], about: Floats | None = None
+    work: Work,
+    paper: Paper,
+    angles: Sequence[float],
+    about: Floats | None = None,
+    *,
+    eye: Floats | None = None,
+    up: Floats = UP,
 ) -> FoldedPicture:
-    """Faces from back to front as polygons, folds at the given angles in degrees; seen from about
-    a place in space, by itself the card's middle."""
+    """Faces from back to front as polygons, folds at the given angles in degrees; seen about a place in
+    space, by itself the card's middle, from the direction ``eye`` (3,), by itself the best one."""
     faces = faces_in_space(work)
     maps = maps_in_space(work, angles, paper.thickness)
     solid = [
@@ -72,14 +79,14 @@ def picture_of(
         return FoldedPicture(box=(0, 0, 1, 1), shapes=[])
     points = np.concatenate(everything)
     centre = (points.min(axis=0) + points.max(axis=0)) / 2 if about is None else about
-    towards = eye_of(points, level=is_level(work))
+    towards = eye_of(points, level=is_level(work)) if eye is None else eye
     distance = _FAR * float(np.linalg.norm(points.max(axis=0) - points.min(axis=0)))
     shapes: list[tuple[float, ShapeView]] = []
     seen: list[Floats] = []
     for rings, matrix in zip(solid, maps, strict=True):
         if not rings:
             continue
-        flat = [_project(ring - centre, towards, distance) for ring in rings]
+        flat = [_project(ring - centre, towards, distance, up) for ring in rings]
         seen += flat
         outside = float(matrix[:3, 2] @ (towards * distance - (rings[0].mean(axis=0) - centre))) > 0
         path = "".join("M" + "L".join(f"{x:.2f} {y:.2f}" for x, y in ring) + "Z" for ring in flat)
@@ -114,9 +121,9 @@ def eye_of(points: Floats, *, level: bool) -> Floats:
     return eye
 
 
-def _project(points: Floats, towards: Floats, distance: float) -> Floats:
+def _project(points: Floats, towards: Floats, distance: float, upwards: Floats) -> Floats:
     """To the picture's plane, y downwards."""
-    right = np.cross([0.0, 1.0, 0.0], towards)
+    right = np.cross(upwards, towards)
     right /= np.linalg.norm(right)
     up = np.cross(towards, right)
     scale = distance / (distance - points @ towards)

@@ -55,7 +55,10 @@ def test_halves_that_do_not_hold_together() -> None:
     none = found["hinge.none"]
     assert none.severity is Severity.ERROR
     assert none.value == 0
-    assert none.message == "The halves do not hold together at the fold: there is no hinge."
+    assert (
+        none.message
+        == "What lies on either side of the fold does not hold together: there is no hinge."
+    )
     assert none.place.lines
     # it is round: all that is left to say is that it rocks
     assert set(mended(design, none.mends[0])) == {"foot.rocks"}
@@ -131,7 +134,7 @@ def test_openings_left_in_by_size_and_their_mends() -> None:
     small = found["openings.small"]
     # 2.25 pi = 7.07 mm^2, in both halves; the window is meant
     assert (small.severity, small.value) == (Severity.WARNING, 2)
-    assert small.message == "2 openings are left in: 7.1, 7.1 mm²."
+    assert small.message == "2 openings are left in: 7.07 mm², 7.07 mm²."
     assert small.mends[0].before == "w"
     after = mended(design, small.mends[0])
     assert "openings.small" not in after

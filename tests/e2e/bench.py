@@ -100,8 +100,11 @@ class Bench:
 
     def export(self, kind: str, folder: Path) -> Path:
         self.page.get_by_role("button", name="Cut files").click()
+        dialog = self.page.get_by_role("dialog", name="Cut files")
+        dialog.get_by_role("radio", name=re.compile(kind)).click()
         with self.page.expect_download() as download:
-            self.page.get_by_role("menuitem", name=re.compile(kind)).click()
+            dialog.get_by_role("button", name=re.compile("^Save( all the same)?$")).click()
+        dialog.wait_for(state="hidden")
         path = folder / download.value.suggested_filename
         download.value.save_as(path)
         return path

@@ -131,8 +131,11 @@ class Grille(Step):
         standing, count, left = Region.empty(), 0, 0
         for group in groups:
             kept: list[Region] = []
+            # what stands already holds the ends of others
+            open_ground = difference(ground, standing) if standing else ground
+            frame = union(paper, intersection(standing, ground)) if standing else paper
             for strip in group:
-                runs, air = strip.runs(ground, paper)
+                runs, air = strip.runs(open_ground, frame)
                 kept += [strip.part(low, high) for low, high in runs]
                 count += bool(runs)
                 left += bool(air and not runs)

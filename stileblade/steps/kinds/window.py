@@ -119,6 +119,17 @@ class Window(PlacedStep):
     def _must_fit(self, box: Box, panel: Box) -> None:
         if box.width > panel.width + 1e-9 or box.height > panel.height + 1e-9:
             share = 0.8 * min(panel.width / box.width, panel.height / box.height)
+            if (box.left < panel.left and box.right > panel.right) or (
+                box.head < panel.head and box.foot > panel.foot
+            ):
+                raise StepError(
+                    "The window of {} x {} is larger than the panel of {} x {}.",
+                    *(box.width, box.height, panel.width, panel.height),
+                    *(box.width * share, box.height * share),
+                    hint="{} x {} would do.",
+                    field="outline",
+                    would_do=round(box.width * share, 1),
+                )
             over = max(panel.left - box.left, box.right - panel.right,
                        panel.head - box.head, box.foot - panel.foot)  # fmt: skip
             raise StepError(

@@ -69,19 +69,21 @@ def test_an_overhang_says_why_not(change: dict[str, Any], message: str, field: s
 
 def test_an_overhang_too_far_out_is_mended() -> None:
     """A2 leaves 111.125 - 107.95 - 0.6 = 2.575; with 2 of slack 0.57 may stand out: too little for
-    a mend. An A6 envelope, 120.65 wide, takes 10.1 of 20."""
+    that mend. An A6 envelope, 120.65 wide, takes 10.1 of 20."""
     a6 = {"name": "A2 in A6", "width": 107.95, "height": 139.7,
           "envelope": {"name": "A6", "width": 120.65, "height": 165.1}}  # fmt: skip
     step = {"kind": "overhang", "outline": CIRCLE, "out": 20}
     found = run_checks(evaluate(design_of(BLANK, step, size=a6)))
     (over,) = [f for f in found if f.code == "envelope.over"]
-    (mend,) = over.mends
+    mend, envelope = over.mends
+    assert envelope.title == "envelope 155 mm square"
     assert mend.title == "let it stand out by 10.1 mm"
     assert mend.values == {"out": 10.1}
     mended = run_checks(evaluate(design_of(BLANK, {**step, **mend.values}, size=a6)))
     assert not [f for f in mended if f.code.startswith("envelope")]
     tight = run_checks(evaluate(design_of(BLANK, step)))
-    assert [f.mends for f in tight if f.code == "envelope.over"] == [()]
+    (titles,) = ([m.title for m in f.mends] for f in tight if f.code == "envelope.over")
+    assert titles == ["envelope 155 mm square"]
 
 
 def test_a_stencilled_edge_keeps_the_closed_size_and_the_fold() -> None:

@@ -16,7 +16,6 @@ const props = defineProps<{
   savedAt: Date | null
   canUndo: boolean
   canRedo: boolean
-  exporting: boolean
   errors: number
 }>()
 const emit = defineEmits<{
@@ -25,7 +24,7 @@ const emit = defineEmits<{
   undo: []
   redo: []
   save: []
-  export: [format: string]
+  export: []
 }>()
 
 const saving = computed(() => {
@@ -88,17 +87,7 @@ const card = computed(() => {
     >
       {{ saving }}
     </button>
-    <ElDropdown trigger="click" @command="(f: string) => emit('export', f)">
-      <ElButton type="primary" :loading="exporting">Cut files</ElButton>
-      <template #dropdown>
-        <ElDropdownMenu>
-          <li v-if="errors" class="warn">{{ errors === 1 ? 'One check says: it will fail.' : `${errors} checks say: it will fail.` }}</li>
-          <ElDropdownItem v-for="f in catalogue.data?.formats ?? []" :key="f.extension" :command="f.extension">
-            <strong>{{ f.title }}</strong>&nbsp;<span class="soft">{{ f.about }}</span>
-          </ElDropdownItem>
-        </ElDropdownMenu>
-      </template>
-    </ElDropdown>
+    <ElButton type="primary" :title="errors ? `${errors} of the checks say that it will fail` : 'SVG, PDF, DXF, PNG'" @click="emit('export')">Cut files</ElButton>
   </header>
 </template>
 
@@ -167,10 +156,5 @@ const card = computed(() => {
 .conflict {
   color: var(--error);
   font-weight: 600;
-}
-.warn {
-  padding: 6px 16px;
-  color: var(--error);
-  font-size: var(--size-text);
 }
 </style>

@@ -3,8 +3,10 @@
 import { computed, onMounted, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import type { Schemas } from '@/shared/api/client'
+import type { Values } from '@/shared/api/document'
 import { ApiError } from '@/shared/api/errors'
 import { useCatalogue, type StepKind } from '@/shared/catalogue'
+import { isDesignFile, openDesignFile } from '@/shared/designFile'
 import { tell, tellError } from '@/shared/messages'
 import { useShelf } from '@/shared/shelf'
 import { DropHint, ReadingDialog, useFileDrop } from '@/features/reading'
@@ -19,6 +21,7 @@ import { useStepCommands } from './commands/useStepCommands'
 import FlatView from './flat/FlatView.vue'
 import FoldedView from './folded/FoldedView.vue'
 import ConflictDialog from './panes/ConflictDialog.vue'
+import ExportDialog from './panes/ExportDialog.vue'
 import FiguresPane from './panes/FiguresPane.vue'
 import InHand from './panes/InHand.vue'
 import LineUpDialog from './panes/LineUpDialog.vue'
@@ -40,12 +43,13 @@ const { outcome, pictures, trouble: computeTrouble } = useEvaluation(document_, 
 const act = useStepCommands(design, selection, outcome)
 const card = useCardCommands(design, selection)
 const { dropped, keeping, takeNewer, keepDropped } = useArtworkCommands(design, selection)
-const { exporting, exportFile } = useExport(document_, pieceId)
-const { over } = useFileDrop((file) => (dropped.value = file))
+const { exporting, exportFile, savePicture, saveDesign } = useExport(document_, pieceId)
+const { over } = useFileDrop((file) => (isDesignFile(file) ? void openFile(file) : (dropped.value = file)))
 
 const loadTrouble = ref('')
 const searching = ref(false)
 const liningUp = ref(false)
+const saving = ref(false)
 const marked = ref<Schemas['FindingView'] | null>(null)
 const hovered = ref(-1)
 const flatView = ref<InstanceType<typeof FlatView> | null>(null)
@@ -91,6 +95,21 @@ function lineUp(moves: Moves) {
   liningUp.value = false
   act.lineUp(moves)
 }
+
+async function saveFiles(format: string, options: Values) {
+  if (await exportFile(format, options)) saving.value = false
+}
+async function openFile(file: File) {
+  try {
+    await router.push({ name: 'bench', params: { id: await openDesignFile(file) } })
+  } catch (error) {
+    tellError(error)
+  }
+}
+const finishedPicture = computed(() => {
+  const last = outcome.value?.strip.at(-1)
+  return last ? pictures.get(last.key) : undefined
+})
 
 async function keepBoth() {
   try {
@@ -138,14 +157,13 @@ onMounted(load)
       :saved-at="design.savedAt.value"
       :can-undo="design.canUndo.value"
       :can-redo="design.canRedo.value"
-      :exporting="exporting"
       :errors="errors"
       @rename="card.rename"
       @unit="card.setUnit"
       @undo="design.undo"
       @redo="design.redo"
       @save="design.save"
-      @export="exportFile"
+      @export="saving = true"
     />
     <div class="left">
       <PieceTabs
@@ -179,7 +197,7 @@ onMounted(load)
       />
     </div>
     <aside class="right">
-      <FoldedView class="folded" :space="outcome.space" :shut="outcome.shut" :unit="unit" />
+      <FoldedView class="folded" :space="outcome.space" :shut="outcome.shut" :unit="unit" @save="savePicture" />
       <InHand
         :document="document_"
         :piece="piece"
@@ -201,7 +219,7 @@ onMounted(load)
         @join="act.takeJoin"
         @change="design.change"
       />
-      <FiguresPane class="figures" :rest="outcome" :marked="marked" :unit="unit" @mark="mark" @mend="act.mend" />
+      <FiguresPane class="figures" :rest="outcome" :marked="marked" :unit="unit" @mark="mark" @mend="act.mend" @envelope="card.setEnvelope" />
     </aside>
     <BuildStrip
       class="strip"
@@ -229,6 +247,19 @@ onMounted(load)
       @close="dropped = null"
       @keep="(w) => keepDropped(w, false)"
       @take="(w) => keepDropped(w, true)"
+    />
+    <ExportDialog
+      v-if="saving"
+      :document="document_"
+      :findings="findings"
+      :picture="finishedPicture"
+      :piece="piece.id"
+      :unit="unit"
+      :colour="colour"
+      :busy="exporting"
+      @close="saving = false"
+      @save="saveFiles"
+      @design="saveDesign"
     />
     <LineUpDialog v-if="liningUp && step" :document="document_" :piece="piece.id" :step="step.id" :unit="unit" @close="liningUp = false" @take="lineUp" />
     <StepSearch v-if="searching" :started="steps.length > 0" @close="searching = false" @pick="addStep" />

@@ -49,7 +49,7 @@ const tiles = computed(() => {
       stage: stage === previous ? '' : stage,
       picture: own ?? before,
       problem: view?.problem ?? null,
-      caption: [caption?.text, figure].filter(Boolean).join(' '),
+      caption: view?.problem ? 'passed over' : [caption?.text, figure].filter(Boolean).join(' '),
     }
   })
 })
@@ -132,7 +132,7 @@ function drop(index: number) {
           <span v-else-if="!t.step.on" class="badge" aria-label="switched off">off</span>
         </span>
         <span class="title">{{ t.title }}</span>
-        <span class="caption figure">{{ t.caption }}</span>
+        <span class="caption figure" :class="{ failed: t.problem }">{{ t.caption }}</span>
       </button>
     </div>
     <div class="tile">
@@ -147,6 +147,9 @@ function drop(index: number) {
 </template>
 
 <style scoped>
+.caption.failed {
+  color: var(--error);
+}
 .strip {
   display: flex;
   gap: 8px;

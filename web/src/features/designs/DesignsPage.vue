@@ -4,6 +4,7 @@ import { RouterLink, useRouter } from 'vue-router'
 import { answer, client, type Schemas } from '@/shared/api/client'
 import { ApiError } from '@/shared/api/errors'
 import BrandMark from '@/shared/components/BrandMark.vue'
+import { isDesignFile, openDesignFile } from '@/shared/designFile'
 import { ask, askText, tell, tellError } from '@/shared/messages'
 import { useShelf } from '@/shared/shelf'
 import { DropHint, ReadingDialog, useFileDrop, type Wish } from '@/features/reading'
@@ -20,7 +21,22 @@ const words = ref('')
 const showBin = ref(false)
 const file = ref<File | null>(null)
 const keeping = ref(false)
-const { over } = useFileDrop((dropped) => (file.value = dropped))
+const { over } = useFileDrop((dropped) => (isDesignFile(dropped) ? void openFile(dropped) : (file.value = dropped)))
+const picker = ref<HTMLInputElement | null>(null)
+
+async function openFile(dropped: File) {
+  try {
+    await router.push({ name: 'bench', params: { id: await openDesignFile(dropped) } })
+  } catch (error) {
+    tellError(error)
+  }
+}
+function picked(event: Event) {
+  const input = event.target as HTMLInputElement
+  const [first] = input.files ?? []
+  input.value = ''
+  if (first) void openFile(first)
+}
 
 const found = computed(() => {
   const wanted = words.value.toLowerCase().split(/\s+/).filter(Boolean)
@@ -130,6 +146,9 @@ async function signOut() {
     <main class="page-inner">
       <div class="heading">
         <h1>{{ showBin ? 'Bin' : 'Designs' }}</h1>
+        <span class="spring" />
+        <ElButton text title="A design that was saved as a file; it can be dropped here, too" @click="picker?.click()">Open a design file …</ElButton>
+        <input ref="picker" type="file" accept=".json,application/json" hidden @change="picked" />
         <ElButton text @click="showBin = !showBin">{{ showBin ? 'Back to the designs' : 'Open the bin' }}</ElButton>
       </div>
       <p v-if="trouble" class="state" role="alert">
@@ -191,7 +210,6 @@ async function signOut() {
 .heading {
   display: flex;
   align-items: baseline;
-  justify-content: space-between;
   margin-bottom: 12px;
 }
 h1 {

@@ -45,7 +45,9 @@ export async function fetchFile(path: string, body: unknown): Promise<{ blob: Bl
     throw ApiError.offline()
   })
   if (!response.ok) throw ApiError.from(response.status, await response.json().catch(() => null))
-  const name = response.headers.get('Content-Disposition')?.match(/filename="([^"]+)"/)?.[1]
+  const said = response.headers.get('Content-Disposition') ?? ''
+  const whole = said.match(/filename\*=UTF-8''([^;]+)/)?.[1]
+  const name = whole ? decodeURIComponent(whole) : said.match(/filename="([^"]+)"/)?.[1]
   return { blob: await response.blob(), name: name ?? 'card' }
 }
 

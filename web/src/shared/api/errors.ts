@@ -35,6 +35,11 @@ export class ApiError extends Error {
     )
   }
 
+  /** What the browser itself finds wrong. */
+  static of(message: string, hint = ''): ApiError {
+    return new ApiError(400, 'browser', message, hint, '', {})
+  }
+
   static offline(): ApiError {
     return new ApiError(0, 'offline', 'The server cannot be reached.', 'Your work is kept in this browser.', '', {})
   }

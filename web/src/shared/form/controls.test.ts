@@ -10,7 +10,7 @@ import type { Control, Field } from './schemaForm'
 const CHOICES: Choices = {
   unit: 'mm',
   targets: ['front', 'card'],
-  offers: { fold: ['fold 1'] },
+  offers: { value: ['fold 1'] },
   windows: [{ key: 's2', title: 'step 2, Window on front' }],
   pieces: [{ key: 'base', title: 'Base' }],
 }

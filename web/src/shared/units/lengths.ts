@@ -54,8 +54,10 @@ class Parser {
   }
 
   private error(what: string, at?: number): LengthError {
+    const text = `'${this.text.trim()}'`
+    if (what.startsWith(text)) return new LengthError(`${what}.`)
     const place = at === undefined ? '' : ` (at character ${at + 1})`
-    return new LengthError(`'${this.text.trim()}': ${what}${place}.`)
+    return new LengthError(`${text}: ${what}${place}.`)
   }
 
   private peek(): Token {

@@ -1,6 +1,6 @@
 /** What can be done with the card and its pieces. */
 import type { Schemas } from '@/shared/api/client'
-import type { Unit, Values } from '@/shared/api/document'
+import type { Envelope, Unit, Values } from '@/shared/api/document'
 import { tell } from '@/shared/messages'
 import type { Changing } from '../state/useDocument'
 import type { Selection } from '../state/useSelection'
@@ -40,6 +40,10 @@ export function useCardCommands(design: Changing, selection: Selection) {
     if (mm < edits.LEAST_CARD || mm > edits.MOST_CARD) return tell('A card is between 10 and 1000 mm wide and high.', 'warning')
     design.change(edits.setMeasure(document.value, axis, mm))
   }
+  /** The envelope that the card is meant for. */
+  function setEnvelope(envelope: Envelope) {
+    if (document.value) design.change(edits.setSize(document.value, { envelope }))
+  }
   function setFolding(values: Values) {
     if (document.value) design.change(edits.setFolding(document.value, values))
   }
@@ -47,5 +51,5 @@ export function useCardCommands(design: Changing, selection: Selection) {
     if (document.value) design.preview(edits.setFolding(document.value, values))
   }
 
-  return { makePieces, removePiece, renamePiece, rename, setUnit, setMeasure, setFolding, previewFolding }
+  return { makePieces, removePiece, renamePiece, rename, setUnit, setMeasure, setEnvelope, setFolding, previewFolding }
 }

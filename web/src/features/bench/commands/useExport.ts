@@ -1,30 +1,54 @@
 /** Cut files of a piece: asked for, and handed to the browser to be saved. */
 import { readonly, ref, type Ref } from 'vue'
 import { fetchFile } from '@/shared/api/client'
-import type { DesignData } from '@/shared/api/document'
+import type { DesignData, Values } from '@/shared/api/document'
+import { saveDesignFile } from '@/shared/designFile'
+import { fileName, saveBlob } from '@/shared/files'
 import { tell, tellError } from '@/shared/messages'
+
+/** How the folded card is looked at: its folds' angles, and where the eye and up are. */
+export interface Seen {
+  readonly angles: readonly number[]
+  readonly eye: readonly [number, number, number]
+  readonly up: readonly [number, number, number]
+}
 
 export function useExport(document: Ref<DesignData | null>, piece: Ref<string>) {
   const exporting = ref(false)
 
-  async function exportFile(format: string) {
-    if (!document.value) return
+  async function exportFile(format: string, options: Values): Promise<boolean> {
+    if (!document.value) return false
     exporting.value = true
     try {
-      const wish = { document: document.value, piece: piece.value, format }
+      const wish = { document: document.value, piece: piece.value, format, options }
       const { blob, name } = await fetchFile('/api/export', wish)
-      const link = window.document.createElement('a')
-      link.href = URL.createObjectURL(blob)
-      link.download = name
-      link.click()
-      setTimeout(() => URL.revokeObjectURL(link.href), 10_000)
+      saveBlob(blob, name)
       tell(`${name} is written.`)
+      return true
     } catch (error) {
       tellError(error)
+      return false
     } finally {
       exporting.value = false
     }
   }
 
-  return { exporting: readonly(exporting), exportFile }
+  /** The folded card as it is seen, as an SVG or, given by the browser, as a PNG. */
+  async function savePicture(seen: Seen | Blob) {
+    if (!document.value) return
+    try {
+      const wish = { document: document.value, piece: piece.value }
+      if (seen instanceof Blob) return saveBlob(seen, `${fileName(document.value.name)}-folded.png`)
+      const { blob, name } = await fetchFile('/api/picture', { ...wish, ...seen })
+      saveBlob(blob, name)
+    } catch (error) {
+      tellError(error)
+    }
+  }
+
+  function saveDesign() {
+    if (document.value) tell(`${saveDesignFile(document.value)} is written. Drop it on the designs to open it again.`)
+  }
+
+  return { exporting: readonly(exporting), exportFile, savePicture, saveDesign }
 }

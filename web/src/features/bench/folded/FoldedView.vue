@@ -3,6 +3,7 @@
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
 import type { Schemas } from '@/shared/api/client'
 import type { Unit } from '@/shared/api/document'
+import type { Seen } from '../commands/useExport'
 import ClosedView from './ClosedView.vue'
 import { anglesAt, openness, type Angles } from './poses'
 import type { FoldedScene, Place } from './scene'
@@ -12,6 +13,7 @@ const props = defineProps<{
   shut: Schemas['ClosedView'] | null
   unit: Unit
 }>()
+const emit = defineEmits<{ save: [seen: Seen | Blob] }>()
 type Pose = 'half' | 'closed' | 'standing' | 'envelope' | 'free'
 
 const canvas = ref<HTMLCanvasElement | null>(null)
@@ -121,6 +123,14 @@ async function play() {
   playing.value = false
 }
 
+const PICTURE = 4000
+async function savePicture(kind: string) {
+  if (!scene.value) return
+  if (kind === 'svg') return emit('save', scene.value.seen())
+  const made = await scene.value.picture(PICTURE)
+  if (made) emit('save', made)
+}
+
 const KEYS: Record<string, [number, number]> = {
   ArrowLeft: [-8, 0],
   ArrowRight: [8, 0],
@@ -178,11 +188,24 @@ function key(event: KeyboardEvent) {
         @input="(v: number | number[]) => slide(Number(v))"
       />
       <span class="soft">flat</span>
+      <ElDropdown v-if="scene && space.faces.length" trigger="click" placement="top-end" @command="savePicture">
+        <button class="plain-button picture" title="A picture of the card as it is seen here">picture</button>
+        <template #dropdown>
+          <ElDropdownMenu>
+            <ElDropdownItem command="png">PNG, 4,000 pixels</ElDropdownItem>
+            <ElDropdownItem command="svg">SVG</ElDropdownItem>
+          </ElDropdownMenu>
+        </template>
+      </ElDropdown>
     </div>
   </section>
 </template>
 
 <style scoped>
+.picture {
+  color: var(--accent);
+  font-size: var(--size-small);
+}
 .folded {
   position: relative;
   display: grid;

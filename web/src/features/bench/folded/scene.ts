@@ -18,14 +18,15 @@ import {
 } from 'three'
 import { OrbitControls } from 'three/addons/controls/OrbitControls.js'
 import type { Schemas } from '@/shared/api/client'
+import type { Seen } from '../commands/useExport'
 import { envelopeAbout, outlines, shapesOf, tableUnder, walls } from './meshes'
 import { framing } from './framing'
 import { Pace } from './pace'
+import { pictureOf, seenFrom } from './picture'
 import { between } from './poses'
 
 type Space = Schemas['SpaceView']
 type Face = Schemas['FaceView']
-
 type Angles = readonly number[]
 /** Where the card is: in the hand, on a table, or in its envelope. */
 export type Place = 'hand' | 'table' | 'envelope'
@@ -255,6 +256,12 @@ export class FoldedScene {
     this.draw()
   }
 
+  seen(): Seen {
+    return { angles: this.angles, ...seenFrom(this.camera, this.controls.target, this.card) }
+  }
+  picture(longest: number) {
+    return pictureOf(this.renderer, this.scene, this.camera, longest).finally(() => this.draw())
+  }
   private draw() {
     this.pace.draw()
   }

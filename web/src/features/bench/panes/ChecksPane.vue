@@ -16,6 +16,7 @@ const MARKS = { error: '✕', warning: '△', note: '○' }
         <span>
           {{ f.message }}
           <span v-if="f.hint" class="soft">{{ f.hint }}</span>
+          <span v-if="f.where" class="where soft">{{ f.where }}</span>
         </span>
       </button>
       <span v-if="f.mends.length" class="mends">
@@ -50,6 +51,10 @@ li.marked {
   display: grid;
   grid-template-columns: 20px 1fr;
   overflow-wrap: anywhere;
+}
+.where {
+  display: block;
+  font-size: var(--size-small);
 }
 .mark {
   font-weight: 700;

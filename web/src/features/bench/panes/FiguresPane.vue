@@ -2,17 +2,17 @@
 /** What is measured: readings, folds for the hand, and checks with their mends. */
 import { computed, ref } from 'vue'
 import type { Schemas } from '@/shared/api/client'
-import type { Unit } from '@/shared/api/document'
+import type { Envelope, Unit } from '@/shared/api/document'
 import ChecksPane from './ChecksPane.vue'
 import FoldsPane from './FoldsPane.vue'
 import ReadingsPane from './ReadingsPane.vue'
 
 const props = defineProps<{
-  rest: Pick<Schemas['RestView'], 'readings' | 'findings' | 'scoring' | 'shut' | 'ticks'>
+  rest: Pick<Schemas['RestView'], 'readings' | 'envelopes' | 'findings' | 'scoring' | 'shut' | 'ticks'>
   marked: Schemas['FindingView'] | null
   unit: Unit
 }>()
-const emit = defineEmits<{ mark: [finding: Schemas['FindingView'] | null]; mend: [wish: Schemas['MendView']] }>()
+const emit = defineEmits<{ mark: [finding: Schemas['FindingView'] | null]; mend: [wish: Schemas['MendView']]; envelope: [envelope: Envelope] }>()
 
 const tab = ref<'readings' | 'folds' | 'checks'>('readings')
 const tabs = [
@@ -34,7 +34,7 @@ const warnings = computed(() => findings.value.some((f) => f.severity === 'warni
       </button>
     </div>
     <div class="scroll">
-      <ReadingsPane v-if="tab === 'readings'" :readings="rest.readings" :unit="unit" />
+      <ReadingsPane v-if="tab === 'readings'" :readings="rest.readings" :envelopes="rest.envelopes" :unit="unit" @envelope="(e) => emit('envelope', e)" />
       <FoldsPane v-else-if="tab === 'folds'" :scoring="rest.scoring" :shut="rest.shut" :shaped="rest.ticks.length > 0" :unit="unit" />
       <ChecksPane v-else :findings="findings" :marked="marked" @mark="(f) => emit('mark', f)" @mend="(m) => emit('mend', m)" />
     </div>

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import type { Schemas } from '@/shared/api/client'
-import type { Unit } from '@/shared/api/document'
+import type { Envelope, Unit } from '@/shared/api/document'
 import { formatMeasures } from '@/shared/units/figures'
 
-defineProps<{ readings: readonly Schemas['Reading'][]; unit: Unit }>()
+defineProps<{ readings: readonly Schemas['Reading'][]; envelopes: readonly Schemas['EnvelopeRow'][]; unit: Unit }>()
+const emit = defineEmits<{ envelope: [envelope: Envelope] }>()
 </script>
 
 <template>
@@ -13,6 +14,22 @@ defineProps<{ readings: readonly Schemas['Reading'][]; unit: Unit }>()
       <dd>
         <span class="figure">{{ formatMeasures(r.values, r.unit, unit) }}</span>
         <span v-if="r.note" class="soft note">{{ r.note }}</span>
+      </dd>
+    </div>
+    <div v-if="envelopes.length">
+      <dt title="The tightest that takes the card with its slack first">Envelopes</dt>
+      <dd class="envelopes">
+        <button
+          v-for="e in envelopes"
+          :key="e.name"
+          class="plain-button envelope"
+          :class="{ chosen: e.chosen, small: !e.takes }"
+          :aria-pressed="e.chosen"
+          :title="e.takes ? 'Take this envelope' : 'It does not take the card with its slack'"
+          @click="emit('envelope', { name: e.name, width: e.width, height: e.height })"
+        >
+          {{ e.name }} <span class="figure">{{ formatMeasures(e.room, 'mm', unit) }}</span>
+        </button>
       </dd>
     </div>
   </dl>
@@ -41,6 +58,27 @@ dd {
 }
 .figure {
   font-weight: 600;
+}
+.envelopes {
+  gap: 2px 4px;
+}
+.envelope {
+  padding: 0 6px;
+  border: 1px solid var(--border);
+  border-radius: 6px;
+  font-size: var(--size-small);
+}
+.envelope .figure {
+  font-weight: 400;
+  color: var(--text-soft);
+}
+.envelope.chosen {
+  border-color: var(--accent);
+  background: var(--accent-pale);
+}
+.envelope.small,
+.envelope.small .figure {
+  color: var(--error);
 }
 .note {
   font-size: var(--size-small);

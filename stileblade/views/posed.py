@@ -1,0 +1,65 @@
+"""The folded card in any pose as a picture of its own."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+import numpy as np
+from lxml import etree
+
+from stileblade.design.evaluation import Evaluation, PieceOutcome
+from stileblade.errors import StilebladeError
+from stileblade.views.folded import picture_of
+
+_NS = "http://www.w3.org/2000/svg"
+_INK = "#33424f"
+_LEAST = 1e-6
+
+
+def posed_svg(
+    evaluation: Evaluation,
+    piece: PieceOutcome,
+    angles: Sequence[float],
+    eye: Sequence[float],
+    up: Sequence[float],
+) -> bytes:
+    """An SVG on a transparent ground, folds at ``angles`` in degrees, seen from the direction ``eye``
+    with ``up`` upwards. StilebladeError where nothing can be seen so."""
+    work = piece.work
+    if work is None or not work.paper:
+        raise StilebladeError(
+            "There is no paper to be seen yet.",
+            hint="Start with a blank or a figure.",
+            code="empty",
+        )
+    if len(angles) != len(work.folds):
+        raise StilebladeError(
+            f"{len(angles)} angles are given for {len(work.folds)} folds.",
+            hint="Look at the card again, and save the picture then.",
+            code="angles",
+        )
+    towards, upwards = np.array(eye, float), np.array(up, float)
+    if min(np.linalg.norm(towards), np.linalg.norm(np.cross(upwards, towards))) < _LEAST:
+        raise StilebladeError(
+            "The eye looks along what is up.", hint="Turn the card a little.", code="eye"
+        )
+    towards /= np.linalg.norm(towards)
+    picture = picture_of(work, piece.paper, angles, eye=towards, up=upwards)
+    left, head, width, height = picture.box
+    margin = max(width, height) * 0.02
+    root = etree.Element(
+        f"{{{_NS}}}svg",
+        {
+            "viewBox": f"{left - margin:.2f} {head - margin:.2f} "
+            f"{width + 2 * margin:.2f} {height + 2 * margin:.2f}",
+            "width": f"{width + 2 * margin:.2f}mm",
+            "height": f"{height + 2 * margin:.2f}mm",
+        },
+        nsmap={None: _NS},  # type: ignore[dict-item]
+    )
+    etree.SubElement(root, f"{{{_NS}}}title").text = evaluation.design.name
+    style = {"stroke": _INK, "stroke-width": "0.25", "stroke-linejoin": "round"}
+    group = etree.SubElement(root, f"{{{_NS}}}g", {"fill-rule": "evenodd", **style})
+    for shape in picture.shapes:
+        etree.SubElement(group, f"{{{_NS}}}path", {"d": shape.path, "fill": shape.fill})
+    return bytes(etree.tostring(root, xml_declaration=True, encoding="utf-8"))
