@@ -10,7 +10,7 @@ import type { Control, Field } from './schemaForm'
 const CHOICES: Choices = {
   unit: 'mm',
   targets: ['front', 'card'],
-  offers: { value: ['fold 1'] },
+  offers: { of: ['fold 1'] },
   windows: [{ key: 's2', title: 'step 2, Window on front' }],
   pieces: [{ key: 'base', title: 'Base' }],
 }
@@ -95,7 +95,7 @@ describe('each kind of control', () => {
     ['window', ['s2', 'step 2, Window on front']],
     ['piece', ['base', 'Base']],
   ] as const)('one that has a name: %s', (control, option) => {
-    const { wrapper } = inForm(field(control, { empty: 'the first' }), '')
+    const { wrapper } = inForm(field(control, { name: 'of', empty: 'the first' }), '')
     expect(optionsOf(wrapper)).toEqual([['', 'the first'], [...option]])
   })
 

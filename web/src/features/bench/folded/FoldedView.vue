@@ -255,7 +255,7 @@ canvas {
 }
 .slider {
   display: grid;
-  grid-template-columns: auto auto 1fr auto;
+  grid-template-columns: auto auto 1fr auto auto;
   gap: 12px;
   align-items: center;
   padding: 0 16px 0 12px;
