@@ -10,6 +10,7 @@ from server.accounts.people import signed_in
 from server.config.documents import Document
 from server.designs.evaluating import CACHE
 from stileblade.design.document import Card, load_design
+from stileblade.folding.joins import Wish
 from stileblade.views.cards import OtherCard, on_card
 from stileblade.views.joins import JoinView, joins_of
 
@@ -25,11 +26,16 @@ class Refold(BaseModel):
 
 
 class Joins(BaseModel):
-    """The piece with the mirror in question, and the area in mm^2 that each half may lose."""
+    """The piece with the mirror in question, the area in mm^2 that each half may lose, laps in mm and
+    turns in degrees either way, and how many spans are wished for, 0 for any number."""
 
     document: Document
     piece: str
     loss: float = Field(ge=0.1, le=1e6)
+    least_lap: float = Field(0.1, ge=0.1, le=1000)
+    most_lap: float = Field(1000, ge=0.1, le=1000)
+    most_turn: float = Field(180, ge=0, le=180)
+    spans: int = Field(0, ge=0, le=40)
 
 
 @router.post("/refold", response=list[OtherCard])
@@ -44,4 +50,5 @@ def refolded(request: HttpRequest, wish: Refold) -> list[OtherCard]:
 def joins(request: HttpRequest, wish: Joins) -> list[JoinView]:
     """The best joins of the piece's mirrored figure, the longest hinge first."""
     signed_in(request)
-    return joins_of(load_design(wish.document), wish.piece, wish.loss, CACHE)
+    limits = Wish(wish.loss, wish.least_lap, wish.most_lap, wish.most_turn, wish.spans)
+    return joins_of(load_design(wish.document), wish.piece, limits, CACHE)

@@ -51,7 +51,12 @@ def hinge_length(spans: list[Span], fold: Fold) -> float:
 
 
 def chord(region: Region, axis: Axis, at: float) -> float:
-    """How much of an upright ("x") or level ("y") line lies on the region.
+    """How much of an upright ("x") or level ("y") line lies on the region."""
+    return sum(chords(region, axis, at))
+
+
+def chords(region: Region, axis: Axis, at: float) -> list[float]:
+    """Lengths in mm of the stretches of an upright ("x") or level ("y") line on the region, in order.
 
     Crossings are counted on the flattened outline and refined on its curves.
     """
@@ -67,7 +72,7 @@ def chord(region: Region, axis: Axis, at: float) -> float:
         slope = segments.derivatives_at(curve, t)[:, across]
         t = t - np.where(np.abs(slope) > 1e-9, off / np.where(slope == 0, 1, slope), 0.0)
     where = np.sort(segments.points_at(curve, t)[:, along])
-    return float((where[1::2] - where[::2]).sum())
+    return (where[1::2] - where[::2]).tolist()
 
 
 def flat_chord(region: Region, axis: Axis, at: float) -> float:

@@ -4,12 +4,16 @@ from __future__ import annotations
 
 from pydantic import BaseModel
 
+from stileblade.checks.check import Subject
+from stileblade.checks.envelope import room_of
 from stileblade.design.cache import OutcomeCache
 from stileblade.design.changes import Change, with_changes
 from stileblade.design.document import Design
 from stileblade.design.evaluation import PieceOutcome, evaluate
 from stileblade.errors import DocumentError
-from stileblade.folding.joins import Join, best_joins
+from stileblade.folding.flat import fold_flat
+from stileblade.folding.joins import Join, Wish, best_joins
+from stileblade.folding.stand import stand_of
 from stileblade.steps.kinds.turn import Turn
 from stileblade.views.strip import PictureView, small_picture
 
@@ -22,15 +26,20 @@ class JoinView(BaseModel):
     hinge: float
     spans: int
     loss: float
+    closed: tuple[float, float]
+    room: float | None
+    """The least room in the design's envelope; None without one."""
+    stands: float | None
+    """How safe it stands, in mm; negative where it falls over, None where it cannot stand."""
     picture: PictureView | None
     changes: list[Change]
 
 
 def joins_of(
-    design: Design, key: str, loss: float, cache: OutcomeCache | None = None
+    design: Design, key: str, wish: Wish, cache: OutcomeCache | None = None
 ) -> list[JoinView]:
-    """The best joins of the mirrored figure of the piece ``key``, up to a loss in mm^2 of each half,
-    the longest hinge first. DocumentError where it has none."""
+    """The best joins of the mirrored figure of the piece ``key`` that are as wished, the longest hinge
+    first. DocumentError where it has none."""
     pieces = evaluate(design, cache).pieces
     piece = next((p for p in pieces if p.piece.id == key), None)
     if piece is None or piece.work is None or piece.work.mirrored is None:
@@ -42,7 +51,7 @@ def joins_of(
     mirrored = piece.work.mirrored
     return [
         _join(design, piece, join, _changes(piece, mirrored.step, join), cache)
-        for join in best_joins(mirrored, loss)
+        for join in best_joins(mirrored, wish)
     ]
 
 
@@ -54,14 +63,20 @@ def _join(
     cache: OutcomeCache | None,
 ) -> JoinView:
     made = evaluate(with_changes(design, changes), cache)
-    work = next(p.work for p in made.pieces if p.piece.id == piece.piece.id)
+    outcome = next(p for p in made.pieces if p.piece.id == piece.piece.id)
+    work = outcome.work if outcome.work and outcome.work.paper else None
+    found = room_of(Subject(made, outcome))
+    stand = stand_of(work) if work else None
     return JoinView(
         turn_deg=join.turn_deg,
         lap=join.lap,
         hinge=join.hinge,
         spans=join.spans,
         loss=join.loss,
-        picture=small_picture(work) if work and work.paper else None,
+        closed=fold_flat(work).closed if work else (0.0, 0.0),
+        room=found[1].least if found else None,
+        stands=stand.safe if stand else None,
+        picture=small_picture(work) if work else None,
         changes=changes,
     )
 

@@ -7,10 +7,12 @@ from typing import Any
 
 import pytest
 
+from stileblade.design.document import load_design
 from stileblade.design.evaluation import evaluate
-from stileblade.folding.hinge import hinge_length
-from stileblade.folding.joins import best_joins, lap_curve
+from stileblade.folding.hinge import chords, hinge_length
+from stileblade.folding.joins import Wish, best_joins, lap_curve
 from stileblade.folding.scoring import is_shaped, score_spans, scoring_table, ticks
+from stileblade.geometry.curves.transforms import rotation
 from stileblade.piece.mirrored import Mirrored
 from stileblade.piece.work import Work
 from tests.conftest import design_of
@@ -57,7 +59,7 @@ def test_a_wide_figure_gives_its_best_join_by_turning() -> None:
     ]
     found = made(*leaned).mirrored
     assert found is not None
-    best, *others = best_joins(found, 100)
+    best, *others = best_joins(found, Wish(100, most_turn=10))
     assert best.turn_deg == pytest.approx(-7)
     assert best.hinge == pytest.approx(60, abs=0.01)
     assert best.lap == pytest.approx(0.1)
@@ -79,8 +81,8 @@ def test_spans_under_six_millimetres_do_not_count() -> None:
     ]  # fmt: skip
     work = made(*comb, {"kind": "mirror", "towards": "left", "lap": 10})
     assert work.mirrored is not None
-    assert best_joins(work.mirrored, 30 * 15, turns=[0.0]) == []
-    (deep,) = best_joins(work.mirrored, 30 * 20 + 100, turns=[0.0])
+    assert best_joins(work.mirrored, Wish(30 * 15, most_turn=0)) == []
+    (deep,) = best_joins(work.mirrored, Wish(30 * 20 + 100, most_turn=0))
     assert deep.lap >= 40
     assert (deep.spans, deep.hinge) == (1, pytest.approx(60))
 
@@ -146,3 +148,62 @@ def test_shaped_pieces_get_ticks_beside_the_outline() -> None:
     assert (a[1], b[1]) == pytest.approx((55 - half - 0.5, 55 - half - 4.5), abs=1e-6)
     assert (c[1], d[1]) == pytest.approx((55 + half + 0.5, 55 + half + 4.5), abs=1e-6)
     assert ticks(made(BLANK)) == []
+
+
+def flower(turn: float = 0.0) -> dict[str, Any]:
+    """Five pointed petals: from the middle round either side to a tip at 63 from it."""
+    parts = []
+    for k in range(5):
+        angle = math.radians(-90 + 72 * k + turn)
+        c, s = math.cos(angle), math.sin(angle)
+
+        def at(along: float, aside: float, c: float = c, s: float = s) -> str:
+            return f"{60 + along * c - aside * s:.6f} {60 + along * s + aside * c:.6f}"
+
+        parts.append(
+            f"M{at(0, 0)}L{at(20, -14)}C{at(40, -30)} {at(57, -12)} {at(63, 0)}"
+            f"C{at(57, 12)} {at(40, 30)} {at(20, 14)}Z"
+        )
+    return {"layers": [{"path": "".join(parts), "rule": "nonzero"}]}
+
+
+def of_flower(turn: float = 0.0) -> Mirrored:
+    data = design_of(
+        {"kind": "figure", "outline": {"kind": "drawn", "ref": "f"}},
+        {"kind": "fit", "to": "width", "width": 120},
+        {"kind": "mirror", "towards": "left", "lap": 6},
+    ).model_dump(mode="json")
+    data["artworks"] = {"f": {"name": "Flower", **flower(turn)}}
+    work = evaluate(load_design(data)).pieces[0].work
+    assert work is not None
+    assert work.mirrored is not None
+    return work.mirrored
+
+
+def test_the_best_join_of_a_flower_is_at_two_petals() -> None:
+    """One petal points up: turned by 18 degrees, two of them lie beside the mirror alike."""
+    found = of_flower()
+    joins = best_joins(found, Wish(130, most_lap=6))
+    best = joins[0]
+    assert best.spans == 2
+    assert abs(best.turn_deg) % 36 == pytest.approx(18, abs=1e-9)
+    ranks = [j.hinge for j in joins]
+    assert ranks == sorted(ranks, reverse=True)
+    box = found.figure.bounds
+    turned = found.figure.transformed(rotation(best.turn_deg, about=box.centre))
+    at = turned.bounds.left + best.lap / 2
+    assert chords(turned, "x", at) == pytest.approx([best.hinge / 2] * 2, abs=0.01)
+    (single, *_) = best_joins(found, Wish(130, most_lap=6, spans=1))
+    assert single.spans == 1
+    assert single.hinge < best.hinge
+
+
+def test_all_turns_are_tried() -> None:
+    """The long side of a leaned rectangle, 80, is the best hinge; it is there twice, and named once."""
+    leaned = mirrored(
+        {"kind": "figure", "outline": {"kind": "rectangle", "width": 80, "height": 60}}
+    )
+    best, *others = best_joins(leaned, Wish(100))
+    assert best.hinge == pytest.approx(80, abs=0.01)
+    assert abs(best.turn_deg) == 90
+    assert sum(abs(o.hinge - 80) < 0.01 for o in others) == 0
