@@ -61,18 +61,23 @@ def windows(subject: Subject) -> Iterator[Finding]:
 
 def nearest_gap(work: Work, outline: Region) -> Gap | None:
     """The smallest gap between a window and the base's outer edge or its folds."""
-    ring = distances.outline_of(outline)
-    gaps = []
-    if work.paper:
-        d, a, b = distances.nearest(ring, distances.shell_of(work.paper))
-        gaps.append(Gap(d, a, b, "edge"))
-    for fold in work.folds:
-        if not fold.folds:
-            continue
-        ends = fold.line.ends_beyond(work.paper.bounds)
-        d, a, b = distances.nearest(ring, distances.line_of(*ends))
-        gaps.append(Gap(d, a, b, "fold"))
+    gaps = [g for g in (gap_to(work, outline, to) for to in ("edge", "fold")) if g is not None]
     return min(gaps, key=lambda g: g.distance) if gaps else None
+
+
+def gap_to(work: Work, outline: Region, to: str) -> Gap | None:
+    """The smallest gap between a window and the base's outer "edge", or its folds for "fold"."""
+    ring = distances.outline_of(outline)
+    if to == "edge":
+        if not work.paper:
+            return None
+        return Gap(*distances.nearest(ring, distances.shell_of(work.paper)), "edge")
+    gaps = []
+    for fold in work.folds:
+        if fold.folds:
+            ends = fold.line.ends_beyond(work.paper.bounds)
+            gaps.append(Gap(*distances.nearest(ring, distances.line_of(*ends)), "fold"))
+    return min(gaps, key=lambda g: g.distance, default=None)
 
 
 def _moved(subject: Subject, work: Work, window: Opened, gap: Gap) -> tuple[Mend, ...]:

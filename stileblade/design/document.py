@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 from collections.abc import Callable
+from enum import StrEnum
 from typing import Any, Literal
 
 from pydantic import Field, ValidationError, model_validator
@@ -66,6 +67,27 @@ class Piece(Values):
         return {**data, "steps": out}
 
 
+class Relation(StrEnum):
+    LEAST = "least"
+    EXACTLY = "exactly"
+    MOST = "most"
+
+
+class Aim(Values):
+    """A figure of a piece that is to come out so; a step's value, or one of the card's folding where
+    ``step`` is "", is set anew for it when something changes."""
+
+    piece: str = Field("base", max_length=40)
+    figure: str = Field(max_length=120)
+    relation: Relation = Relation.LEAST
+    target: float
+    step: str = Field("", max_length=40)
+    field: str = Field(max_length=80)
+
+
+MOST_AIMS = 20
+
+
 class Design(Values):
     """A card: its size, papers, artworks, and the pieces it is made of."""
 
@@ -79,6 +101,8 @@ class Design(Values):
     pieces: list[Piece] = Field(
         default_factory=lambda: [Piece()], min_length=1, max_length=MOST_PIECES
     )
+
+    aims: list[Aim] = Field(default_factory=list, max_length=MOST_AIMS)
 
     @model_validator(mode="after")
     def _consistent(self) -> Design:

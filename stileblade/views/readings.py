@@ -22,12 +22,14 @@ from stileblade.piece.work import Work
 
 
 class Reading(BaseModel):
-    """One line of the readings: values with their unit ("mm", "g", "mm2", "count")."""
+    """One line of the readings: values with their unit ("mm", "g", "mm2", "count"), and the key of the
+    figure that can be aimed at, "" for none."""
 
     name: str
     values: list[float]
     unit: str
     note: str = ""
+    figure: str = ""
 
 
 class EnvelopeRow(BaseModel):
@@ -71,26 +73,38 @@ def readings_of(evaluation: Evaluation, piece: PieceOutcome) -> list[Reading]:
     subject = Subject(evaluation, piece)
     box, closed = work.paper.bounds, fold_flat(work).closed
     found = [
-        Reading(name="Open", values=[box.width, box.height], unit="mm"),
-        Reading(name="Closed", values=list(closed), unit="mm"),
+        Reading(name="Open", values=[box.width, box.height], unit="mm", figure="open.width"),
+        Reading(name="Closed", values=list(closed), unit="mm", figure="closed.width"),
     ]
     found += [_shorter(subject, p.name, p.short) for p in work.panels if p.short]
     found += [_hinge(subject, work, fold) for fold in work.folds if fold.folds]
     if work.mirrored:
         found.append(
             Reading(
-                name="Lost to the lap", values=[work.mirrored.loss], unit="mm2", note="of each half"
+                name="Lost to the lap",
+                values=[work.mirrored.loss],
+                unit="mm2",
+                note="of each half",
+                figure="loss",
             )
         )
     room = room_of(subject)
     if room:
         note = f"in the {room[0].name or 'own'} envelope" + (", turned" if room[1].turned else "")
         found.append(
-            Reading(name="Room", values=[room[1].width, room[1].height], unit="mm", note=note)
+            Reading(
+                name="Room",
+                values=[room[1].width, room[1].height],
+                unit="mm",
+                note=note,
+                figure="room",
+            )
         )
     layers = fold_flat(work).layers
     note = f"{layers} layers" if layers > 1 else "one layer"
-    found.append(Reading(name="Bulk", values=[bulk_of(subject, work)], unit="mm", note=note))
+    found.append(
+        Reading(name="Bulk", values=[bulk_of(subject, work)], unit="mm", note=note, figure="bulk")
+    )
     found += _closed(subject, work)
     found += _standing(work)
     found += _narrowest(piece, work)
@@ -98,8 +112,13 @@ def readings_of(evaluation: Evaluation, piece: PieceOutcome) -> list[Reading]:
     found += [
         Reading(name="Pieces", values=[work.paper.pieces], unit="count"),
         Reading(name="Openings", values=[len(work.paper.openings)], unit="count", note=_left(work)),
-        Reading(name="Area", values=[work.paper.area], unit="mm2"),
-        Reading(name="Weight", values=[weight_of(work.paper.area, piece.paper)], unit="g"),
+        Reading(name="Area", values=[work.paper.area], unit="mm2", figure="area"),
+        Reading(
+            name="Weight",
+            values=[weight_of(work.paper.area, piece.paper)],
+            unit="g",
+            figure="weight",
+        ),
     ]
     return found
 
@@ -124,7 +143,13 @@ def _hinge(subject: Subject, work: Work, fold: Fold) -> Reading:
     if fold.made is Made.PERFORATE:
         note += ", after perforation"
     name = "Hinge" if sum(f.folds for f in work.folds) == 1 else f"Hinge, {fold.name}"
-    return Reading(name=name, values=[hinge_length(spans, fold)], unit="mm", note=note)
+    return Reading(
+        name=name,
+        values=[hinge_length(spans, fold)],
+        unit="mm",
+        note=note,
+        figure=f"hinge:{fold.name}",
+    )
 
 
 def _closed(subject: Subject, work: Work) -> list[Reading]:
@@ -134,6 +159,7 @@ def _closed(subject: Subject, work: Work) -> list[Reading]:
         found.append(
             Reading(
                 name="Reveal",
+                figure="reveal",
                 values=[closed.reveal_by],
                 unit="mm",
                 note=f"{subject.area(closed.reveal_area)} of the back seen round the front",
@@ -143,6 +169,7 @@ def _closed(subject: Subject, work: Work) -> list[Reading]:
         found.append(
             Reading(
                 name="Stands out",
+                figure="out",
                 values=[closed.out_by],
                 unit="mm",
                 note=f"{subject.area(closed.out_area)} of the front beyond the back",
@@ -158,6 +185,7 @@ def _standing(work: Work) -> list[Reading]:
     found = [
         Reading(
             name=f"Foot, {foot.panel}",
+            figure="foot",
             values=[foot.touching],
             unit="mm",
             note="touches the table" + ("" if foot.steady else ": rocks"),
@@ -165,7 +193,9 @@ def _standing(work: Work) -> list[Reading]:
         for foot in stand.feet[:4]
     ]
     note = "from the centre of mass to the edge of the feet" if not stand.tips else "it falls over"
-    found.append(Reading(name="Stands safe by", values=[stand.safe], unit="mm", note=note))
+    found.append(
+        Reading(name="Stands safe by", values=[stand.safe], unit="mm", note=note, figure="stands")
+    )
     return found
 
 

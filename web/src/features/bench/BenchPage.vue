@@ -13,6 +13,7 @@ import { DropHint, ReadingDialog, useFileDrop } from '@/features/reading'
 import BenchHeader from './BenchHeader.vue'
 import BuildStrip from './BuildStrip.vue'
 import type { Moves } from './commands/edits'
+import { useAims } from './commands/useAims'
 import { useArtworkCommands } from './commands/useArtworkCommands'
 import { useBenchKeys } from './commands/useBenchKeys'
 import { useCardCommands } from './commands/useCardCommands'
@@ -20,6 +21,7 @@ import { useExport } from './commands/useExport'
 import { useStepCommands } from './commands/useStepCommands'
 import FlatView from './flat/FlatView.vue'
 import FoldedView from './folded/FoldedView.vue'
+import AimDialog from './panes/AimDialog.vue'
 import ConflictDialog from './panes/ConflictDialog.vue'
 import ExportDialog from './panes/ExportDialog.vue'
 import FiguresPane from './panes/FiguresPane.vue'
@@ -56,6 +58,10 @@ const flatView = ref<InstanceType<typeof FlatView> | null>(null)
 const colour = computed(() => paper.value?.outside ?? '#ddd')
 const findings = computed(() => outcome.value?.findings ?? [])
 const errors = computed(() => findings.value.filter((f) => f.severity === 'error').length)
+
+const aims = useAims(design, findings)
+const undo = () => (design.undo(), aims.leave())
+const redo = () => (design.redo(), aims.leave())
 
 async function load() {
   loadTrouble.value = ''
@@ -122,8 +128,8 @@ async function keepBoth() {
 }
 
 useBenchKeys({
-  undo: design.undo,
-  redo: design.redo,
+  undo,
+  redo,
   save: () => void design.save(),
   search: () => (searching.value = true),
   searching: () => searching.value,
@@ -160,8 +166,8 @@ onMounted(load)
       :errors="errors"
       @rename="card.rename"
       @unit="card.setUnit"
-      @undo="design.undo"
-      @redo="design.redo"
+      @undo="undo"
+      @redo="redo"
       @save="design.save"
       @export="saving = true"
     />
@@ -219,7 +225,7 @@ onMounted(load)
         @join="act.takeJoin"
         @change="design.change"
       />
-      <FiguresPane class="figures" :rest="outcome" :marked="marked" :unit="unit" @mark="mark" @mend="act.mend" @envelope="card.setEnvelope" />
+      <FiguresPane class="figures" :rest="outcome" :marked="marked" :unit="unit" @mark="mark" @mend="act.mend" @envelope="card.setEnvelope" @aim="(f) => (aims.aiming.value = f)" />
     </aside>
     <BuildStrip
       class="strip"
@@ -260,6 +266,17 @@ onMounted(load)
       @close="saving = false"
       @save="saveFiles"
       @design="saveDesign"
+    />
+    <AimDialog
+      v-if="aims.aiming.value !== null"
+      :document="document_"
+      :piece="piece.id"
+      :figure="aims.aiming.value"
+      :unit="unit"
+      :colour="colour"
+      @close="aims.aiming.value = null"
+      @take="aims.take"
+      @forget="aims.forget"
     />
     <LineUpDialog v-if="liningUp && step" :document="document_" :piece="piece.id" :step="step.id" :unit="unit" @close="liningUp = false" @take="lineUp" />
     <StepSearch v-if="searching" :started="steps.length > 0" @close="searching = false" @pick="addStep" />

@@ -12,7 +12,7 @@ const props = defineProps<{
   marked: Schemas['FindingView'] | null
   unit: Unit
 }>()
-const emit = defineEmits<{ mark: [finding: Schemas['FindingView'] | null]; mend: [wish: Schemas['MendView']]; envelope: [envelope: Envelope] }>()
+const emit = defineEmits<{ mark: [finding: Schemas['FindingView'] | null]; mend: [wish: Schemas['MendView']]; envelope: [envelope: Envelope]; aim: [figure: string] }>()
 
 const tab = ref<'readings' | 'folds' | 'checks'>('readings')
 const tabs = [
@@ -34,7 +34,7 @@ const warnings = computed(() => findings.value.some((f) => f.severity === 'warni
       </button>
     </div>
     <div class="scroll">
-      <ReadingsPane v-if="tab === 'readings'" :readings="rest.readings" :envelopes="rest.envelopes" :unit="unit" @envelope="(e) => emit('envelope', e)" />
+      <ReadingsPane v-if="tab === 'readings'" :readings="rest.readings" :envelopes="rest.envelopes" :unit="unit" @envelope="(e) => emit('envelope', e)" @aim="(f) => emit('aim', f)" />
       <FoldsPane v-else-if="tab === 'folds'" :scoring="rest.scoring" :shut="rest.shut" :shaped="rest.ticks.length > 0" :unit="unit" />
       <ChecksPane v-else :findings="findings" :marked="marked" @mark="(f) => emit('mark', f)" @mend="(m) => emit('mend', m)" />
     </div>

@@ -4,7 +4,7 @@ import type { Envelope, Unit } from '@/shared/api/document'
 import { formatMeasures } from '@/shared/units/figures'
 
 defineProps<{ readings: readonly Schemas['Reading'][]; envelopes: readonly Schemas['EnvelopeRow'][]; unit: Unit }>()
-const emit = defineEmits<{ envelope: [envelope: Envelope] }>()
+const emit = defineEmits<{ envelope: [envelope: Envelope]; aim: [figure: string] }>()
 </script>
 
 <template>
@@ -12,7 +12,8 @@ const emit = defineEmits<{ envelope: [envelope: Envelope] }>()
     <div v-for="r in readings" :key="r.name">
       <dt>{{ r.name }}</dt>
       <dd>
-        <span class="figure">{{ formatMeasures(r.values, r.unit, unit) }}</span>
+        <button v-if="r.figure" class="plain-button figure aim" title="Aim at a figure: which values make it what you want" @click="emit('aim', r.figure)">{{ formatMeasures(r.values, r.unit, unit) }}</button>
+        <span v-else class="figure">{{ formatMeasures(r.values, r.unit, unit) }}</span>
         <span v-if="r.note" class="soft note">{{ r.note }}</span>
       </dd>
     </div>
@@ -58,6 +59,12 @@ dd {
 }
 .figure {
   font-weight: 600;
+}
+.aim {
+  border-bottom: 1px dotted var(--accent);
+}
+.aim:hover {
+  color: var(--accent-strong);
 }
 .envelopes {
   gap: 2px 4px;

@@ -1,0 +1,172 @@
+<script setup lang="ts">
+/** A figure aimed at: which values of which steps reach it, each with its picture and what else changes. */
+import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
+import { answer, client, type Schemas } from '@/shared/api/client'
+import type { DesignData, Unit } from '@/shared/api/document'
+import LengthInput from '@/shared/components/LengthInput.vue'
+import NumberInput from '@/shared/components/NumberInput.vue'
+import PathPicture from '@/shared/components/PathPicture.vue'
+import { tellError } from '@/shared/messages'
+import { formatFigure, formatMeasures } from '@/shared/units/figures'
+
+type Proposal = Schemas['ProposalView']
+const props = defineProps<{ document: DesignData; piece: string; figure: string; unit: Unit; colour: string }>()
+const emit = defineEmits<{ close: []; take: [proposal: Proposal, keep: boolean]; forget: [index: number] }>()
+
+const open = ref(true)
+const figures = ref<readonly Schemas['FigureView'][]>([])
+const chosen = ref(props.figure)
+const relation = ref<'least' | 'exactly' | 'most'>('least')
+const target = ref(0)
+const found = ref<Schemas['AimView'] | null>(null)
+const busy = ref(false)
+const keep = ref(false)
+let stop: AbortController | null = null
+
+const one = computed(() => figures.value.find((f) => f.key === chosen.value))
+const PER_UNIT = computed(() => (one.value?.unit === 'mm2' && props.unit === 'in' ? 645.16 : 1))
+const said = (value: number) => formatFigure(value, one.value?.unit ?? 'mm', props.unit)
+const value = (p: Proposal, v: number) => formatFigure(v, p.unit, props.unit)
+const kept = computed(() => props.document.aims.map((a, index) => ({ ...a, index, title: figures.value.find((f) => f.key === a.figure)?.title ?? a.figure })))
+
+onMounted(async () => {
+  try {
+    figures.value = await answer(client.POST('/api/figures', { body: { document: props.document, piece: props.piece } }))
+    if (!one.value) chosen.value = figures.value[0]?.key ?? ''
+    start()
+  } catch (error) {
+    tellError(error)
+  }
+})
+onBeforeUnmount(() => stop?.abort())
+watch(chosen, start)
+
+/** Another figure: aimed at where it is now, until something is typed. */
+function start() {
+  found.value = null
+  target.value = Math.round((one.value?.value ?? 0) * 100) / 100
+}
+
+async function find() {
+  stop?.abort()
+  stop = new AbortController()
+  busy.value = true
+  try {
+    const body = { document: props.document, piece: props.piece, figure: chosen.value, relation: relation.value, target: target.value }
+    found.value = await answer(client.POST('/api/aim', { body, signal: stop.signal }))
+  } catch (error) {
+    if (!stop.signal.aborted) tellError(error)
+  } finally {
+    busy.value = false
+  }
+}
+</script>
+
+<template>
+  <ElDialog v-model="open" title="Aim at a figure" width="900px" align-center @closed="emit('close')">
+    <form class="wish" @submit.prevent="find">
+      <ElSelect v-model="chosen" aria-label="Figure" class="figure-of">
+        <ElOption v-for="f in figures" :key="f.key" :value="f.key" :label="`${f.title}, ${formatFigure(f.value, f.unit, unit)}`" />
+      </ElSelect>
+      <ElRadioGroup v-model="relation" aria-label="Is to be">
+        <ElRadioButton value="least">at least</ElRadioButton>
+        <ElRadioButton value="exactly">exactly</ElRadioButton>
+        <ElRadioButton value="most">at most</ElRadioButton>
+      </ElRadioGroup>
+      <LengthInput v-if="(one?.unit ?? 'mm') === 'mm'" :model-value="target" :unit="unit" label="Aim" @update:model-value="(v) => (target = v)" />
+      <NumberInput v-else :model-value="target / PER_UNIT" :whole="false" :suffix="one?.unit === 'g' ? 'g' : unit === 'in' ? 'in²' : 'mm²'" label="Aim" :min="0" :max="1e7" @update:model-value="(v) => (target = v * PER_UNIT)" />
+      <ElButton v-if="busy" @click="stop?.abort()">Stop</ElButton>
+      <ElButton v-else type="primary" native-type="submit">Find the values</ElButton>
+    </form>
+    <div v-if="busy" class="progress" role="progressbar" aria-label="Solving" />
+    <template v-if="found && one">
+      <p v-if="found.met" class="good">It is so already: {{ one.title }} is {{ said(found.now ?? 0) }}.</p>
+      <p v-else-if="!found.proposals.length" class="soft">No single value changes {{ one.title.toLowerCase() }} towards that.</p>
+      <p v-else-if="!found.proposals.some((p) => p.met)" class="soft">It cannot be reached by one value alone. These come nearest.</p>
+      <div class="proposals">
+        <button v-for="(p, i) in found.proposals" :key="i" class="plain-button proposal" @click="emit('take', p, keep)">
+          <span class="picture"><PathPicture v-if="p.picture" :path="p.picture.path" :box="p.picture.box" :folds="p.picture.folds" :perforated="p.picture.perforated" :drawn="p.picture.drawn" :colour="colour" /></span>
+          <strong>{{ p.title }}</strong>
+          <span class="figure">{{ value(p, p.before) }} → {{ value(p, p.value) }}</span>
+          <span :class="p.met ? 'good' : 'bad'">{{ one.title }} {{ said(p.figure) }}</span>
+          <span class="soft">closed {{ formatMeasures(p.closed, 'mm', unit) }}</span>
+          <span v-for="w in p.worse" :key="w" class="bad small">{{ w }}</span>
+        </button>
+      </div>
+    </template>
+    <template #footer>
+      <span class="keep"><ElCheckbox v-model="keep">Keep the aim: it is reached again when something changes</ElCheckbox></span>
+      <ElButton @click="open = false">Close</ElButton>
+    </template>
+    <ul v-if="kept.length" class="kept" aria-label="Kept aims">
+      <li v-for="k in kept" :key="k.index">
+        <span>{{ k.title }} {{ k.relation === 'least' ? 'at least' : k.relation === 'most' ? 'at most' : '' }} {{ formatFigure(k.target, 'mm', unit) }}</span>
+        <ElButton size="small" text @click="emit('forget', k.index)">Let it go</ElButton>
+      </li>
+    </ul>
+  </ElDialog>
+</template>
+
+<style scoped>
+.wish {
+  display: grid;
+  grid-template-columns: 1fr auto 130px auto;
+  gap: 12px;
+  align-items: start;
+}
+.progress {
+  height: 3px;
+  margin-top: 10px;
+  background: linear-gradient(90deg, transparent, var(--accent), transparent) 0 0 / 40% 100% no-repeat;
+  animation: run 1s linear infinite;
+}
+@keyframes run {
+  from {
+    background-position: -60% 0;
+  }
+  to {
+    background-position: 160% 0;
+  }
+}
+.proposals {
+  display: grid;
+  grid-template-columns: repeat(4, minmax(0, 1fr));
+  gap: 12px;
+  margin-top: 14px;
+}
+.proposal {
+  display: grid;
+  align-content: start;
+  gap: 2px;
+  padding: 8px 12px;
+  border: 1.5px solid var(--border);
+  border-radius: 8px;
+  font-size: var(--size-small);
+  text-align: left;
+}
+.proposal:hover {
+  border-color: var(--accent);
+}
+.picture {
+  height: 104px;
+}
+.good {
+  color: var(--good);
+}
+.bad {
+  color: var(--error);
+}
+.keep {
+  float: left;
+}
+.kept {
+  margin: 14px 0 0;
+  padding: 0;
+  list-style: none;
+}
+.kept li {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+}
+</style>
