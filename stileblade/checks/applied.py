@@ -40,7 +40,11 @@ def applied(subject: Subject) -> Iterator[Finding]:
     work = subject.piece.work
     if work is not None:
         for note in work.notes:
-            yield Finding(note.code, Severity.NOTE, note.message, subject.name, step=note.step)
+            severity = Severity.WARNING if note.warning else Severity.NOTE
+            mends = () if note.mend is None else (Mend(note.mend[0], note.step, note.mend[1]),)
+            yield Finding(
+                note.code, severity, note.message, subject.name, step=note.step, mends=mends
+            )
 
 
 def _would_do(subject: Subject, step: Step, problem: StepError) -> Iterator[Mend]:

@@ -10,7 +10,7 @@ from collections import deque
 
 from stileblade.card.layout import Panel
 from stileblade.errors import StepError
-from stileblade.geometry.curves.places import Box
+from stileblade.geometry.curves.places import Box, around
 from stileblade.geometry.curves.segments import Floats
 from stileblade.geometry.curves.transforms import after, identity
 from stileblade.piece.folds import Fold
@@ -50,6 +50,30 @@ def carried(work: Work, source: str, target: str, *, field: str = "onto") -> Flo
             field=field,
         )
     return maps[target]
+
+
+def closed_box(work: Work) -> Box:
+    """The box of all that is in front when the card is closed, about the panel that stays in its place.
+    StepError where it is a single panel or nothing."""
+    return around([box for _, box, _ in closed_fronts(work)])
+
+
+def closed_fronts(work: Work) -> list[tuple[str, Box, Floats]]:
+    """The panels in front of the closed card: each with its box there, in the place that the front
+    panel has in the flat view, and the map from there to its own place."""
+    if not work.closed_over_several:
+        raise StepError(
+            "The closed card's front is a single panel.",
+            hint=f"Place it on {work.front!r}." if work.front else "Mirror the figure first.",
+            field="target",
+        )
+    boxes = {p.name: p.box for p in work.panels}
+    found = []
+    for name in work.fronts:
+        there = carried(work, name, work.front, field="target")
+        back = carried(work, work.front, name, field="target")
+        found.append((name, boxes[name].transformed(there), back))
+    return found
 
 
 def _fold_between(first: Panel, second: Panel, folds: list[Fold]) -> Fold | None:

@@ -38,8 +38,13 @@ class Note:
     code: str
     message: str
     step: str
+    warning: bool = False
+    mend: tuple[str, dict[str, object]] | None = None
+    """The title and the values of the step that would end it."""
 
 
+CLOSED = "closed front"
+"""What lies in front when the card is closed, as one: over several panels."""
 FEATURE = "step:"
 """Begins the name of a window as what something is placed by."""
 NO_BOX = Box(0.0, 0.0, 0.0, 0.0)
@@ -90,6 +95,11 @@ class Work:
         if self.panels:
             return [*(p.name for p in self.panels), "card"]
         return ["figure"]
+
+    @property
+    def closed_over_several(self) -> bool:
+        """Whether several panels are in front when the card is closed."""
+        return len(self.fronts) > 1 and bool(self.panels)
 
     def box_of(self, target: str, *, field: str = "target") -> Box:
         """The box of a panel, of the open card, of the figure, or of a window by its step's key.

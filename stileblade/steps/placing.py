@@ -13,12 +13,13 @@ from stileblade.geometry.curves.places import Box, around
 from stileblade.geometry.curves.segments import Floats
 from stileblade.geometry.curves.transforms import rotation, translation
 from stileblade.geometry.regions.region import Region
+from stileblade.geometry.regions.set_operations import intersection, rectangle
 from stileblade.outlines.catalogue import AnyFigure, figure_field
 from stileblade.outlines.figure import Figure, outline_of
 from stileblade.outlines.figures.round import Circle
-from stileblade.piece.carrying import carried
+from stileblade.piece.carrying import carried, closed_box, closed_fronts
 from stileblade.piece.windows import Copy
-from stileblade.piece.work import Work
+from stileblade.piece.work import CLOSED, Work
 from stileblade.steps.handle import BoxHandle, Handle, Moved, Sizing
 from stileblade.steps.repeating import (
     Also,
@@ -89,6 +90,14 @@ class PlacedStep(Step):
     dx: float = offset(0, "To the right", "Moved on from there; negative is to the left.")
     dy: float = offset(0, "Down", "Moved on from there; negative is up.")
 
+    edge_strip: float = length(
+        0,
+        "Strip at the edges",
+        "Left to stand along the edges where the front's panels meet; 0 is none.",
+        least=0,
+        most=100,
+        when={"target": [CLOSED]},
+    )
     repeat: Repeat = choice(
         Repeat.ONCE,
         "Repeated",
@@ -135,13 +144,44 @@ class PlacedStep(Step):
 
     def placed(self, work: Work, setting: Setting) -> Region:
         """The figure, and all its copies, where the values put it."""
+        return outline_of_all([c for _, copies in self.by_panel(work, setting) for c in copies])
+
+    def by_panel(self, work: Work, setting: Setting) -> list[tuple[str, list[Copy]]]:
+        """The figure and its copies on the panel that it is placed by, and on the other one that has
+        the same; over the closed card's front, what of them lies on each of its panels."""
         here = self.here(work, setting)
-        return outline_of_all(here + self.there(here, work) if self.also_on else here)
+        if self.target == CLOSED:
+            return self._over_the_front(work, here)
+        found = [(work.panel_name(self.target), here)]
+        return found + [(self.also_on, self.there(here, work))] if self.also_on else found
 
     def here(self, work: Work, setting: Setting) -> list[Copy]:
         """The figure and its copies on the panel that it is placed by."""
-        box = work.box_of(self.target)
-        return mirrored_too(self._first(work, setting), box, self.also)
+        return mirrored_too(self._first(work, setting), self.target_box(work), self.also)
+
+    def target_box(self, work: Work) -> Box:
+        """The box that it is placed by."""
+        return closed_box(work) if self.target == CLOSED else work.box_of(self.target)
+
+    def targets(self, before: Work) -> list[str]:
+        more = [CLOSED] if before.closed_over_several else []
+        return super().targets(before) + more
+
+    def _over_the_front(self, work: Work, here: list[Copy]) -> list[tuple[str, list[Copy]]]:
+        """Parts of what lies over the closed front, each on its panel in the flat view; a strip stays
+        along the panels' meeting edges where one is wished for."""
+        found = []
+        for name, box, back in closed_fronts(work):
+            inner = _shrunk_at_meeting_edges(work, box, self.edge_strip)
+            part = rectangle(inner)
+            copies = [intersection(c.outline, part) for c in here]
+            over = bool(np.linalg.det(back[:, :2]) < 0)
+            some = [Copy(c.transformed(back), over) for c in copies if c]
+            if some:
+                found.append((name, some))
+        if not found:
+            raise StepError("It lies beside the closed card's front.", field="dx", would_do=0.0)
+        return found
 
     @property
     def sizable(self) -> bool:
@@ -154,7 +194,7 @@ class PlacedStep(Step):
 
     def _first(self, work: Work, setting: Setting) -> list[Region]:
         """The figure and its repeats, without those at other sides and on other panels."""
-        box, region = work.box_of(self.target), self.turned_figure(work, setting)
+        box, region = self.target_box(work), self.turned_figure(work, setting)
         if self.repeat is Repeat.FIT:
             move = translation(self.dx, self.dy)
             return [copy.transformed(move) for copy in as_many_as_fit(region, box, self.gap)]
@@ -204,6 +244,21 @@ class PlacedStep(Step):
 
     def moves(self, before: Work) -> tuple[Moved, Moved]:
         return Moved("dx", self.dx), Moved("dy", self.dy)
+
+
+def _shrunk_at_meeting_edges(work: Work, box: Box, strip: float) -> Box:
+    """A front panel's box in the closed card, less a strip along the edges that are towards the others."""
+    if not strip:
+        return box
+    whole = closed_box(work)
+    upright = whole.width - box.width > whole.height - box.height
+    if upright:
+        left = box.left + (strip if box.left > whole.left + 1e-6 else 0)
+        return Box(
+            left, box.head, box.right - (strip if box.right < whole.right - 1e-6 else 0), box.foot
+        )
+    head = box.head + (strip if box.head > whole.head + 1e-6 else 0)
+    return Box(box.left, head, box.right, box.foot - (strip if box.foot < whole.foot - 1e-6 else 0))
 
 
 def outline_of_all(copies: list[Copy]) -> Region:

@@ -144,6 +144,10 @@ class Step(Values, ABC):
         """What came of the step's values, for the pane of the step in hand."""
         return []
 
+    def targets(self, before: Work) -> list[str]:
+        """What it can be placed on or measured on."""
+        return before.targets()
+
     def offers(self, before: Work) -> dict[str, list[str]]:
         """By field: of its choices those that can be taken as the work stands; all where a field is not
         named."""

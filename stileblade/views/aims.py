@@ -80,11 +80,12 @@ def aim_at(design: Design, wish: Wish, cache: OutcomeCache | None = None) -> Aim
     now = figure_of(design, wish, cache)
     found = solve(design, wish, cache, budget=budget)
     before = _troubles(evaluate(design, cache))
+    proposals = [_proposal(design, wish, reached, before, cache) for reached in found]
     return AimView(
         now=now,
         met=now is not None and is_met(wish.relation, now, wish.target),
         evaluations=budget.spent,
-        proposals=[_proposal(design, wish, reached, before, cache) for reached in found],
+        proposals=sorted(proposals, key=lambda p: (not p.met, len(p.worse))),
     )
 
 

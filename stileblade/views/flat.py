@@ -127,7 +127,7 @@ def flat_of(
         told=attempt("figures of the step", lambda: _told(outcome, piece), []),
         artwork=_placed(seen, piece) if seen else None,
         guides=attempt("guides", lambda: guides_of(given), []),
-        targets=given.targets() if given else [],
+        targets=outcome.step.targets(given) if outcome and given else [],
         offers=outcome.step.offers(given) if outcome and given else {},
         lines=[
             LineView(path=ways_path(line, 3), how=line.how.value, pen=line.pen)

@@ -85,6 +85,12 @@ def label_point(region: Region, box: Box) -> Point:
     return float(x), float(y)
 
 
+def depth_beyond(region: Region, other: Region) -> float:
+    """How far the region's farthest place is from another one, in mm."""
+    points = shapely.points(region.flat.points)
+    return float(shapely.distance(points, other.polygons).max())
+
+
 def inner_point(region: Region) -> Point:
     """A place well inside the region."""
     x, y = shapely.get_coordinates(shapely.point_on_surface(region.polygons))[0]

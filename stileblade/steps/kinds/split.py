@@ -37,6 +37,7 @@ from stileblade.steps.measured import Edge, Runs, edge_field, runs_field
 from stileblade.steps.placing import Anchor, turned
 from stileblade.steps.placing import place_at as placed_at
 from stileblade.steps.repeating import together
+from stileblade.steps.slivers import drop_field, least_field, slivers_of
 from stileblade.steps.step import Caption, Setting, Stage, Step, Told, register_step
 
 LEAST = 0.01
@@ -107,6 +108,9 @@ class Split(Step):
         when={"keep": ["picked"]},
     )
 
+    least: float = least_field(when=_FIGURE)
+    drop: bool = drop_field(when=_FIGURE)
+
     def _at(self, work: Work) -> float:
         origin, sign = self.edge.origin(work.box_of(self.target), self.runs.axis)
         return origin + sign * self.distance
@@ -175,7 +179,14 @@ class Split(Step):
         parts = self.parts(work, setting)
         kept = self._kept(work, parts, setting)
         parted = Parted(self.id, tuple(parts), tuple(kept))
-        return replace(work, paper=gather([parts[i] for i in kept]), parted=(*work.parted, parted))
+        paper, notes = gather([parts[i] for i in kept]), work.notes
+        if self.by is By.FIGURE:
+            slivers = slivers_of(work.paper, paper, self.least)
+            if slivers and self.drop:
+                paper = slivers.dropped(paper)
+            elif slivers:
+                notes = (*notes, slivers.note(self.id))
+        return replace(work, paper=paper, parted=(*work.parted, parted), notes=notes)
 
     def tells(self, before: Work | None, after: Work, setting: Setting) -> list[Told]:
         parted = after.parted[-1]

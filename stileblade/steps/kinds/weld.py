@@ -7,6 +7,7 @@ from typing import Literal
 from stileblade.geometry.regions.set_operations import union
 from stileblade.piece.work import Work
 from stileblade.steps.placing import Anchor, PlacedStep, anchor_at
+from stileblade.steps.slivers import drop_field, least_field, slivers_of
 from stileblade.steps.step import Caption, Setting, Stage, Step, register_step
 
 
@@ -19,10 +20,18 @@ class Weld(PlacedStep):
     words = "add unite join figure overhang union"
     kind: Literal["weld"] = "weld"
     at: Anchor = anchor_at(Anchor.RIGHT)
+    least: float = least_field()
+    drop: bool = drop_field()
 
     def apply(self, work: Work | None, setting: Setting) -> Work:
         work = self.needs(work)
-        return work.with_paper(union(work.paper, self.placed(work, setting)))
+        paper = union(work.paper, self.placed(work, setting))
+        slivers = slivers_of(work.paper, paper, self.least)
+        if not slivers:
+            return work.with_paper(paper)
+        if self.drop:
+            return work.with_paper(slivers.dropped(paper))
+        return work.with_paper(paper, notes=(*work.notes, slivers.note(self.id)))
 
     def caption(self) -> Caption:
         return Caption(self.outline.title.lower())

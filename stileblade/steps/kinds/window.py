@@ -17,7 +17,7 @@ from stileblade.geometry.regions.fill import filled
 from stileblade.geometry.regions.region import Region
 from stileblade.geometry.regions.set_operations import difference, union
 from stileblade.piece.windows import Copy, Opened
-from stileblade.piece.work import Work
+from stileblade.piece.work import CLOSED, Work
 from stileblade.steps.placing import PlacedStep, outline_of_all
 from stileblade.steps.repeating import all_apart
 from stileblade.steps.step import Caption, Setting, Stage, Step, register_step
@@ -71,7 +71,7 @@ class Window(PlacedStep):
         region = super().turned_figure(work, setting)
         if self.sized is Sized.OWN:
             return region
-        box, own = work.box_of(self.target), region.bounds
+        box, own = self.target_box(work), region.bounds
         room = (box.width - 2 * self.margin, box.height - 2 * self.margin)
         if min(room) <= 0:
             raise StepError(
@@ -88,13 +88,12 @@ class Window(PlacedStep):
 
     def apply(self, work: Work | None, setting: Setting) -> Work:
         work = self.needs(work)
-        here = self.here(work, setting)
-        there = self.there(here, work) if self.also_on else []
-        figure = outline_of_all(here + there)
-        name = work.panel_name(self.target)
-        panel = work.box_of(name)
-        if not self.crosses:
-            self._must_fit(outline_of_all(here).bounds, panel)
+        parts = self.by_panel(work, setting)
+        figure = outline_of_all([c for _, copies in parts for c in copies])
+        across = self.crosses or self.target == CLOSED
+        if not across:
+            name, here = parts[0]
+            self._must_fit(outline_of_all(here).bounds, work.box_of(name))
         paper = work.paper
         if self.frame:
             paper = union(paper, grown_by(filled(figure), self.frame))
@@ -105,16 +104,17 @@ class Window(PlacedStep):
                 hint="Make it smaller.",
                 field="outline",
             )
-        opened = [self._opened(panel, copies) for panel, copies in
-                  ((self.also_on, there), (name, here)) if copies]  # fmt: skip
-        opened = [replace(o, before=work.paper) for o in opened]
+        opened = [
+            replace(self._opened(panel, copies, crosses=across), before=work.paper)
+            for panel, copies in reversed(parts)
+        ]
         return work.with_paper(paper, windows=(*work.windows, *opened))
 
-    def _opened(self, panel: str, copies: list[Copy]) -> Opened:
+    def _opened(self, panel: str, copies: list[Copy], *, crosses: bool) -> Opened:
         whole = outline_of_all(copies)
         if len(copies) > 1 and not all_apart([c.outline for c in copies]):
             copies = [Copy(part) for part in whole.parts()]
-        return Opened(self.id, panel, whole, self.crosses, tuple(copies))
+        return Opened(self.id, panel, whole, crosses, tuple(copies))
 
     def _must_fit(self, box: Box, panel: Box) -> None:
         if box.width > panel.width + 1e-9 or box.height > panel.height + 1e-9:

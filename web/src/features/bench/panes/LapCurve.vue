@@ -71,7 +71,9 @@ function key(event: KeyboardEvent) {
 <template>
   <figure class="lap-curve">
     <figcaption>
-      <span>Hinge <strong class="figure">{{ say(here.hinge) }}</strong></span>
+      <span>Hinge <strong class="figure">{{ say(here.hinge) }}</strong>
+        <span v-if="Math.abs(curve.finished - curve.hinge) > 0.01" class="soft" title="What later steps weld on and take away counts"> {{ say(curve.finished) }} in the end</span>
+      </span>
       <span class="loss">lost of each half <strong class="figure">{{ formatFigure(here.loss, 'mm2', unit) }}</strong></span>
     </figcaption>
     <svg
