@@ -33,6 +33,8 @@ class Crease:
     stand: float = 140.0
     stretches: tuple[Stretch, ...] = ()
     inner: bool = False
+    level: int = 0
+    """How many boxes it stands on: 1 for those of a step on the card's own fold."""
     """Of a step that stands forward between two panels: it lies between them when they close."""
 
     def without(self, low: float, high: float) -> Crease:

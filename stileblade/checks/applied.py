@@ -54,6 +54,9 @@ def _would_do(subject: Subject, step: Step, problem: StepError) -> Iterator[Mend
         return
     title = f"{name} {subject.say(value)}"
     figure = getattr(step, "outline", None)
+    now = getattr(step, name, getattr(figure, name, None))
+    if isinstance(now, int | float) and abs(now - value) < 1e-9:
+        return
     if isinstance(getattr(step, name, None), int | float):
         yield Mend(title, step.id, {name: value})
     elif isinstance(figure, Figure) and name in type(figure).model_fields:

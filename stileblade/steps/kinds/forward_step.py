@@ -2,14 +2,15 @@
 
 from __future__ import annotations
 
+import re
 from dataclasses import replace
 from typing import Literal
 
 from stileblade.card.creases import Direction, Stretch
 from stileblade.errors import StepError
-from stileblade.fields import length
+from stileblade.fields import length, number_of
 from stileblade.geometry.curves.line import Line
-from stileblade.geometry.curves.places import Box
+from stileblade.geometry.curves.places import Box, Point
 from stileblade.geometry.curves.segments import lines
 from stileblade.geometry.regions.set_operations import difference, rectangle
 from stileblade.piece.folds import Fold
@@ -18,6 +19,39 @@ from stileblade.piece.work import Work
 from stileblade.steps.across import AcrossFold
 from stileblade.steps.handle import Handle, LineHandle, Moved
 from stileblade.steps.step import Caption, Setting, Stage, Step, Told, register_step
+
+MOST_LEVELS = 3
+"""Boxes on boxes."""
+_SAME = 1e-6
+
+
+def index_of(work: Work, fold: Fold) -> int:
+    """The number of the fold of that name: it is another object after a box was set on it."""
+    return next(i for i, f in enumerate(work.folds) if f.name == fold.name)
+
+
+def _not_cut_yet(
+    work: Work, axis: str, place: float, near: float, far: float
+) -> list[tuple[Point, Point]]:
+    """Stretches of a slit at a place along the fold, from ``near`` to ``far`` across it, that no other
+    slit on the same line has cut already."""
+    own, across = (1, 0) if axis == "x" else (0, 1)
+    free = [(near, far)]
+    for line in work.lines:
+        if line.how is not How.CUT:
+            continue
+        for way, _ in line.ways:
+            for start, end in zip(way.start.tolist(), way.end.tolist(), strict=True):
+                if max(abs(start[own] - place), abs(end[own] - place)) > _SAME:
+                    continue
+                a, b = sorted((start[across], end[across]))
+                free = [
+                    part
+                    for low, high in free
+                    for part in ((low, min(high, a)), (max(low, b), high))
+                    if part[1] - part[0] > _SAME
+                ]
+    return [((a, place), (b, place)) if axis == "x" else ((place, a), (place, b)) for a, b in free]
 
 
 @register_step
@@ -37,28 +71,47 @@ class ForwardStep(AcrossFold):
         25, "Right or below", "How far it reaches on the right or lower panel.", above=1
     )
 
-    def _extent(self, work: Work, fold: Fold) -> tuple[float, float]:
-        middle = self.middle(work, fold)
-        return middle - self.width / 2, middle + self.width / 2
+    count: int = number_of(1, "How many", "Side by side along the fold.", least=1, most=40)
+    between: float = length(
+        8, "Between", "From one to the next; at 0 they share a slit.", least=0,
+        when={"count": [str(n) for n in range(2, 41)]},
+    )  # fmt: skip
 
-    def _box(self, work: Work, fold: Fold) -> Box:
-        low, high = self._extent(work, fold)
+    def offers(self, before: Work) -> dict[str, list[str]]:
+        """Folds of other steps forward as well: a box on a box."""
+        return super().offers(before) | {"fold": [f.name for f in self._creases(before)]}
+
+    def _creases(self, work: Work) -> list[Fold]:
+        return [f for f in work.folds if f.axis and f.folds and f.crease.level < MOST_LEVELS]
+
+    def fold_of(self, work: Work) -> Fold:
+        inner = next((f for f in self._creases(work) if f.name == self.fold), None)
+        return inner if inner is not None and inner.crease.inner else super().fold_of(work)
+
+    def _extents(self, work: Work, fold: Fold) -> list[tuple[float, float]]:
+        """Of each, where it begins and ends along the fold."""
+        pitch = self.width + self.between
+        first = self.middle(work, fold) - (self.count * pitch - self.between) / 2
+        return [(first + i * pitch, first + i * pitch + self.width) for i in range(self.count)]
+
+    def _box(self, fold: Fold, low: float, high: float) -> Box:
         near, far = fold.at - self.less, fold.at + self.more
         return Box(near, low, far, high) if fold.axis == "x" else Box(low, near, high, far)
-
-    def _crease(self, work: Work) -> float:
-        """Where the strip's middle fold lies: as far from the one edge as the other panel's part is
-        deep, so that its sides are parallel to the panels."""
-        return self.fold_of(work).at - self.less + self.more
 
     def apply(self, work: Work | None, setting: Setting) -> Work:
         work = self.needs(work)
         fold = self.fold_of(work)
         assert fold.axis is not None
-        low, high = self._extent(work, fold)
-        self.must_be_whole(work, fold, low, high)
         self._must_fit(work, fold)
-        box = self._box(work, fold)
+        for low, high in self._extents(work, fold):
+            work = self._with_one(work, work.folds[index_of(work, fold)], low, high)
+        return work
+
+    def _with_one(self, work: Work, fold: Fold, low: float, high: float) -> Work:
+        assert fold.axis is not None
+        self.must_be_whole(work, fold, low, high)
+        self._must_be_free(work, fold, low, high)
+        box = self._box(fold, low, high)
         if difference(rectangle(box), work.paper):
             raise StepError(
                 "There is not paper all over the strip: it runs over an edge or a window.",
@@ -68,10 +121,11 @@ class ForwardStep(AcrossFold):
             )
         other = Direction.VALLEY if fold.direction is Direction.MOUNTAIN else Direction.MOUNTAIN
         made = []
-        for number, (at, direction) in enumerate(
+        number = self._number(work)
+        for part, (at, direction) in enumerate(
             (
                 (fold.at - self.less, fold.direction),
-                (self._crease(work), other),
+                (fold.at - self.less + self.more, other),
                 (fold.at + self.more, fold.direction),
             ),
             start=1,
@@ -80,23 +134,45 @@ class ForwardStep(AcrossFold):
                 fold.crease,
                 direction=direction,
                 inner=True,
+                level=fold.crease.level + 1,
                 stretches=(Stretch(low, high, direction),),
             )
             line = Line.on(fold.axis, at)
-            name = self._name(work, number)
+            name = f"step {number}.{part}"
             made.append(replace(fold, name=name, line=line, crease=crease, step=self.id, spine=0.0))
         gap = replace(fold, crease=fold.crease.without(low, high))
         folds = tuple(gap if f is fold else f for f in work.folds)
         near, far = fold.at - self.less, fold.at + self.more
-        ends = [((near, p), (far, p)) if fold.axis == "x" else ((p, near), (p, far))
-                for p in (low, high)]  # fmt: skip
-        ways = tuple((lines([a], [b]), False) for a, b in ends)
-        cut = DrawnLine(self.id, How.CUT, ways)
-        return replace(work, folds=(*folds, *made), lines=(*work.lines, cut))
+        ways = [
+            (lines([a], [b]), False)
+            for place in (low, high)
+            for a, b in _not_cut_yet(work, fold.axis, place, near, far)
+        ]
+        cut = (DrawnLine(self.id, How.CUT, tuple(ways)),) if ways else ()
+        return replace(work, folds=(*folds, *made), lines=(*work.lines, *cut))
 
-    def _name(self, work: Work, number: int) -> str:
-        steps = {f.step for f in work.folds if f.crease.inner}
-        return f"step {len(steps) + 1}.{number}"
+    def _must_be_free(self, work: Work, fold: Fold, low: float, high: float) -> None:
+        """No other crease runs through the strip."""
+        near, far = fold.at - self.less + _SAME, fold.at + self.more - _SAME
+        for other in work.folds:
+            if other.name == fold.name or other.axis != fold.axis or not near < other.at < far:
+                continue
+            for span in work.spans[other.name]:
+                a, b = sorted(other.line.place_of(p) for p in (span.start, span.end))
+                if min(b, high) - max(a, low) > _SAME:
+                    raise StepError(
+                        f"{other.name} runs through the strip.",
+                        hint="Make it less deep, or move it along the fold.",
+                        field="more" if other.at > fold.at else "less",
+                        would_do=round(abs(other.at - fold.at) * 0.8, 1),
+                    )
+
+    def _number(self, work: Work) -> int:
+        """Of the next box among all steps forward."""
+        return 1 + max(
+            (int(n) for n in re.findall(r"step (\d+)\.1", " ".join(f.name for f in work.folds))),
+            default=0,
+        )
 
     def _must_fit(self, work: Work, fold: Fold) -> None:
         """Closed, the strip's middle fold lies so far from the fold as both parts are deep."""
@@ -106,7 +182,7 @@ class ForwardStep(AcrossFold):
             if min(abs(low - fold.at), abs(high - fold.at)) > 0.01:
                 continue
             out = self.less + self.more - (high - low)
-            if out > 0:
+            if out > _SAME:
                 raise StepError(
                     f"Closed, the step would stand {{}} out of {panel.name}.",
                     out,
