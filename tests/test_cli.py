@@ -66,12 +66,23 @@ def test_check_exits_with_one_where_it_will_fail(saved: Any) -> None:
 
 
 @pytest.mark.parametrize("kind", ["svg", "dxf", "pdf", "png"])
-def test_export_writes_files_named_after_the_piece(saved: Any, tmp_path: Path, kind: str) -> None:
+def test_export_writes_files_named_after_design_and_piece(
+    saved: Any, tmp_path: Path, kind: str
+) -> None:
     done = run("export", saved({"kind": "blank"}), "--format", kind, "--out", str(tmp_path / "out"))
     assert done.returncode == 0
     (path,) = json.loads(done.stdout)
-    assert Path(path).name == f"Base.{kind}"
+    assert Path(path).name == f"New-card-Base.{kind}"
     assert Path(path).stat().st_size > 200
+
+
+def test_export_takes_choices_by_name(saved: Any, tmp_path: Path) -> None:
+    out = ("--format", "pdf", "--out", str(tmp_path))
+    done = run("export", saved({"kind": "blank"}), *out, "--option", "page=own")
+    assert done.returncode == 0
+    wrong = run("export", saved({"kind": "blank"}), *out, "--option", "page=a9")
+    assert wrong.returncode == 2
+    assert "--option" in wrong.stderr
 
 
 def test_errors_go_to_standard_error_with_status_two(saved: Any, tmp_path: Path) -> None:

@@ -44,6 +44,10 @@ def looked_at(api: Api, data: dict[str, Any]) -> dict[str, int]:
         "cuts": api("POST", "/cuts", here)[0],
         "placed": api("POST", "/placed", here)[0],
         "joins": api("POST", "/joins", {**here, "loss": 50})[0],
+        "figures": api("POST", "/figures", here)[0],
+        "aim": api("POST", "/aim", {**here, "figure": "closed.width", "target": 50})[0],
+        "aims": api("POST", "/aims", {"document": data})[0],
+        "picture": api("POST", "/picture", {**here, "angles": [], "eye": [0, 0, 1]})[0],
         "refold": api("POST", "/refold", {"document": data, "cards": [{}]})[0],
         **{name: api("POST", "/export", {**here, "format": name})[0] for name in formats().names()},
     }

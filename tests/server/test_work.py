@@ -106,7 +106,8 @@ def test_export_is_a_file_with_a_harmless_name(designer: Api, circle: Data) -> N
     body = {"document": circle, "piece": "base", "format": "svg"}
     _, response = designer("POST", "/export", body)
     assert response.status_code == 200
-    assert response.headers["Content-Disposition"] == 'attachment; filename="Wal-x-Base.svg"'
+    said = response.headers["Content-Disposition"]
+    assert said == "attachment; filename=\"Wal-x-Base.svg\"; filename*=UTF-8''Wal-x-Base.svg"
     assert b"218.0000mm" in response.content
     assert designer("POST", "/export", {**body, "piece": "lid"})[0] == 422
     assert designer("POST", "/export", {**body, "format": "exe"})[0] == 422

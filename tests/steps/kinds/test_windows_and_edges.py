@@ -264,6 +264,6 @@ def test_a_fold_is_no_edge() -> None:
     problem = last(edge(side="left")).problem
     assert problem is not None
     assert problem.message == "That edge is no edge: fold lies there."
-    assert problem.hint == "Take another one, such as 'right'."
+    assert problem.hint == "Take another one: right, head, foot."
     # the back's left edge is one
     assert made(edge(side="left", target="back")).paper.pieces == 1
