@@ -187,7 +187,8 @@ def _french(folding: Folding, w: float, h: float, a: float) -> Layout:
 )
 def _easel(folding: Folding, w: float, h: float, a: float) -> Layout:
     strips = [Strip("back", w), Strip("front", w / 2), Strip("front half", w / 2)]
-    creases = [Crease(half=75, stand=120), Crease(V, order=2, shut=False, half=60, stand=120)]
+    # set up, the free half runs down to the back as the front runs up from it: 60 degrees each
+    creases = [Crease(half=75, stand=120), Crease(V, order=2, shut=False, half=60, stand=60)]
     made = in_a_row(folding.axis, strips, creases, h, ("front half", "front"))
     return replace(made, lies_on="back")
 

@@ -41,7 +41,7 @@ class Place:
 class Mend:
     """A change that would help. ``values`` are set on step ``step``; or ``add`` is put in
     before step ``before`` (at the end where that is empty); ``card`` holds values of the way of
-    folding; ``piece`` the name of a further piece of the same paper, and the steps that make it;
+    folding; ``pieces`` the names of further pieces of the same paper, each with the steps that make it;
     ``paper`` the key of a paper and values of it; ``size`` values of the card's size."""
 
     title: str
@@ -50,7 +50,7 @@ class Mend:
     add: Step | None = None
     before: str = ""
     card: dict[str, Any] = field(default_factory=dict)
-    piece: tuple[str, tuple[Step, ...]] | None = None
+    pieces: tuple[tuple[str, tuple[Step, ...]], ...] = ()
     paper: tuple[str, dict[str, Any]] | None = None
     size: dict[str, Any] = field(default_factory=dict)
 

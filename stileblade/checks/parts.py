@@ -6,7 +6,7 @@ from collections.abc import Iterator
 
 from stileblade.checks.check import CHECKS, Finding, Mend, Place, Severity, Subject
 from stileblade.geometry.regions.region import Region
-from stileblade.steps.step import STEPS, PartTaken, StartsWith, Step
+from stileblade.steps.step import PartTaken, Step, taking_part
 
 
 @CHECKS.register("parts")
@@ -67,6 +67,6 @@ def _size(subject: Subject, part: Region) -> str:
 
 
 def _piece(key: str, name: str, step: Step, number: int) -> Mend:
-    kind = next(kind for kind in STEPS if kind.starts_with is StartsWith.PART)
-    start = kind.taking(PartTaken(key, step.id, number))
-    return Mend(f"make part {number} a piece", piece=(f"{name}, part {number}"[:60], (start,)))
+    start = taking_part(PartTaken(key, step.id, number))
+    made = (f"{name}, part {number}"[:60], (start,))
+    return Mend(f"make part {number} a piece", pieces=(made,))

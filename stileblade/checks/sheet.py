@@ -17,7 +17,7 @@ from stileblade.piece.folds import Fold
 from stileblade.piece.work import Work
 from stileblade.steps.kinds.split import Split
 from stileblade.steps.measured import Edge, Runs
-from stileblade.steps.step import STEPS, PartTaken, StartsWith
+from stileblade.steps.step import PartTaken, taking_part
 
 TAB = 12.0
 """mm: how deep a glue tab is that joins two sheets."""
@@ -139,10 +139,9 @@ def _joined(subject: Subject, work: Work, room: tuple[float, float]) -> tuple[Me
         distance=fold.at - near,
         tab=TAB,
     )
-    kind = next(kind for kind in STEPS if kind.starts_with is StartsWith.PART)
-    start = kind.taking(PartTaken(piece.id, split.id, 1))
+    start = taking_part(PartTaken(piece.id, split.id, 1))
     title = f"join of two sheets at {fold.name}, with a glue tab of {subject.say(TAB)}"
-    return (Mend(title, add=split, piece=(f"{piece.name}, to be glued on"[:60], (start,))),)
+    return (Mend(title, add=split, pieces=((f"{piece.name}, to be glued on"[:60], (start,)),)),)
 
 
 def _apart(box: Box, fold: Fold) -> tuple[tuple[float, float], tuple[float, float]]:

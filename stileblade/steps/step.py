@@ -41,6 +41,7 @@ class StartsWith(StrEnum):
     FIGURE = "figure"
     ARTWORK = "artwork"
     PART = "part"
+    PROP = "prop"
 
     @property
     def is_figure(self) -> bool:
@@ -191,6 +192,11 @@ class Step(Values, ABC):
         """Whether it may cut openings on purpose, which are windows of the piece then."""
         return False
 
+    @property
+    def props_up(self) -> str:
+        """What of an easel it makes, "display" or "stop"; "" for anything else."""
+        return ""
+
     @classmethod
     def taking(cls, part: PartTaken) -> Step:
         """The step that begins a piece with the part; only of a kind that does so."""
@@ -242,6 +248,12 @@ class Step(Values, ABC):
                 hint=f"Move '{self.title}' before the mirror; a blank takes its size from the card.",
             )
         return work
+
+
+def taking_part(part: PartTaken) -> Step:
+    """The step that begins a piece with a part of another."""
+    kind = next(kind for kind in STEPS if kind.starts_with is StartsWith.PART)
+    return kind.taking(part)
 
 
 def register_step(cls: type[Step]) -> type[Step]:

@@ -30,7 +30,7 @@ class StepKind(BaseModel):
     stage: str
     words: str
     description: str
-    starts_with: Literal["", "card", "figure", "artwork", "part"]
+    starts_with: Literal["", "card", "figure", "artwork", "part", "prop"]
     usual: dict[str, Any]
     form: dict[str, Any]
     before: PictureView | None

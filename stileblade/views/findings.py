@@ -97,9 +97,14 @@ def where_of(finding: Finding, evaluation: Evaluation) -> str:
         return ""
     words = [piece.piece.name] if len(evaluation.pieces) > 1 else []
     spots = [((a[0] + b[0]) / 2, (a[1] + b[1]) / 2) for a, b in finding.place.lines]
-    spots += [o.bounds.centre for o in finding.place.outlines[:MOST_SPOTS]]
+    boxes = [o.bounds for o in finding.place.outlines[:MOST_SPOTS]]
     panels = piece.work.panels if piece.work else ()
-    on = [p.name for p in panels if any(p.box.holds(s) for s in spots)]
+    on = [
+        p.name
+        for p in panels
+        if any(p.box.holds(s) for s in spots)
+        or any(p.box.holds((b.left, b.head)) and p.box.holds((b.right, b.foot)) for b in boxes)
+    ]
     if 0 < len(on) < max(len(panels), 2):
         words.append(" and ".join(on))
     for number, outcome in enumerate(piece.outcomes, 1):
@@ -120,8 +125,7 @@ def changes_of(mend: Mend, piece: str) -> list[Change]:
         found.append(Change(op="paper", piece=piece, step=key, values=values))
     if mend.add is not None:
         found.append(Change(op="add", piece=piece, step=mend.before, values=_values(mend.add)))
-    if mend.piece is not None:
-        name, steps = mend.piece
+    for name, steps in mend.pieces:
         made = {"name": name, "steps": [_values(s) for s in steps]}
         found.append(Change(op="piece", piece=piece, step="", values=made))
     if mend.values:

@@ -12,11 +12,13 @@ from stileblade.checks.check import Subject
 from stileblade.checks.envelope import bulk_of
 from stileblade.design.evaluation import Evaluation, Outcome, PieceOutcome
 from stileblade.folding.flat import fold_flat
+from stileblade.formats.pens import PENS
 from stileblade.geometry.curves.places import Point
 from stileblade.geometry.curves.transforms import after, scaling
 from stileblade.geometry.measures.distances import label_point
+from stileblade.piece.lines import DrawnLine, How
 from stileblade.piece.work import Work
-from stileblade.steps.step import STEPS, PartTaken, StartsWith
+from stileblade.steps.step import PartTaken, taking_part
 from stileblade.unexpected import Attempts
 from stileblade.views.folds import FoldView, folds_of
 from stileblade.views.guides import Guide, guides_of
@@ -65,6 +67,8 @@ class LineView(BaseModel):
     path: str
     how: Literal["draw", "stitch", "prick", "score", "perforate", "cut"]
     pen: int
+    colour: str
+    """The pen's; "" for what no pen draws."""
 
 
 class PartView(BaseModel):
@@ -129,15 +133,20 @@ def flat_of(
         guides=attempt("guides", lambda: guides_of(given), []),
         targets=outcome.step.targets(given) if outcome and given else [],
         offers=outcome.step.offers(given) if outcome and given else {},
-        lines=[
-            LineView(path=ways_path(line, 3), how=line.how.value, pen=line.pen)
-            for line in seen.lines_on_paper
-        ]
-        if seen
-        else [],
+        lines=[_line(line) for line in seen.lines_on_paper] if seen else [],
         windows=_windows(given, piece),
         parts=_parts(outcome, piece, evaluation),
         effect=attempt("closed size", lambda: _effect(outcome, piece, evaluation), None),
+    )
+
+
+def _line(line: DrawnLine) -> LineView:
+    drawn = line.how in (How.DRAW, How.STITCH)
+    return LineView(
+        path=ways_path(line, 3),
+        how=line.how.value,
+        pen=line.pen,
+        colour=PENS[f"pen-{line.pen}"] if drawn else "",
     )
 
 
@@ -192,8 +201,7 @@ def _parts(outcome: Outcome | None, piece: PieceOutcome, evaluation: Evaluation)
 
 
 def _beginning(part: PartTaken) -> dict[str, Any]:
-    kind = next(kind for kind in STEPS if kind.starts_with is StartsWith.PART)
-    return kind.taking(part).model_dump(mode="json", exclude={"id"})
+    return taking_part(part).model_dump(mode="json", exclude={"id"})
 
 
 def _effect(

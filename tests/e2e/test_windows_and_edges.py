@@ -98,8 +98,8 @@ def test_stitches_and_a_word_for_the_pen(page: Page, tmp_path: Path) -> None:
     expect(page.locator(".told")).to_contain_text("466 mm")
     bench.choose("Made by", "drawing stitches")
     expect(page.locator(".told")).to_contain_text("78")
-    # two thirds of the line
-    expect(page.locator(".told")).to_contain_text("310.67 mm")
+    # 16 on each side of 95 and 23 on each of 138, with a hole in each corner
+    expect(page.locator(".told")).to_contain_text("316.07 mm")
     bench.add("drawn figure")
     page.get_by_label("Step in hand").get_by_role(
         "button", name=re.compile("Choose another")

@@ -9,10 +9,12 @@ import numpy as np
 import pytest
 
 from stileblade.checks.check import Finding, run_checks
+from stileblade.design.changes import with_changes
 from stileblade.design.evaluation import evaluate
-from stileblade.folding.space import corners_in_space, standing
+from stileblade.folding.space import corners_in_space, in_space, maps_in_space, standing
 from stileblade.folding.stand import Stand, stand_of
 from stileblade.piece.work import Work
+from stileblade.views.findings import changes_of
 from tests.conftest import design_of
 
 BLANK = {"kind": "blank"}
@@ -134,3 +136,31 @@ def test_a_card_whose_weight_lies_beyond_its_feet_falls_over() -> None:
 def test_what_has_no_fold_does_not_stand() -> None:
     figure = {"kind": "figure", "outline": {"kind": "circle", "diameter": 100}}
     assert stand_of(made(figure)) is None
+
+
+def test_an_easel_is_propped_up_by_a_display_panel_and_a_stop() -> None:
+    """A2: the ridge lies 69.85 from the fold at 60 degrees; the display runs from it down to the back,
+    half a panel from the fold, where the stop is glued."""
+    design = design_of({"kind": "blank"}, way="easel")
+    (bare,) = [f for f in run_checks(evaluate(design)) if f.code == "easel.bare"]
+    assert bare.severity == "note"
+    (mend,) = bare.mends
+    assert mend.title == "make a display panel and a stop"
+    made = evaluate(with_changes(design, changes_of(mend, "base")))
+    assert [p.piece.name for p in made.pieces] == ["Base", "Display panel", "Stop"]
+    display, stop = (p.work.paper.bounds for p in made.pieces[1:] if p.work)
+    assert (display.width, display.height) == pytest.approx((107.95, 139.7))
+    assert (stop.width, stop.height) == pytest.approx((87.95, 12))
+    assert "easel.bare" not in {f.code for f in run_checks(made)}
+    work = made.pieces[0].work
+    assert work is not None
+    back, _, free = maps_in_space(work, standing(work))
+    ridge = in_space(free, np.array([[0.0, 209.55]]))[0]
+    down = ridge - in_space(free, np.array([[0.0, 279.4]]))[0]
+    foot = ridge + down / np.linalg.norm(down) * 69.85
+    on_back = in_space(back, np.array([[0.0, 139.7 - 69.85]]))[0]
+    assert foot == pytest.approx(on_back, abs=1e-6)
+    (told,) = (
+        made.pieces[2].outcomes[0].step.tells(None, made.pieces[2].work, made.pieces[2].setting)
+    )  # type: ignore[arg-type]
+    assert told.value == pytest.approx(69.85)

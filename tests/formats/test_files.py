@@ -26,6 +26,7 @@ from stileblade.formats.plan import Operation, Plan, plan_of, plans_of
 from stileblade.geometry.curves.segments import Floats
 from stileblade.geometry.paths.biarcs import bulged
 from stileblade.geometry.paths.pathdata import region_from_path
+from stileblade.outlines.figures.round import Ellipse
 from stileblade.outlines.reading.dxf import read_dxf
 from tests.conftest import design_of
 
@@ -82,6 +83,15 @@ def test_curves_are_arcs_within_five_thousandths_with_their_tangents() -> None:
     first, last = s.end_directions()
     corners = ((last * np.roll(first, -1, axis=0)).sum(axis=1) < 1 - 1e-9).sum()
     assert sharp <= corners
+
+
+def test_a_whole_ellipse_is_a_chain_of_arcs() -> None:
+    """One segment that ends where it begins: 80 x 30 has pi a b of area."""
+    (contour,) = Ellipse(width=80, height=30).outline({}).contours
+    chain = bulged(contour.segments, closed=True)
+    ring = shapely.Polygon(on_arcs(chain.points, chain.bulges, 200))
+    assert ring.area == pytest.approx(np.pi * 40 * 15, abs=0.5)
+    assert ring.is_valid
 
 
 @pytest.mark.parametrize(

@@ -124,6 +124,7 @@ def _biarcs(
         off = np.maximum(
             off, np.minimum(_away(spot, a, middle, first), _away(spot, middle, b, second))
         )
+    off[vv < _STRAIGHT**2] = np.inf  # a whole ellipse ends where it begins
     return middle, first, second, (a, b), off
 
 

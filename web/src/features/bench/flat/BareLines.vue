@@ -14,6 +14,7 @@ type Cut = Schemas['CutView']
 const WORDS: Record<string, string> = {
   score: 'scored',
   perforate: 'perforated',
+  prick: 'pricked',
   draw: 'drawn',
   'cut-inner': 'cut, inner',
   'cut-outer': 'cut, outer',

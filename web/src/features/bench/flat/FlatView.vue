@@ -14,6 +14,7 @@ import FoldMarks from './FoldMarks.vue'
 import LineKey from './LineKey.vue'
 import LoupeInset from './LoupeInset.vue'
 import RulerBars from './RulerBars.vue'
+import SheetFrame from './SheetFrame.vue'
 import type { Typed } from './typed'
 import TypeOver from './TypeOver.vue'
 import { useFitting } from './useFitting'
@@ -122,6 +123,11 @@ const layersShown = ref(true)
 const bare = ref(false)
 const bareTold = ref('')
 const keyShown = ref(false)
+const sheetShown = ref(false)
+const paper = computed(() => {
+  const own = props.document.pieces.find((p) => p.id === props.piece)
+  return props.document.papers.find((p) => p.id === own?.paper)
+})
 const typed = ref<Typed | null>(null)
 /** Where something is dragged: the loupe goes there. */
 const draggedAt = ref<{ x: number; y: number } | null>(null)
@@ -148,7 +154,7 @@ defineExpose({ fit, near, zoom, stepLoupe, turnOver, toggleBare: () => (bare.val
       <g v-if="!bare" :transform="viewport.transform.value">
         <path v-if="flat.before" class="before" :d="flat.before" />
         <path class="paper" data-testid="flat-path" :d="flat.path" :fill="viewport.view.inside ? inside : colour" />
-        <path v-for="(l, i) in flat.lines" :key="i" class="line" :class="l.how" :d="l.path" />
+        <path v-for="(l, i) in flat.lines" :key="i" class="line" :class="l.how" :d="l.path" :style="l.colour ? { stroke: l.colour } : undefined" />
         <ArtworkLayers v-if="placed && layersShown" :placed="placed.placed" :artwork="placed.artwork" />
       </g>
       <BareLines
@@ -201,11 +207,13 @@ defineExpose({ fit, near, zoom, stepLoupe, turnOver, toggleBare: () => (bare.val
         @commit="(v) => emit('cardCommit', v)"
         @type="(t) => (typed = t)"
       />
+      <SheetFrame v-if="sheetShown && paper && flat.path" :box="flat.box" :paper="paper" :viewport="viewport" :unit="unit" />
       <RulerBars :viewport="viewport" :unit="unit" :origin-x="box.left" :origin-y="box.head" />
     </svg>
     <ViewTools
       v-model:bare="bare"
       v-model:key-shown="keyShown"
+      v-model:sheet-shown="sheetShown"
       :viewport="viewport"
       :in-hand="flat.handles.some((h) => h.shape === 'box')"
       @whole="fit"

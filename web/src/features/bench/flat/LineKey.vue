@@ -9,6 +9,7 @@ const LINES = [
   { mark: 'score', word: 'scored, not folded' },
   { mark: 'draw', word: 'drawn with a pen' },
   { mark: 'stitch', word: 'stitches' },
+  { mark: 'prick', word: 'pricked, for a thread' },
 ]
 </script>
 
@@ -70,6 +71,12 @@ line {
 .stitch {
   stroke: var(--line-draw);
   stroke-width: 1.4;
+}
+.prick {
+  stroke: var(--line-cut);
+  stroke-width: 3;
+  stroke-dasharray: 0.1 8;
+  stroke-linecap: round;
 }
 .stitch {
   stroke-width: 2.4;

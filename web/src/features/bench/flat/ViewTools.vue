@@ -5,6 +5,7 @@ import type { Viewport } from './useViewport'
 defineProps<{ viewport: Viewport; inHand: boolean }>()
 const bare = defineModel<boolean>('bare', { required: true })
 const keyShown = defineModel<boolean>('keyShown', { required: true })
+const sheetShown = defineModel<boolean>('sheetShown', { required: true })
 const emit = defineEmits<{ whole: []; near: []; turnOver: []; actual: []; zoom: [factor: number] }>()
 </script>
 
@@ -23,6 +24,7 @@ const emit = defineEmits<{ whole: []; near: []; turnOver: []; actual: []; zoom: 
         {{ viewport.view.inside ? 'inside' : 'outside' }}
       </button>
       <button :aria-pressed="bare" title="The bare lines that the machine gets (L)" @click="bare = !bare">lines alone</button>
+      <button :aria-pressed="sheetShown" title="The sheet that the paper comes in" @click="sheetShown = !sheetShown">sheet</button>
       <button :aria-pressed="keyShown" title="What the lines mean" @click="keyShown = !keyShown">key</button>
   </div>
 </template>
