@@ -27,9 +27,9 @@ def open_design(page: Page, name: str) -> None:
     page.wait_for_selector("[data-testid=flat-path]")
 
 
-def read(page: Page, name: str, text: str | None = None) -> None:
+def read(page: Page, name: str) -> None:
     """A demo drawing read on the shelf's page."""
-    text = text or (ROOT / "demo" / "outlines" / name).read_text()
+    text = (ROOT / "demo" / "outlines" / name).read_text()
     page.get_by_label("Drawing or font file").set_input_files(
         {"name": name, "mimeType": "image/svg+xml", "buffer": text.encode()}
     )
@@ -50,11 +50,6 @@ def views(page: Page) -> None:
     read(page, "tides.svg")
     take(page, "reading")
     page.get_by_role("button", name="Cancel").click()
-    # the same drawing without a size: both readings are drawn against a card
-    text = (ROOT / "demo" / "outlines" / "boat.svg").read_text()
-    read(page, "boat.svg", text.replace('width="120mm" height="116mm" ', ""))
-    page.get_by_role("button", name="Choose Mainsail").click()
-    take(page, "reading-size")
     open_design(page, "Lighthouse")
     page.locator("[data-step]", has_text="Fill").click()
     take(page, "openings")
@@ -93,9 +88,16 @@ def views(page: Page) -> None:
     open_design(page, "Harbour steps")
     page.get_by_role("button", name="half open").click()
     take(page, "steps")
-    open_design(page, "Tides, cut as a stencil")
-    page.locator("[data-step]", has_text="Stencil").nth(1).click()
-    take(page, "stencil")
+    open_design(page, "Lighthouse")
+    page.locator("[data-step]", has_text="Mirror").click()
+    page.get_by_role("tab", name="Readings").click()
+    page.locator(".readings").get_by_role("button", name="27.08 mm").click()
+    dialog = page.get_by_role("dialog", name="Aim at a figure")
+    dialog.get_by_label("Aim", exact=True).fill("36")
+    dialog.get_by_label("Aim", exact=True).press("Enter")
+    dialog.get_by_role("button", name="Find the values").click()
+    page.wait_for_selector(".proposal")
+    take(page, "aims")
     open_design(page, "Locker, closed by a tab")
     page.get_by_role("button", name="lines alone").click()
     page.get_by_role("button", name="key", exact=True).click()
@@ -104,6 +106,9 @@ def views(page: Page) -> None:
     page.get_by_role("button", name="front", exact=True).click()
     page.get_by_role("tab", name="Folds").click()
     take(page, "closed")
+    page.get_by_role("button", name="Cut files").click()
+    page.get_by_role("radio", name="PDF").click()
+    take(page, "cut-files")
 
 
 def main() -> None:

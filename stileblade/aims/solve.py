@@ -8,7 +8,7 @@ import time
 from collections.abc import Callable
 from dataclasses import dataclass, field
 
-from stileblade.aims.variables import Variable, variables_of
+from stileblade.aims.variables import SIZE, Variable, variables_of
 from stileblade.checks.aims import NEAR, is_met
 from stileblade.checks.measures import measures_of
 from stileblade.design.cache import OutcomeCache
@@ -22,6 +22,8 @@ MOST_SECONDS = 1.5
 MOST_PROBES = 26
 MOST_SOLVED = 5
 """Values that are solved for, of all that change the figure."""
+_PROBING = 0.5
+"""Of what a solve may cost, so much is for finding out which values matter."""
 _EXACT = 5e-4
 _FLAT = 1e-7
 
@@ -58,6 +60,12 @@ class Budget:
     seconds: float = MOST_SECONDS
     spent: int = 0
     begun: float = field(default_factory=time.monotonic)
+
+    @property
+    def share_spent(self) -> float:
+        """How much of the time, or of the evaluations, is gone."""
+        gone = (time.monotonic() - self.begun) / self.seconds
+        return max(gone, self.spent / self.evaluations)
 
     def take(self) -> None:
         if self.spent >= self.evaluations or time.monotonic() - self.begun > self.seconds:
@@ -106,6 +114,18 @@ def figure_of(
     return value if value is not None and math.isfinite(value) else None
 
 
+def _likeliest(design: Design, wish: Wish) -> list[Variable]:
+    """All values, those first that are likeliest to matter: the card's size for its measures."""
+    sizes = wish.figure.startswith(("closed", "open", "room"))
+    return sorted(
+        variables_of(design, wish.piece),
+        key=lambda v: (
+            v.is_place,
+            not v.field.startswith(SIZE) if sizes else v.field.startswith(SIZE),
+        ),
+    )
+
+
 def _passed_over(evaluation: Evaluation) -> set[tuple[str, str]]:
     return {(p.piece.id, o.step.id) for p in evaluation.pieces for o in p.outcomes if o.problem}
 
@@ -122,7 +142,9 @@ def solve(
     trials: list[tuple[float, Trial, float]] = []
     found: list[Reached] = []
     try:
-        for variable in variables_of(design, wish.piece)[:MOST_PROBES]:
+        for variable in _likeliest(design, wish)[:MOST_PROBES]:
+            if budget.share_spent > _PROBING and trials:
+                break  # what is left is for solving
             known: dict[float, float | None] = {variable.value: now - wish.target}
             trial = Trial(design, wish, variable, cache, budget, known)
             slope = _slope(trial)

@@ -118,16 +118,28 @@ def ranked(subject: Subject) -> list[Ranked]:
         return []
     closed, bulk, own = fold_flat(work).closed, bulk_of(subject, work), card.size.envelope
     known = [s.envelope for s in STANDARD_SIZES if s.envelope is not None]
-    if own is not None and own not in known:
+    if own is not None and not any(_same(own, e) for e in known):
         known.append(own)
     found = []
     for envelope in known:
         room = room_in(envelope, closed, bulk)
-        found.append(Ranked(envelope, room, room.least >= card.slack - 1e-9, envelope == own))
+        found.append(
+            Ranked(
+                envelope,
+                room,
+                room.least >= card.slack - 1e-9,
+                own is not None and _same(envelope, own),
+            )
+        )
     return sorted(
         found,
         key=lambda r: (not r.takes, r.room.width + r.room.height if r.takes else -r.room.least),
     )
+
+
+def _same(first: Envelope, second: Envelope) -> bool:
+    """Whether two envelopes have the same measures."""
+    return max(abs(first.width - second.width), abs(first.height - second.height)) < 1e-6
 
 
 def _others_in_words(subject: Subject) -> str:

@@ -108,9 +108,11 @@ def write_line(
         return
     chain = bulged(line.segments, closed=line.closed)
     places = np.column_stack([up(chain.points, height), -chain.bulges])
-    space.add_lwpolyline(
-        places.tolist(), format="xyb", close=line.closed, dxfattribs={"layer": layer}
-    )
+    entity = space.add_lwpolyline([], close=line.closed, dxfattribs={"layer": layer})
+    # all at once, as the entity keeps its vertices: x, y, two widths, bulge
+    packed = np.zeros((len(places), 5))
+    packed[:, [0, 1, 4]] = places
+    entity.lwpoints.set(packed)
 
 
 @register_format(

@@ -110,7 +110,7 @@ def test_stitches_and_a_word_for_the_pen(page: Page, tmp_path: Path) -> None:
     root = etree.parse(bench.export("SVG", tmp_path)).getroot()
 
     def paths(group: str) -> int:
-        return len(root.findall(f".//{SVG}g[@id='{group}']/{SVG}path"))
+        return len(root.findall(f".//{SVG}g[@id='{group}']//{SVG}path"))
 
     assert paths("draw") == 78 + 1
     assert (paths("cut-outer"), paths("cut-inner"), paths("score")) == (1, 0, 1)
