@@ -8,7 +8,8 @@ from pathlib import Path
 from bench.evaluation import document
 from bench.shapes import figure_300, outline_20000
 from bench.timing import best
-from stileblade.aims.solve import Budget, Wish, solve
+from stileblade.aims.solve import solve
+from stileblade.aims.trial import Budget, Wish
 from stileblade.checks.measures import measures_of
 from stileblade.design.cache import OutcomeCache
 from stileblade.design.document import Design, Relation, load_design, read_design

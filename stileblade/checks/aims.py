@@ -59,7 +59,3 @@ def said(subject: Subject, measured: Measured, value: float) -> str:
     if measured.unit == "mm2":
         return subject.area(value)
     return f"{value:.2f} g" if measured.unit == "g" else subject.say(value)
-
-
-def missed(aim: Aim, value: float | None) -> bool:
-    return value is not None and not is_met(aim.relation, value, aim.target)

@@ -11,7 +11,8 @@ from PIL.PngImagePlugin import PngInfo
 
 from stileblade.formats.format import register_format
 from stileblade.formats.options import FileOptions, Page
-from stileblade.formats.pdf import own_page, pdf
+from stileblade.formats.pages import own_page
+from stileblade.formats.pdf import pdf
 from stileblade.formats.plan import Plan
 
 DPI = 200

@@ -6,7 +6,8 @@ from typing import Literal
 
 from pydantic import BaseModel
 
-from stileblade.aims.solve import Budget, Reached, Wish, figure_of, solve, solve_for
+from stileblade.aims.solve import solve, solve_for
+from stileblade.aims.trial import Budget, Reached, Wish, figure_of
 from stileblade.aims.variables import variable_of
 from stileblade.checks.aims import is_met
 from stileblade.checks.check import Severity, run_checks

@@ -7,15 +7,8 @@ from typing import Any
 
 import pytest
 
-from stileblade.aims.solve import (
-    MOST_EVALUATIONS,
-    Budget,
-    Reached,
-    Wish,
-    figure_of,
-    solve,
-    solve_for,
-)
+from stileblade.aims.solve import solve, solve_for
+from stileblade.aims.trial import MOST_EVALUATIONS, Budget, Reached, Wish, figure_of
 from stileblade.aims.variables import variable_of, variables_of
 from stileblade.checks.check import run_checks
 from stileblade.checks.measures import measures_of

@@ -21,7 +21,7 @@ from stileblade.design.evaluation import evaluate
 from stileblade.formats.files import as_one, files_of, save
 from stileblade.formats.format import formats
 from stileblade.formats.options import FileOptions
-from stileblade.formats.pdf import MARGIN, OVERLAP, pages_of
+from stileblade.formats.pages import MARGIN, OVERLAP, pages_of
 from stileblade.formats.plan import Operation, Plan, plan_of, plans_of
 from stileblade.geometry.curves.segments import Floats
 from stileblade.geometry.paths.biarcs import bulged

@@ -21,7 +21,7 @@ from stileblade.design.evaluation import evaluate
 from stileblade.errors import StilebladeError
 from stileblade.formats.format import formats
 from stileblade.formats.options import FileOptions
-from stileblade.formats.pdf import FOOT, MARGIN
+from stileblade.formats.pages import FOOT, MARGIN
 from stileblade.formats.plan import plan_of
 from stileblade.geometry.paths.pathdata import region_from_path
 from tests.conftest import design_of

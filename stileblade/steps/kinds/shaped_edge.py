@@ -2,10 +2,8 @@
 
 from __future__ import annotations
 
-import random
 from dataclasses import replace
 from enum import StrEnum
-from itertools import pairwise
 from typing import Literal
 
 from stileblade.errors import StepError
@@ -27,21 +25,11 @@ from stileblade.outlines.figure import outline_of
 from stileblade.outlines.figures.round import Circle
 from stileblade.piece.sides import must_be_open, open_sides, side_field
 from stileblade.piece.work import Work
+from stileblade.steps.motifs import Motif, half, torn, whole
 from stileblade.steps.repeating import together
 from stileblade.steps.step import Caption, Setting, Stage, Step, Told, register_step
 
 _SAME = 0.01
-_SINE = 0.3642
-"""Handle of a cubic from trough to crest, as a share of its width, that is nearest to a sine."""
-
-
-class Motif(StrEnum):
-    SCALLOP = "scallop"
-    WAVE = "wave"
-    ZIGZAG = "zigzag"
-    BATTLEMENT = "battlement"
-    DECKLE = "deckle"
-    FIGURE = "figure"
 
 
 class Keep(StrEnum):
@@ -182,52 +170,19 @@ class ShapedEdge(Step):
         start, end = (-depths[0], -depths[-1]) if full else (0.0, 0.0)
         found = []
         if self.motif is Motif.DECKLE:
-            found.append(self._torn(free, depths[:n], start, end))
+            found.append(torn(self.seed, self.plain, free, depths[:n], start, end))
         elif full:
-            found.append(self._half(x, x + p / 2, start, 0.0))
+            found.append(half(self.motif, x, x + p / 2, start, 0.0))
             x += p / 2
             for depth in depths[1:-1]:
-                found.append(self._whole(x, p, -depth))
+                found.append(whole(self.motif, x, p, -depth))
                 x += p
-            found.append(self._half(x, x + p / 2, 0.0, end))
+            found.append(half(self.motif, x, x + p / 2, 0.0, end))
         else:
             for i, depth in enumerate(depths):
-                found.append(self._whole(x + i * p, p, -depth))
+                found.append(whole(self.motif, x + i * p, p, -depth))
         ends = (f"H{self.plain!r}", f"H{along!r}") if self.plain else ("", "")
         return start, "".join([ends[0], *found, ends[1]]), end
-
-    def _whole(self, x: float, p: float, tip: float) -> str:
-        """One repeat of length p, from a deepest place to the next."""
-        if self.motif is Motif.SCALLOP:
-            return f"A{p / 2!r} {max(-tip, 1e-6)!r} 0 0 1 {x + p!r} 0"
-        middle = x + p / 2
-        return self._half(x, middle, 0.0, tip) + self._half(middle, x + p, tip, 0.0)
-
-    def _half(self, a: float, b: float, y: float, z: float) -> str:
-        """From (a, y) to (b, z), one of which is a tip and the other a deepest place."""
-        if self.motif is Motif.SCALLOP:
-            return f"A{b - a!r} {max(abs(z - y), 1e-6)!r} 0 0 1 {b!r} {z!r}"
-        if self.motif is Motif.ZIGZAG:
-            return f"L{b!r} {z!r}"
-        if self.motif is Motif.BATTLEMENT:
-            return f"H{(a + b) / 2!r}V{z!r}H{b!r}"
-        h = (b - a) * _SINE
-        return f"C{a + h!r} {y!r} {b - h!r} {z!r} {b!r} {z!r}"
-
-    def _torn(self, free: float, depths: list[float], start: float, end: float) -> str:
-        """Uneven bumps, smooth at their tips; the same for the same seed."""
-        rng, n = random.Random(self.seed), len(depths)
-        places = [free * (i + rng.uniform(-0.3, 0.3) * (0 < i < n)) / n for i in range(n + 1)]
-        heights = [start, *(-depths[i] * rng.uniform(0, 1) for i in range(1, n)), end]
-        if n > 1:  # tips reach the depth, troughs the edge
-            tallest = rng.randrange(1, n)
-            heights[tallest] = -depths[tallest]
-        found = []
-        for (a, b), (g, h) in zip(pairwise(places), pairwise(heights), strict=True):
-            third = (b - a) * _SINE
-            a, b = a + self.plain, b + self.plain
-            found.append(f"C{a + third!r} {g!r} {b - third!r} {h!r} {b!r} {h!r}")
-        return "".join(found)
 
     def _figures(self, along: float, setting: Setting) -> Region:
         """Copies of the figure as wide as the pitch, each standing out by its depth."""
@@ -292,10 +247,8 @@ class ShapedEdge(Step):
         start, curve, end = self.curve(along)
         # along the panel's own edge, or along the line of the deepest places
         level = 0.0 if self.keep is Keep.ADDED else -self.depth
-        up, down = (
-            (f"V{start!r}" if start != level else ""),
-            (f"V{level!r}" if end != level else ""),
-        )
+        up = f"V{start!r}" if start != level else ""
+        down = f"V{level!r}" if end != level else ""
         local = region_from_path(f"M0 {level!r}{up}{curve}{down}Z")
         shape = self._at_edge(self._turned(local, along, turned), box)
         if self.keep is Keep.ADDED:

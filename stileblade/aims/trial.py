@@ -1,0 +1,109 @@
+"""A figure of a design as a function of one of its values, tried within a budget."""
+
+from __future__ import annotations
+
+import math
+import time
+from dataclasses import dataclass, field
+
+from stileblade.aims.variables import Variable
+from stileblade.checks.aims import is_met
+from stileblade.checks.measures import measures_of
+from stileblade.design.cache import OutcomeCache
+from stileblade.design.changes import Change, with_changes
+from stileblade.design.document import Design, Relation
+from stileblade.design.evaluation import Evaluation, evaluate
+from stileblade.errors import DocumentError
+
+MOST_EVALUATIONS = 60
+MOST_SECONDS = 1.5
+
+
+@dataclass(frozen=True)
+class Wish:
+    """The key of a figure of a piece, and what it is to be."""
+
+    piece: str
+    figure: str
+    relation: Relation
+    target: float
+
+
+@dataclass(frozen=True)
+class Reached:
+    """A value, the figure that it gives, and whether that is what was wished for."""
+
+    variable: Variable
+    value: float
+    figure: float
+    met: bool
+
+
+class Spent(Exception):
+    """No more evaluations, or no more time."""
+
+
+@dataclass
+class Budget:
+    """What a solve may cost."""
+
+    evaluations: int = MOST_EVALUATIONS
+    seconds: float = MOST_SECONDS
+    spent: int = 0
+    begun: float = field(default_factory=time.monotonic)
+
+    @property
+    def share_spent(self) -> float:
+        """How much of the time, or of the evaluations, is gone."""
+        gone = (time.monotonic() - self.begun) / self.seconds
+        return max(gone, self.spent / self.evaluations)
+
+    def take(self) -> None:
+        if self.spent >= self.evaluations or time.monotonic() - self.begun > self.seconds:
+            raise Spent
+        self.spent += 1
+
+
+@dataclass(frozen=True, eq=False)
+class Trial:
+    """The figure as a function of one value."""
+
+    design: Design
+    wish: Wish
+    variable: Variable
+    cache: OutcomeCache
+    budget: Budget
+    known: dict[float, float | None] = field(default_factory=dict)
+
+    def off(self, value: float) -> float | None:
+        """How far the figure is from its target with a value; None where it is not there."""
+        if value not in self.known:
+            self.budget.take()
+            change = self.variable.change(self.design, self.wish.piece, value)
+            found = figure_of(self.design, self.wish, self.cache, change=[change])
+            self.known[value] = None if found is None else found - self.wish.target
+        return self.known[value]
+
+    def good(self, off: float) -> bool:
+        return is_met(self.wish.relation, off, 0.0)
+
+
+def figure_of(
+    design: Design, wish: Wish, cache: OutcomeCache, *, change: list[Change] | None = None
+) -> float | None:
+    """The figure of a design, or of it with a change; None where it is not there, or a step that was
+    applied is passed over then."""
+    try:
+        changed = with_changes(design, change) if change else design
+    except DocumentError:
+        return None
+    evaluation = evaluate(changed, cache)
+    if change and not _passed_over(evaluation) <= _passed_over(evaluate(design, cache)):
+        return None
+    measured = measures_of(evaluation, wish.piece).get(wish.figure)
+    value = measured.measure() if measured else None
+    return value if value is not None and math.isfinite(value) else None
+
+
+def _passed_over(evaluation: Evaluation) -> set[tuple[str, str]]:
+    return {(p.piece.id, o.step.id) for p in evaluation.pieces for o in p.outcomes if o.problem}
