@@ -53,7 +53,8 @@ def test_wrong_cards_are_refused(designer: Api, cards: list[dict[str, Any]]) -> 
 def test_the_best_join_makes_the_hinge_that_it_promises(designer: Api) -> None:
     """The leaned rectangle turned back: the turn that is there is set, none is added."""
     data = document(*LEANING)
-    code, found = designer("POST", "/joins", {"document": data, "piece": "base", "loss": 100})
+    wish = {"document": data, "piece": "base", "loss": 100, "most_turn": 10}
+    _, found = designer("POST", "/joins", wish)
     best = found[0]
     assert (best["turn_deg"], best["spans"]) == (-7, 1)
     assert best["hinge"] == pytest.approx(60, abs=0.01)
