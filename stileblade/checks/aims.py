@@ -6,7 +6,7 @@ from collections.abc import Iterator
 
 from stileblade.checks.check import CHECKS, Finding, Severity, Subject
 from stileblade.checks.measures import Measured, measures_of
-from stileblade.design.document import Aim, Relation
+from stileblade.design.document import Relation
 
 NEAR = 0.005
 """Of the figure's unit: what is this near to its aim has reached it."""
