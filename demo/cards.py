@@ -32,7 +32,29 @@ def designs() -> dict[str, Design]:
          "steps": [{"kind": "part", "step": "s3", "number": 2}]}
     )  # fmt: skip
     strips = strips.model_copy(update={"pieces": [*strips.pieces, rest]})
+    easel = design(
+        "Tide tables to stand", "ISO A6", "sand",
+        [{"kind": "blank"},
+         {"kind": "border-line", "target": "back", "how": "prick", "spacing": 6, "margin": 8}],
+        way="easel",
+    )  # fmt: skip
+    props = [
+        Piece.model_validate({"id": key, "name": name, "paper": "sand", "steps": [{"kind": kind}]})
+        for key, name, kind in (("piece-2", "Display panel", "easel-display"),
+                                ("piece-3", "Stop", "easel-stop"))
+    ]  # fmt: skip
+    easel = easel.model_copy(update={"pieces": [*easel.pieces, *props]})
     return {
+        "24-bow-wave": design(
+            "Bow wave", "ISO A6", "harbour",
+            [
+                {"kind": "blank"},
+                {"kind": "v-fold", "width": 64, "angle": 40, "along": -18},
+                {"kind": "v-fold", "width": 40, "angle": 40, "along": 14},
+                {"kind": "forward-step", "width": 18, "less": 12, "more": 12, "along": 52},
+            ],
+        ),
+        "25-tide-easel": easel,
         "01-whale-with-porthole": design(
             "Whale with porthole", "A7", "harbour",
             [

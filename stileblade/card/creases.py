@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass, replace
 from enum import StrEnum
 
@@ -33,9 +34,18 @@ class Crease:
     stand: float = 140.0
     stretches: tuple[Stretch, ...] = ()
     inner: bool = False
+    gain: float = 1.0
+    """How much faster it turns than the fold that it hangs on: tan of half its angle is so many times that
+    of half the other's."""
     level: int = 0
     """How many boxes it stands on: 1 for those of a step on the card's own fold."""
     """Of a step that stands forward between two panels: it lies between them when they close."""
+
+    def geared(self, degrees: float) -> float:
+        """Its angle where the fold that it hangs on is folded by so many degrees."""
+        if self.gain == 1.0 or degrees in (0.0, 180.0):
+            return degrees
+        return math.degrees(2 * math.atan(self.gain * math.tan(math.radians(degrees) / 2)))
 
     def without(self, low: float, high: float) -> Crease:
         """The crease with a gap from ``low`` to ``high`` along it."""

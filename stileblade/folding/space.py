@@ -25,6 +25,8 @@ from stileblade.piece.work import Work
 MOST_CORNERS = 1200
 """Each corner costs about four triangles, and 5,000 are what software rendering can turn."""
 _ROUGHEST = 2.0
+GEARED_PARTS = 12
+"""Between two stages, where creases do not turn evenly with each other."""
 
 
 @dataclass(frozen=True)
@@ -94,8 +96,15 @@ def sequence(work: Work) -> list[list[float]]:
     found = [[0.0] * len(folds)]
     for order in sorted({f.crease.order for f in folds if is_shut(f)}):
         now = [180.0 if is_shut(f) and f.crease.order <= order else 0.0 for f in folds]
-        if now != found[-1]:
-            found.append(now)
+        if now == found[-1]:
+            continue
+        last = found[-1]
+        geared = [f.crease.gain != 1.0 and a != b for f, a, b in zip(folds, last, now, strict=True)]
+        for part in range(1, GEARED_PARTS) if any(geared) else ():
+            share = part / GEARED_PARTS
+            angles = [a + (b - a) * share for a, b in zip(last, now, strict=True)]
+            found.append([f.crease.geared(a) for f, a in zip(folds, angles, strict=True)])
+        found.append(now)
     return found
 
 

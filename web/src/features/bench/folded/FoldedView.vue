@@ -117,13 +117,15 @@ async function play() {
   const stages = Math.max(props.space.sequence.length - 1, 1)
   await scene.value?.play(
     (share) => anglesAt(props.space.sequence, path(share)),
-    2200 + 1400 * stages,
+    Math.min(2200 + 1400 * stages, LONGEST),
     (share) => (opened.value = path(share)),
   )
   playing.value = false
 }
 
 const PICTURE = 4000
+/** ms: a folding of many stages is played no slower. */
+const LONGEST = 8000
 async function savePicture(kind: string) {
   if (!scene.value) return
   if (kind === 'svg') return emit('save', scene.value.seen())
