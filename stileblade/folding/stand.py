@@ -73,7 +73,11 @@ def stand_of(work: Work) -> Stand | None:
     """How the piece stands; None where it has no fold that would let it."""
     folded = fold_flat(work)
     folding = [f for f in work.folds if f.folds and work.spans[f.name]]
-    if not folding or len(folded.faces) < 2 or any(f.axis is None for f in folding):
+    if (
+        not folding
+        or len(folded.faces) < 2
+        or any(f.axis is None and not f.crease.inner for f in folding)
+    ):
         return None
     angles = standing(work)
     maps = maps_in_space(work, angles)
@@ -82,8 +86,8 @@ def stand_of(work: Work) -> Stand | None:
     solid = [in_space(m, points_of(f.cell)) for m, f in zip(maps, faces, strict=True)]
     mass, centre = _centre_of_mass(faces, maps)
     up = _up(work, np.concatenate(solid), centre)
-    # all creases are upright or level: heights run along one side of each face's exact box
-    boxes = [in_space(m, np.array(f.box.corners())) for m, f in zip(maps, faces, strict=True)]
+    # where creases are upright or level, heights run along one side of each face's exact box
+    boxes = [in_space(m, _lowest_of(work, f)) for m, f in zip(maps, faces, strict=True)]
     table = float((np.concatenate(boxes) @ up).min())
     feet = []
     plan: list[Floats] = []
@@ -103,6 +107,13 @@ def stand_of(work: Work) -> Stand | None:
         tuple(angles), up, table, tuple(feet), margin_in(hull, middle),
         tuple((float(x), float(y)) for x, y in hull),
     )  # fmt: skip
+
+
+def _lowest_of(work: Work, face: Face) -> Floats:
+    """Places (n, 2) of the flat view among which a face's lowest is: its box's corners, or its own where
+    it hangs on a slanting crease."""
+    slanting = face.joint is not None and work.folds[face.joint.fold].axis is None
+    return points_of(face.cell) if slanting else np.array(face.box.corners())
 
 
 def _heights(matrix: Floats, up: Floats) -> tuple[float, Floats]:

@@ -11,13 +11,14 @@ from stileblade.card.creases import Crease, Direction, Stretch
 from stileblade.errors import StepError
 from stileblade.fields import angle, choice, length
 from stileblade.geometry.curves.line import Line
-from stileblade.geometry.curves.places import Point
+from stileblade.geometry.curves.places import Axis, Point
 from stileblade.geometry.curves.segments import lines
 from stileblade.geometry.regions.set_operations import difference, polygon
 from stileblade.piece.folds import Fold
 from stileblade.piece.lines import DrawnLine, How
 from stileblade.piece.work import Work
 from stileblade.steps.across import AcrossFold
+from stileblade.steps.handle import Handle, LineHandle, Moved
 from stileblade.steps.step import Caption, Setting, Stage, Step, Told, register_step
 
 LEAST_ANGLE, MOST_ANGLE = 8.0, 75.0
@@ -127,6 +128,20 @@ class VFold(AcrossFold):
         return [
             Told("Deep", self.deep, note="from the slit to the point"),
             Told("Slanting crease", math.hypot(self.deep, self.width / 2)),
+        ]
+
+    def handles(self, before: Work | None, setting: Setting) -> list[Handle]:
+        if before is None:
+            return []
+        fold = self.fold_of(before)
+        at = self.middle(before, fold)
+        axis: Axis = fold.axis or "x"
+        other: Axis = "y" if axis == "x" else "x"
+        wide = Moved("width", self.width, 2.0, least=2.1)
+        along = Moved("along", self.along)
+        return [
+            LineHandle(wide, axis, fold.at + self.width / 2, fold.at, word="slit"),
+            LineHandle(along, other, at, at - self.along, word="along"),
         ]
 
     def caption(self) -> Caption:

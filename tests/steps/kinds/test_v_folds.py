@@ -13,7 +13,9 @@ from stileblade.design.evaluation import evaluate
 from stileblade.folding.faces import sheet_of
 from stileblade.folding.flat import fold_flat
 from stileblade.folding.space import half_open, in_space, maps_in_space, sequence, standing
+from stileblade.folding.stand import stand_of
 from stileblade.piece.work import Work
+from stileblade.steps.handle import LineHandle
 from tests.conftest import design_of
 from tests.steps.kinds.on_a_blank import BLANK, problem_of, work_of
 
@@ -83,6 +85,20 @@ def test_it_stands_beside_boxes_and_others() -> None:
         f for f in run_checks(evaluate(design_of(BLANK, *steps))) if f.severity is Severity.ERROR
     ]
     assert bad == []
+
+
+def test_a_card_with_a_v_stands_and_is_moved_by_its_handles() -> None:
+    stand = stand_of(work_of(v(along=-20)))
+    assert stand is not None
+    assert not stand.tips
+    piece = evaluate(design_of(BLANK, v())).pieces[0].outcomes[1]
+    wide, along = piece.step.handles(
+        piece.before, evaluate(design_of(BLANK, v())).pieces[0].setting
+    )
+    assert isinstance(wide, LineHandle)
+    assert isinstance(along, LineHandle)
+    assert (wide.axis, wide.at) == ("x", pytest.approx(107.95 + 25))
+    assert (along.axis, along.at) == ("y", pytest.approx(139.7 / 2))
 
 
 def test_what_cannot_be_says_what_can() -> None:
