@@ -47,6 +47,12 @@ def design_of(
 
 
 @pytest.fixture
+def no_hurry(monkeypatch: pytest.MonkeyPatch) -> None:
+    """Aims are solved within their evaluations, however slow the machine is meanwhile."""
+    monkeypatch.setattr("stileblade.aims.trial.clock", lambda: 0.0)
+
+
+@pytest.fixture
 def evaluated() -> Callable[..., Evaluation]:
     def run(*steps: dict[str, Any], **card: Any) -> Evaluation:
         return evaluate(design_of(*steps, **card))

@@ -13,6 +13,7 @@ from stileblade.design.document import load_design
 from tests.conftest import design_of
 from tests.server.conftest import Api
 
+pytestmark = pytest.mark.usefixtures("no_hurry")
 Data = dict[str, Any]
 SVG = "{http://www.w3.org/2000/svg}"
 
