@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Hashable, Iterable
 from dataclasses import replace
 from enum import StrEnum
 
@@ -16,6 +16,7 @@ from stileblade.piece.work import Work
 from stileblade.steps.step import Step, Told
 
 PENS = 8
+_KEPT = 8
 
 
 class Lining(StrEnum):
@@ -105,8 +106,17 @@ class LiningStep(Step):
         """The work with lines that follow its outline as it is in the end: ``trace`` finds them on any
         work, and raises StepError where there are none."""
 
+        # steps after this one that leave the paper as it is ask for the same lines again
+        kept: dict[Hashable, Ways] = {}
+
         def ways(finished: Work) -> Ways:
-            return self.made_of(finished.paper, trace(finished))
+            key = (finished.paper, finished.panels, finished.windows, finished.reference)
+            found = kept.get(key)
+            if found is None:
+                if len(kept) >= _KEPT:
+                    kept.clear()
+                found = kept[key] = self.made_of(finished.paper, trace(finished))
+            return found
 
         line = DrawnLine(self.id, How(self.how), (), self.pen, follows=ways)
         return self.with_line(work, line, bool(ways(work)), field)
