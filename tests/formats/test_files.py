@@ -115,7 +115,7 @@ def test_dxf_has_one_closed_line_for_each_contour(outline: dict[str, Any]) -> No
 
 
 def test_pen_lines_are_one_entity_each() -> None:
-    waves = {"kind": "drawn-figure", "outline": {"kind": "heart", "width": 40}, "count": 8,
+    waves = {"kind": "drawn-figure", "outline": {"kind": "heart", "width": 40}, "lines": 8,
              "apart": 2}  # fmt: skip
     made = plan(BLANK, waves)
     space = read(made).modelspace()

@@ -179,3 +179,12 @@ def test_what_it_reads_is_in_its_key(kind: str) -> None:
     alone = len(first) == 1 or first[-2].key == second[-2].key
     if alone and not cls.sample_pieces():
         assert (first[-1].key != second[-1].key) is cls.reads_card
+
+
+@pytest.mark.parametrize("kind", STEPS.names())
+def test_a_value_means_the_same_as_in_what_the_step_derives_from(kind: str) -> None:
+    """A field of another name for another thing: kept designs have values for both."""
+    cls = STEPS[kind]
+    for base in cls.__mro__[1:]:
+        for name, info in getattr(base, "model_fields", {}).items():
+            assert cls.model_fields[name].title == info.title, (kind, name, base.__name__)

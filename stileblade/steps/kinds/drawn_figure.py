@@ -30,14 +30,14 @@ class DrawnFigure(PlacedStep, LiningStep):
     margin: float = offset(
         0, "Round it by", "The line lies so far outside the figure; negative is inside."
     )
-    count: int = number_of(1, "Lines", "How many, each further out.", least=1, most=20)
+    lines: int = number_of(1, "Lines", "How many, each further out.", least=1, most=20)
     apart: float = length(3, "Apart", "From one line to the next.", least=0.2, most=100)
 
     def apply(self, work: Work | None, setting: Setting) -> Work:
         work = self.needs(work)
         figure = self.placed(work, setting)
         contours: list[Contour] = []
-        for number in range(self.count):
+        for number in range(self.lines):
             contours += grown_by(figure, self.margin + number * self.apart).contours
         if not contours:
             raise StepError(

@@ -88,7 +88,7 @@ def test_holes_for_a_thread_are_whole_numbers_with_one_in_each_corner() -> None:
 def test_round_a_figure_that_is_not_cut() -> None:
     """A circle of 40, lines 2 and 5 outside it."""
     figure = {"kind": "drawn-figure", "outline": {"kind": "circle", "diameter": 40}, "margin": 2,
-              "count": 2, "apart": 3}  # fmt: skip
+              "lines": 2, "apart": 3}  # fmt: skip
     (drawn,) = work_of(figure).lines_on_paper
     widths = [round(bounds(w)[2] - bounds(w)[0], 2) for w, _ in drawn.ways]
     assert widths == [44, 50]
@@ -101,3 +101,11 @@ def test_lettering_is_fitted(sized: str, values: dict[str, float]) -> None:
     left, head, right, foot = bounds(concatenate([w for w, _ in drawn.ways]))
     size = right - left if sized == "width" else foot - head
     assert size == pytest.approx(next(iter(values.values())), abs=0.01)
+
+
+def test_how_many_lines_and_how_many_in_a_ring_are_two_things() -> None:
+    """Kept designs say how many there are in a ring although there is none: one line is drawn then."""
+    drawn = {"kind": "drawn-figure", "outline": {"kind": "circle", "diameter": 10}, "count": 8}
+    assert len(work_of(drawn).lines_on_paper[0].ways) == 1
+    ring = drawn | {"repeat": "ring", "count": 5, "radius": 30, "lines": 2, "apart": 1}
+    assert len(work_of(ring).lines_on_paper[0].ways) == 10
