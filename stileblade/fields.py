@@ -8,10 +8,11 @@ this one counts, so that only those are shown; "*" is any but the empty one.
 
 from __future__ import annotations
 
+import unicodedata
 from collections.abc import Mapping, Sequence
-from typing import Any
+from typing import Annotated, Any
 
-from pydantic import BaseModel, ConfigDict, Field, model_validator
+from pydantic import AfterValidator, BaseModel, ConfigDict, Field, model_validator
 
 from stileblade.errors import MeasureError
 from stileblade.units import parse_length
@@ -20,8 +21,41 @@ LARGEST = 1000.0
 """No length on a card is larger, in mm."""
 
 
+_BLANKS = frozenset("\t\n\v\f\r\x85\u2028\u2029")
+_NO_LETTERS = frozenset("\u202a\u202b\u202c\u202d\u202e\u2066\u2067\u2068\u2069\ufffe\uffff")
+"""What turns the direction of the text around it, and what no file may hold."""
+
+
+def plain(text: str) -> str:
+    """The one rule for names and all other text: on one line, of letters alone. A line break or tab
+    becomes a blank; what controls a terminal, turns text round or is half a letter is shown as "\ufffd"."""
+    return text if text.isprintable() else "".join(map(_letter, text))
+
+
+def _letter(letter: str) -> str:
+    if letter in _BLANKS:
+        return " "
+    control = letter in _NO_LETTERS or unicodedata.category(letter) in ("Cc", "Cs")
+    return "\ufffd" if control else letter
+
+
+def _plain_in(value: Any) -> Any:
+    """Text, texts in a list, and keys: what lies deeper is another object's own."""
+    if type(value) is str:
+        return plain(value)
+    if type(value) is list and value and type(value[0]) is str:
+        return [plain(v) if type(v) is str else v for v in value]
+    if type(value) is dict and not all(type(k) is str and k.isprintable() for k in value):
+        return {plain(k) if type(k) is str else k: v for k, v in value.items()}
+    return value
+
+
+PlainText = Annotated[str, AfterValidator(plain)]
+"""Text that comes in by another door than a document."""
+
+
 class Values(BaseModel):
-    """Frozen, closed to unknown names, and free of NaN and infinity."""
+    """Frozen, closed to unknown names, free of NaN and infinity, and all text ``plain``."""
 
     model_config = ConfigDict(
         frozen=True,
@@ -33,10 +67,11 @@ class Values(BaseModel):
 
     @model_validator(mode="before")
     @classmethod
-    def _lengths_as_text(cls, data: Any) -> Any:
-        """Lengths may be written as people write them, "10 1/4in / 2"; mm are kept."""
+    def _text_as_written(cls, data: Any) -> Any:
+        """Text is made plain, and lengths may be written as people write them, "10 1/4in / 2"; mm are kept."""
         if not isinstance(data, dict):
             return data
+        data = {name: _plain_in(value) for name, value in data.items()}
         texts = {name: text for name, text in data.items() if type(text) is str}
         for name, text in texts.items():
             field = cls.model_fields.get(name)

@@ -2,11 +2,15 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 from django.conf import settings
 from django.contrib.auth import get_user_model
 from django.contrib.auth.models import User
-from django.http import HttpRequest
+from django.http import HttpRequest, HttpResponse
 from ninja.errors import AuthenticationError
+
+from server.config.problems import problem
 
 DEMO_NAME = "demo"
 
@@ -26,6 +30,17 @@ def signed_in(request: HttpRequest) -> User:
     if not isinstance(user, User):
         raise AuthenticationError
     return user
+
+
+def locked_out(request: HttpRequest, *args: Any, **more: Any) -> HttpResponse:
+    """The answer after too many wrong passwords."""
+    minutes = int(settings.AXES_COOLOFF_TIME.total_seconds() // 60)
+    return problem(
+        429,
+        "sign-in",
+        "There were too many wrong passwords for this name.",
+        f"Try again in {minutes} minutes, or ask whoever looks after this server.",
+    )
 
 
 def is_demo() -> bool:

@@ -2,36 +2,42 @@
 
 from __future__ import annotations
 
-from typing import Annotated
+from typing import Annotated, Any
 
-from django.contrib.auth import authenticate, login, logout
+from django.conf import settings
+from django.contrib.auth import authenticate, get_user_model, login, logout
 from django.contrib.auth.models import User
+from django.contrib.auth.password_validation import validate_password
+from django.core.exceptions import ValidationError
+from django.db import transaction
 from django.http import HttpRequest
 from ninja import Router
 from pydantic import BaseModel, Field
 
 from server.accounts.middleware import SIGNED_OUT
-from server.accounts.people import demo_user, is_demo
+from server.accounts.people import demo_user, is_demo, locked_out
 from stileblade.errors import StilebladeError
+from stileblade.fields import PlainText
 
 router = Router(tags=["session"])
 
 
 class Session(BaseModel):
-    """name is empty where nobody is signed in."""
+    """name is empty where nobody is signed in; sign_up: whether visitors may make an account."""
 
     name: str
     demo: bool
+    sign_up: bool
 
 
 class Credentials(BaseModel):
-    name: Annotated[str, Field(max_length=150)]
+    name: Annotated[PlainText, Field(max_length=150)]
     password: Annotated[str, Field(max_length=200)]
 
 
 def _session(request: HttpRequest) -> Session:
     name = request.user.username if isinstance(request.user, User) else ""
-    return Session(name=name, demo=is_demo())
+    return Session(name=name, demo=is_demo(), sign_up=settings.SIGN_UP)
 
 
 @router.get("/session", response=Session)
@@ -40,8 +46,10 @@ def get_session(request: HttpRequest) -> Session:
 
 
 @router.post("/session", response=Session)
-def sign_in(request: HttpRequest, credentials: Credentials) -> Session:
+def sign_in(request: HttpRequest, credentials: Credentials) -> Any:
     user = authenticate(request, username=credentials.name, password=credentials.password)
+    if user is None and getattr(request, "axes_locked_out", False):
+        return locked_out(request)
     if user is None:
         raise StilebladeError(
             "Name and password do not go together.", hint="Check both.", code="sign-in"
@@ -50,12 +58,37 @@ def sign_in(request: HttpRequest, credentials: Credentials) -> Session:
     return _session(request)
 
 
+@router.post("/accounts", response=Session)
+def sign_up(request: HttpRequest, wish: Credentials) -> Session:
+    """An account of one's own, where the server was started with that allowed."""
+    if not settings.SIGN_UP:
+        raise StilebladeError(
+            "Accounts are made by whoever looks after this server.",
+            hint="Ask there for one.",
+            code="sign-up",
+        )
+    people = get_user_model()
+    user = people(username=wish.name.strip())
+    user.set_password(wish.password)
+    try:
+        user.full_clean(exclude=["password"])
+        validate_password(wish.password, user)
+        with transaction.atomic():
+            user.save()
+    except ValidationError as error:
+        said = " ".join(error.messages)
+        raise StilebladeError(said, hint="Choose another.", code="sign-up") from error
+    login(request, user, "django.contrib.auth.backends.ModelBackend")
+    return _session(request)
+
+
 @router.post("/session/demo", response=Session)
 def sign_in_demo(request: HttpRequest) -> Session:
     """In the demo alone: sign in as the demo designer."""
     if not is_demo():
         raise StilebladeError("This is not the demo.", code="sign-in")
-    login(request, demo_user(), "django.contrib.auth.backends.ModelBackend")
+    logout(request)
+    request.user = demo_user()
     return _session(request)
 
 

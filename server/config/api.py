@@ -10,8 +10,6 @@ from ninja.utils import check_csrf
 from server.accounts.routes import router as accounts
 from server.config.documents import Api
 from server.config.problems import install
-from server.designs.aim_routes import router as aims
-from server.designs.fold_routes import router as folding
 from server.designs.routes import router as designs
 from server.designs.work_routes import router as work
 from server.reading.routes import router as reading
@@ -32,8 +30,6 @@ install(api)
 api.add_router("", accounts)
 api.add_router("", designs)
 api.add_router("", work)
-api.add_router("", folding)
-api.add_router("", aims)
 api.add_router("", reading)
 api.add_router("", shelf)
 api.add_router("", artworks)

@@ -5,11 +5,13 @@ from __future__ import annotations
 import json
 
 from django.conf import settings
+from django.contrib.auth.models import User
+from django.db import transaction
 
 from server.accounts.people import demo_user
 from server.designs import actions
 from server.designs.models import Design
-from server.designs.summary import summary_of
+from server.designs.summary import with_summaries
 from server.shelf.actions import papers_of
 from server.shelf.artworks import keep
 from stileblade.design.document import load_design
@@ -22,8 +24,18 @@ def load_demo() -> int:
     papers_of(user)
     if Design.objects.filter(owner=user).exists():
         return 0
+    with (
+        transaction.atomic()
+    ):  # all or none: whoever ends it half way gets the rest at the next start
+        made = _load(user)
+    with_summaries(made)  # or whoever opens the list first waits for them all
+    return len(made)
+
+
+def _load(user: User) -> list[Design]:
     folder = settings.BASE_DIR / "demo"
     kept: set[str] = set()
+    made = []
     for path in sorted((folder / "shelf").glob("*.json")):
         given = json.loads(path.read_text())
         artwork = Artwork.model_validate(given["artwork"])
@@ -31,9 +43,9 @@ def load_demo() -> int:
     paths = sorted((folder / "designs").glob("*.json"), reverse=True)
     for path in paths:
         data = json.loads(path.read_text())
-        summary_of(actions.create(user, data))  # or whoever opens the list first waits for them all
+        made.append(actions.create(user, data))
         for key, artwork in load_design(data).artworks.items():
             if key not in kept:
                 keep(user, artwork)
                 kept.add(key)
-    return len(paths)
+    return made

@@ -6,15 +6,12 @@ says what it is now: the core's own, every kind of step by itself.
 
 from __future__ import annotations
 
-from typing import Annotated, Any
+from typing import Any
 
 from ninja import NinjaAPI
 from ninja.openapi.schema import OpenAPISchema
-from pydantic import Field
 
-_MARK = "x-document"
-Document = Annotated[dict[str, Any], Field(json_schema_extra={_MARK: True})]
-"""A design document as JSON."""
+from server.computing.wishes import DOCUMENT_MARK
 
 
 class Api(NinjaAPI):
@@ -43,7 +40,7 @@ class Api(NinjaAPI):
 def _point_at_documents(value: Any) -> None:
     """Marked places made references to the document's schema, in place."""
     for key, inner in list(value.items()) if isinstance(value, dict) else enumerate(value):
-        if isinstance(inner, dict) and inner.get(_MARK):
+        if isinstance(inner, dict) and inner.get(DOCUMENT_MARK):
             value[key] = {"$ref": "#/components/schemas/Design"}
         elif isinstance(inner, dict | list):
             _point_at_documents(inner)

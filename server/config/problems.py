@@ -3,9 +3,14 @@
 from __future__ import annotations
 
 import logging
+import sys
 from typing import Any
 
+from django.core.exceptions import SuspiciousOperation
+from django.db import DatabaseError
 from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
+from django.http.multipartparser import MultiPartParserError
+from django.http.request import UnreadablePostError
 from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, HttpError, ValidationError
 
@@ -27,6 +32,42 @@ class Conflict(StilebladeError):
 def problem(status: int, code: str, title: str, hint: str = "", **more: Any) -> HttpResponse:
     data = {"type": f"stileblade:{code}", "status": status, "title": title, "hint": hint, **more}
     return JsonResponse(data, status=status, content_type="application/problem+json")
+
+
+def not_kept(error: Exception) -> HttpResponse:
+    """The database cannot be read or written: a full disk, one that became read only, a lost file."""
+    logger.error("the database cannot be used: %s", error)
+    why = next(
+        (said for mark, said in _FAULTS if mark in str(error)), "its database does not answer"
+    )
+    return problem(
+        503,
+        "not-kept",
+        f"Nothing can be kept on the server now: {why}.",
+        "What you do stays in this browser, and is saved as soon as that is mended.",
+    )
+
+
+_FAULTS = (
+    ("full", "its disk is full"),
+    ("readonly", "its disk is read only"),
+    ("disk I/O", "its disk cannot be written"),
+    ("locked", "too much is being saved at once"),
+    ("malformed", "its database is broken"),
+    ("not a database", "its database is broken"),
+)
+
+
+def server_error(request: HttpRequest) -> HttpResponse:
+    """What is left over of all faults, outside the API's own routes as well."""
+    error = sys.exc_info()[1]
+    if isinstance(error, DatabaseError):
+        return not_kept(error)
+    return problem(500, "unexpected", "Something went wrong here.", "Nothing was lost; try again.")
+
+
+def bad_request(request: HttpRequest, exception: Exception) -> HttpResponse:
+    return problem(400, "request", f"The request cannot be read: {exception}")
 
 
 def install(api: NinjaAPI) -> None:
@@ -59,9 +100,17 @@ def install(api: NinjaAPI) -> None:
     def http(request: HttpRequest, error: HttpError) -> HttpResponse:
         return problem(error.status_code, "request", str(error))
 
+    @api.exception_handler(DatabaseError)
+    def database(request: HttpRequest, error: DatabaseError) -> HttpResponse:
+        return not_kept(error)
+
+    @api.exception_handler(SuspiciousOperation)
+    @api.exception_handler(MultiPartParserError)
+    @api.exception_handler(UnreadablePostError)
+    def odd(request: HttpRequest, error: Exception) -> HttpResponse:
+        return problem(400, "request", f"The request cannot be read: {error}")
+
     @api.exception_handler(Exception)
     def unexpected(request: HttpRequest, error: Exception) -> HttpResponse:
         logger.exception("unexpected error at %s", request.path)
-        return problem(
-            500, "unexpected", "Something went wrong here.", "Nothing was lost; try again."
-        )
+        return server_error(request)

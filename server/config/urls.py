@@ -25,6 +25,8 @@ def index(request: HttpRequest) -> HttpResponse:
     return HttpResponse(page.read_bytes())
 
 
+handler400 = "server.config.problems.bad_request"
+handler500 = "server.config.problems.server_error"
 urlpatterns = [
     path("api/", api.urls),
     re_path(r"^(?!api/|static/).*$", index),

@@ -11,15 +11,17 @@ from ninja import Router
 from pydantic import BaseModel, Field
 
 from server.accounts.people import signed_in
-from server.config.documents import Document
+from server.computing.wishes import Document
 from server.designs import actions
 from server.designs.models import Design
-from server.designs.summary import summary_of
+from server.designs.summary import is_there, summary_of, with_summaries
 from stileblade.design.document import Design as Kept
+from stileblade.fields import PlainText
 from stileblade.views.summary import Summary
 
 router = Router(tags=["designs"])
-Name = Annotated[str, Field(min_length=1, max_length=120)]
+MOST_REVISIONS = 2**31 - 1
+Name = Annotated[PlainText, Field(min_length=1, max_length=120)]
 
 
 class DesignEntry(BaseModel):
@@ -30,6 +32,8 @@ class DesignEntry(BaseModel):
     binned: bool
     modified: datetime
     summary: Summary
+    waiting: bool
+    """Whether the summary is still being made."""
 
 
 class OpenDesign(BaseModel):
@@ -45,7 +49,7 @@ class NewDesign(BaseModel):
 
 class SaveDesign(BaseModel):
     document: Document
-    revision: int
+    revision: int = Field(ge=0, le=MOST_REVISIONS)
 
 
 class Saved(BaseModel):
@@ -73,6 +77,7 @@ def _entry(design: Design) -> DesignEntry:
         binned=design.binned,
         modified=design.modified,
         summary=Summary.model_validate(summary_of(design)),
+        waiting=not is_there(design),
     )
 
 
@@ -90,7 +95,8 @@ def design_schema(request: HttpRequest) -> HttpResponse:
 @router.get("/designs", response=list[DesignEntry])
 def list_designs(request: HttpRequest, binned: bool = False) -> list[DesignEntry]:
     user = signed_in(request)
-    return [_entry(d) for d in Design.objects.filter(owner=user, binned=binned)]
+    found = list(Design.objects.filter(owner=user, binned=binned))
+    return [_entry(d) for d in with_summaries(found)]
 
 
 @router.post("/designs", response=Saved)
@@ -119,7 +125,8 @@ def change_design(request: HttpRequest, number: int, change: DesignChange) -> De
     user = signed_in(request)
     if change.name is not None:
         actions.rename(user, number, change.name)
-    return _entry(actions.mark(user, number, template=change.template, binned=change.binned))
+    marked = actions.mark(user, number, template=change.template, binned=change.binned)
+    return _entry(with_summaries([marked])[0])
 
 
 @router.post("/designs/{number}/copy", response=Saved)

@@ -1,21 +1,120 @@
-"""Summaries of designs for their list, kept until a newer revision."""
+"""Summaries of designs for their list, kept until a newer revision.
+
+Where the server runs, a thread has them made one after the other, so that a list is never waited for
+longer than ``PATIENCE``: what is not there yet follows.
+"""
 
 from __future__ import annotations
 
+import json
+import threading
+import time
+from collections.abc import Sequence
 from typing import Any
 
-from server.designs.evaluating import CACHE
+from django.db import close_old_connections
+
+from server.computing.asking import computed
+from server.computing.jobs import Answer
 from server.designs.models import Design
-from stileblade.views.summary import summary_of as made_of
+from stileblade.unexpected import logger
+from stileblade.views.summary import unseen
+
+PATIENCE = 1.0
+
+
+def is_there(design: Design) -> bool:
+    return design.summary_revision == design.revision
+
+
+def make(design: Design) -> bool:
+    """Makes and keeps the design's summary; whether it could be tried. One that cannot be computed says
+    so, and is not tried again before the next revision."""
+    done = computed("summary", design.document, person=f"summaries of {design.owner_id}")
+    if isinstance(done, Answer):
+        summary = json.loads(done.content)
+    elif done.status == 422:
+        summary = unseen(f"{done.message} {done.hint}").model_dump(mode="json")
+    else:
+        return False
+    design.summary, design.summary_revision = summary, design.revision
+    # not save(): looking at a list does not make a design newer
+    Design.objects.filter(pk=design.pk, revision=design.revision).update(
+        summary=summary, summary_revision=design.revision
+    )
+    return True
 
 
 def summary_of(design: Design) -> dict[str, Any]:
-    """The design's summary, made anew and kept where a newer revision has none."""
-    if design.summary_revision != design.revision:
-        design.summary = made_of(design.document, CACHE).model_dump(mode="json")
-        design.summary_revision = design.revision
-        # not save(): looking at a list does not make a design newer
-        Design.objects.filter(pk=design.pk, revision=design.revision).update(
-            summary=design.summary, summary_revision=design.revision
-        )
-    return design.summary
+    """The design's summary; empty while it is being made."""
+    return design.summary if is_there(design) else unseen("").model_dump(mode="json")
+
+
+class Maker(threading.Thread):
+    """Makes summaries that were asked for."""
+
+    def __init__(self) -> None:
+        super().__init__(name="summaries", daemon=True)
+        self._asked: dict[int, None] = {}
+        self._changed = threading.Condition()
+        self._ended = False
+
+    def wanted(self, numbers: Sequence[int], patience: float) -> None:
+        """Asks for them and waits a while."""
+        until = time.monotonic() + patience
+        with self._changed:
+            self._asked.update(dict.fromkeys(numbers))
+            self._changed.notify_all()
+            while self._asked.keys() & set(numbers) and time.monotonic() < until:
+                self._changed.wait(0.05)
+
+    def run(self) -> None:
+        while True:
+            with self._changed:
+                while not self._asked and not self._ended:
+                    self._changed.wait()
+                if self._ended:
+                    return
+                number = next(iter(self._asked))
+            try:
+                close_old_connections()
+                design = Design.objects.filter(pk=number).first()
+                tried = design is None or is_there(design) or make(design)
+            except Exception:
+                logger.exception("the summary of design %s could not be kept", number)
+                tried = False
+            if not tried:
+                time.sleep(0.5)
+            with self._changed:
+                self._asked.pop(number, None)
+                self._changed.notify_all()
+
+    def end(self) -> None:
+        with self._changed:
+            self._ended = True
+            self._changed.notify_all()
+        self.join(timeout=5)
+
+
+_maker: Maker | None = None
+
+
+def start_maker() -> Maker:
+    global _maker
+    _maker = Maker()
+    _maker.start()
+    return _maker
+
+
+def with_summaries(designs: list[Design]) -> list[Design]:
+    """The designs with their summaries, but for those that take longer than a list may."""
+    missing = [d for d in designs if not is_there(d)]
+    if not missing:
+        return designs
+    if _maker is None:
+        for design in missing:
+            make(design)
+        return designs
+    _maker.wanted([d.pk for d in missing], PATIENCE)
+    made = Design.objects.in_bulk([d.pk for d in missing])
+    return [made.get(d.pk, d) for d in designs]

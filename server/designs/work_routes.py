@@ -1,49 +1,23 @@
-"""Computing: what can be built, an evaluation, and files."""
+"""What is computed of a design: its evaluation, its files, other cards, joins, aims. Nothing is kept;
+all of it is done by the workers."""
 
 from __future__ import annotations
-
-from typing import Annotated
-from urllib.parse import quote
 
 from django.http import HttpRequest, HttpResponse
 from django.utils import timezone
 from ninja import Router
-from pydantic import BaseModel, Field
 
 from server.accounts.people import signed_in
-from server.config.documents import Document
-from server.designs.evaluating import evaluated
-from stileblade.design.document import load_design
-from stileblade.design.evaluation import PieceOutcome
-from stileblade.errors import DocumentError
-from stileblade.formats.files import File, as_one, file_name, files_of
-from stileblade.formats.options import FileOptions
-from stileblade.views.bench import Evaluated, Wanted, view
+from server.computing import wishes
+from server.computing.asking import answered
+from stileblade.views.aims import AimView, FigureView, KeptView
+from stileblade.views.bench import Evaluated
+from stileblade.views.cards import OtherCard
 from stileblade.views.catalogue import Catalogue, catalogue
-from stileblade.views.cuts import CutView, PlacedThing, cuts_of, placed_of
-from stileblade.views.findings import standing
-from stileblade.views.posed import posed_svg
+from stileblade.views.cuts import CutView, PlacedThing
+from stileblade.views.joins import JoinView
 
 router = Router(tags=["work"])
-
-
-class Evaluate(BaseModel):
-    """A document, the piece looked at, the step in hand, and the pictures already known."""
-
-    document: Document
-    piece: str
-    step: str | None = None
-    known: list[str] = Field(default_factory=list, max_length=2000)
-    part: Wanted = Wanted.ALL
-
-
-class Export(BaseModel):
-    """A document, the piece in hand, a format, and what was chosen about the files."""
-
-    document: Document
-    piece: str
-    format: str = Field(max_length=20)
-    options: FileOptions = Field(default_factory=FileOptions)
 
 
 @router.get("/catalogue", response=Catalogue)
@@ -53,94 +27,58 @@ def get_catalogue(request: HttpRequest) -> Catalogue:
 
 
 @router.post("/evaluate", response=Evaluated)
-def evaluate(request: HttpRequest, wish: Evaluate) -> HttpResponse:
-    signed_in(request)
-    # the flat view shows the piece at the step in hand: what comes after it can wait
-    until = (wish.piece, wish.step) if wish.step and wish.part is Wanted.FLAT else None
-    evaluation = evaluated(load_design(wish.document), until=until)
-    piece = _piece(evaluation.pieces, wish.piece)
-    seen = view(evaluation, piece, wish.step, set(wish.known), wish.part)
-    # written here: the framework would check each of its numbers a second time
-    return HttpResponse(seen.model_dump_json(), content_type="application/json")
-
-
-class Looked(BaseModel):
-    """A document and the piece looked at."""
-
-    document: Document
-    piece: str
+def evaluate(request: HttpRequest, wish: wishes.Evaluate) -> HttpResponse:
+    return answered(request, "evaluate", wish)
 
 
 @router.post("/cuts", response=list[CutView])
-def cuts(request: HttpRequest, wish: Looked) -> list[CutView]:
+def cuts(request: HttpRequest, wish: wishes.Looked) -> HttpResponse:
     """The bare lines that the machine gets."""
-    signed_in(request)
-    evaluation = evaluated(load_design(wish.document))
-    return cuts_of(_piece(evaluation.pieces, wish.piece))
+    return answered(request, "cuts", wish)
 
 
 @router.post("/placed", response=list[PlacedThing])
-def placed(request: HttpRequest, wish: Looked) -> list[PlacedThing]:
+def placed(request: HttpRequest, wish: wishes.Looked) -> HttpResponse:
     """The things of all steps that can be moved, to line them up and spread them out."""
-    signed_in(request)
-    evaluation = evaluated(load_design(wish.document))
-    return placed_of(_piece(evaluation.pieces, wish.piece))
-
-
-Finite = Annotated[float, Field(allow_inf_nan=False, ge=-1e4, le=1e4)]
-
-
-class Picture(BaseModel):
-    """A document, the piece in hand, its folds' angles in degrees, and where the eye and up are, as
-    directions in the frame of the flat view turned upwards."""
-
-    document: Document
-    piece: str
-    angles: Annotated[list[Finite], Field(max_length=1000)]
-    eye: tuple[Finite, Finite, Finite]
-    up: tuple[Finite, Finite, Finite] = (0.0, 1.0, 0.0)
+    return answered(request, "placed", wish)
 
 
 @router.post("/picture")
-def picture(request: HttpRequest, wish: Picture) -> HttpResponse:
+def picture(request: HttpRequest, wish: wishes.Picture) -> HttpResponse:
     """The folded card as an SVG."""
-    signed_in(request)
-    evaluation = evaluated(load_design(wish.document))
-    piece = _piece(evaluation.pieces, wish.piece)
-    content = posed_svg(evaluation, piece, wish.angles, wish.eye, wish.up)
-    name = f"{file_name(evaluation.design.name)}-folded.svg"
-    return attached(File(name, content, "image/svg+xml"))
+    return answered(request, "picture", wish)
 
 
 @router.post("/export")
-def export(request: HttpRequest, wish: Export) -> HttpResponse:
-    signed_in(request)
-    evaluation = evaluated(load_design(wish.document))
-    piece = _piece(evaluation.pieces, wish.piece)
-    files = files_of(
-        evaluation,
-        wish.format,
-        wish.options,
-        piece=piece.piece.id,
-        findings=standing(evaluation),
-        date=timezone.localdate().isoformat(),
-    )
-    return attached(as_one(files, evaluation.design.name))
+def export(request: HttpRequest, wish: wishes.Export) -> HttpResponse:
+    return answered(request, "export", wish, timezone.localdate().isoformat())
 
 
-def attached(file: File) -> HttpResponse:
-    """A file as an answer that is saved, not shown."""
-    response = HttpResponse(file.content, content_type=file.media_type)
-    plain = file.name.encode("ascii", "replace").decode().replace("?", "_")
-    response["Content-Disposition"] = (
-        f"attachment; filename=\"{plain}\"; filename*=UTF-8''{quote(file.name)}"
-    )
-    response["X-Content-Type-Options"] = "nosniff"
-    return response
+@router.post("/refold", response=list[OtherCard])
+def refolded(request: HttpRequest, wish: wishes.Refold) -> HttpResponse:
+    """The design on each of the cards, in their order."""
+    return answered(request, "refold", wish)
 
 
-def _piece(pieces: tuple[PieceOutcome, ...], name: str) -> PieceOutcome:
-    for piece in pieces:
-        if piece.piece.id == name:
-            return piece
-    raise DocumentError(f"piece={name[:40]!r} is not in the design.", where="piece")
+@router.post("/joins", response=list[JoinView])
+def joins(request: HttpRequest, wish: wishes.Joins) -> HttpResponse:
+    """The best joins of the piece's mirrored figure, the longest hinge first."""
+    return answered(request, "joins", wish)
+
+
+@router.post("/figures", response=list[FigureView])
+def figures(request: HttpRequest, wish: wishes.Looked) -> HttpResponse:
+    """The figures of a piece that can be aimed at."""
+    return answered(request, "figures", wish)
+
+
+@router.post("/aim", response=AimView)
+def aim(request: HttpRequest, wish: wishes.AimWish) -> HttpResponse:
+    """The values with which a figure becomes what is wished for."""
+    return answered(request, "aim", wish)
+
+
+@router.post("/aims", response=KeptView)
+def aims(request: HttpRequest, wish: wishes.Wish) -> HttpResponse:
+    """The changes with which a document's kept aims are reached again."""
+    return answered(request, "aims", wish)

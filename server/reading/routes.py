@@ -10,6 +10,7 @@ from ninja.files import UploadedFile
 from pydantic import BaseModel, Field
 
 from server.accounts.people import signed_in
+from stileblade.fields import PlainText, plain
 from stileblade.geometry.paths.pathdata import path_data
 from stileblade.geometry.regions.fill import fill
 from stileblade.outlines.reading.child import read_bounded
@@ -17,7 +18,7 @@ from stileblade.outlines.text.shipped import KINDS, Face, shipped
 from stileblade.views.places import Bounds, box_of
 
 router = Router(tags=["reading"])
-Word = Annotated[str, Field(max_length=80)]
+Word = Annotated[PlainText, Field(max_length=80)]
 
 
 class FoundSize(BaseModel):
@@ -93,7 +94,7 @@ def read_file(
 ) -> dict[str, Any]:
     """What an SVG, DXF or font file holds; nothing is kept yet."""
     signed_in(request)
-    return read_bounded(file.read(), text, lines)
+    return read_bounded(file.read(), plain(text), lines)
 
 
 @router.get("/words", response=list[WordPicture])

@@ -13,13 +13,16 @@ from server.accounts.people import signed_in
 from server.shelf import artworks
 from server.shelf.models import Artwork as Row
 from server.shelf.routes import Gone
+from stileblade.fields import PlainText
 from stileblade.outlines.artwork import Artwork
 from stileblade.outlines.drawing import Drawing
 from stileblade.views.places import Bounds
 
 router = Router(tags=["artworks"])
-Name = Annotated[str, Field(min_length=1, max_length=80)]
-Tags = Annotated[list[Annotated[str, Field(max_length=30)]], Field(max_length=artworks.MOST_TAGS)]
+Name = Annotated[PlainText, Field(min_length=1, max_length=80)]
+Tags = Annotated[
+    list[Annotated[PlainText, Field(max_length=30)]], Field(max_length=artworks.MOST_TAGS)
+]
 
 
 class LayerPicture(BaseModel):
@@ -60,7 +63,7 @@ class FullArtwork(ShelfArtwork):
 class KeepArtwork(BaseModel):
     drawing: Drawing
     tags: Tags = []
-    source: str = Field("", max_length=120)
+    source: PlainText = Field("", max_length=120)
 
 
 class ArtworkChange(BaseModel):
@@ -70,7 +73,7 @@ class ArtworkChange(BaseModel):
     tags: Tags | None = None
     binned: bool | None = None
     drawing: Drawing | None = None
-    source: str = Field("", max_length=120)
+    source: PlainText = Field("", max_length=120)
 
 
 class UsedIn(BaseModel):

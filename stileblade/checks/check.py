@@ -19,7 +19,7 @@ from stileblade.geometry.curves.places import Point
 from stileblade.geometry.regions.region import Region
 from stileblade.registry import Registry, import_all
 from stileblade.steps.step import Stage, Step
-from stileblade.unexpected import SORRY, Attempts
+from stileblade.unexpected import Attempts
 from stileblade.units import Unit, format_area, format_length
 
 
@@ -132,9 +132,9 @@ def run_checks(evaluation: Evaluation) -> list[Finding]:
                 Severity.ERROR,
                 f"The {what} could not be computed.",
                 subject.name,
-                hint=f"{SORRY} Look at it yourself before you cut.",
+                hint=f"{why} Look at it yourself before you cut.",
             )
-            for what in attempt.failed
+            for what, why in attempt.failed.items()
         ]
     order = list(Severity)
     return sorted(found, key=lambda f: order.index(f.severity))

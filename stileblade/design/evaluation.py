@@ -18,6 +18,7 @@ from stileblade.design.document import Design, Piece
 from stileblade.errors import GeometryError, StepError
 from stileblade.outlines.artwork import Artwork, LayerOutlines, outlines_of
 from stileblade.piece.work import Work
+from stileblade.spending import OverSpent, for_step
 from stileblade.steps.step import Setting, Step
 from stileblade.tolerance import TOLERANCE
 from stileblade.unexpected import SORRY, logger
@@ -144,8 +145,9 @@ def _piece(
             step_key = _digest(values, key, _reads(step, design, setting, keys))
             kept = cache.get(step_key)
             if kept is None:
-                kept = _apply(step, work, setting)
-                cache.put(step_key, kept)
+                kept, lasting = _tried(step, step_key, work, setting)
+                if lasting:
+                    cache.put(step_key, kept)
             if isinstance(kept, StepError):
                 problem, step_key = kept, key
             else:
@@ -155,6 +157,35 @@ def _piece(
         if (piece.id, step.id) == until:
             break
     return PieceOutcome(piece, setting.paper, setting, tuple(outcomes))
+
+
+def _tried(
+    step: Step, key: str, work: Work | None, setting: Setting
+) -> tuple[Work | StepError, bool]:
+    """What the step makes, and whether it would again."""
+    try:
+        with for_step(key):
+            return _apply(step, work, setting), True
+    except OverSpent as over:
+        if over.own:
+            return too_much("time"), True
+        return (
+            StepError(
+                "The steps before it have taken all the time that there is.",
+                hint="Mend those first; this one is looked at then.",
+            ),
+            False,
+        )
+    except MemoryError:
+        return too_much("memory"), True
+
+
+def too_much(what: str) -> StepError:
+    """Of a step that takes more ``what`` than is given to one."""
+    return StepError(
+        f"It takes too much {what} to compute, and was given up.",
+        hint="Take fewer copies, larger distances or a simpler outline, or switch it off.",
+    )
 
 
 def _apply(step: Step, work: Work | None, setting: Setting) -> Work | StepError:
@@ -170,6 +201,8 @@ def _apply(step: Step, work: Work | None, setting: Setting) -> Work | StepError:
         return error
     except GeometryError as error:
         return StepError(error.message, hint=error.hint)
+    except MemoryError:
+        raise
     except Exception:  # the rest of the card is computed all the same
         logger.exception("the step %s could not be computed", step.title)
         return StepError(

@@ -6,10 +6,10 @@ import math
 from enum import StrEnum
 
 from stileblade.errors import StepError
-from stileblade.geometry.curves.places import Box
+from stileblade.geometry.curves.places import Box, any_meet
 from stileblade.geometry.curves.transforms import mirror_across, rotation, translation
 from stileblade.geometry.regions.region import Region, gather
-from stileblade.geometry.regions.set_operations import union
+from stileblade.geometry.regions.set_operations import union_all
 from stileblade.piece.windows import Copy
 
 MOST_COPIES = 400
@@ -35,20 +35,12 @@ def together(copies: list[Region]) -> Region:
     """Copies as one region; those whose boxes do not meet are only put side by side."""
     if all_apart(copies):
         return gather(copies)
-    whole = Region.empty()
-    for copy in copies:
-        whole = union(whole, copy)
-    return whole
-
-
-def _meet(a: Box, b: Box) -> bool:
-    return a.left <= b.right and b.left <= a.right and a.head <= b.foot and b.head <= a.foot
+    return union_all(copies)
 
 
 def all_apart(regions: list[Region]) -> bool:
     """Whether no two boxes meet."""
-    boxes = [r.bounds for r in regions]
-    return all(not _meet(a, b) for i, a in enumerate(boxes) for b in boxes[:i])
+    return not any_meet([r.bounds for r in regions])
 
 
 def in_grid(region: Region, columns: int, rows: int, across: float, down: float) -> list[Region]:

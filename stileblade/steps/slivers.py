@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from stileblade.fields import When, length, switch
 from stileblade.geometry.measures.distances import depth_beyond
 from stileblade.geometry.regions.region import Region, gather
-from stileblade.geometry.regions.set_operations import difference, union
+from stileblade.geometry.regions.set_operations import difference, union_all
 from stileblade.piece.work import Note
 
 _NONE = 1e-3
@@ -42,9 +42,7 @@ class Slivers:
     def dropped(self, paper: Region) -> Region:
         if self.out:
             paper = difference(paper, gather(list(self.out)))
-        for part in self.into:
-            paper = union(paper, part)
-        return paper
+        return union_all([paper, *self.into])
 
     def note(self, step: str) -> Note:
         """What is said of them, with what would drop them."""

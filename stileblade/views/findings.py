@@ -11,7 +11,6 @@ from stileblade.design.changes import Change
 from stileblade.design.evaluation import Evaluation
 from stileblade.geometry.paths.pathdata import path_data
 from stileblade.steps.step import Step
-from stileblade.unexpected import SORRY
 from stileblade.views.places import Stroke
 
 MOST_OUTLINES = 200
@@ -53,14 +52,14 @@ def standing(evaluation: Evaluation) -> dict[str, tuple[str, ...]]:
     return found
 
 
-def not_computed(what: list[str], piece: str, step: str = "") -> list[FindingView]:
+def not_computed(what: dict[str, str], piece: str, step: str = "") -> list[FindingView]:
     """Findings of what of a picture could not be made."""
     return [
         FindingView(
             code="not-computed",
             severity=Severity.ERROR.value,
             message=f"The {one} could not be computed.",
-            hint=SORRY,
+            hint=why,
             piece=piece,
             where="",
             step=step,
@@ -69,7 +68,7 @@ def not_computed(what: list[str], piece: str, step: str = "") -> list[FindingVie
             outlines=[],
             mends=[],
         )
-        for one in what
+        for one, why in what.items()
     ]
 
 

@@ -129,13 +129,19 @@ def flat_of(
         handles=_handles(outcome, piece, attempt),
         card_handles=card_handles(evaluation.design.card.folding),
         told=attempt("figures of the step", lambda: _told(outcome, piece), []),
-        artwork=_placed(seen, piece) if seen else None,
+        artwork=attempt("artwork", lambda: _placed(seen, piece) if seen else None, None),
         guides=attempt("guides", lambda: guides_of(given), []),
-        targets=outcome.step.targets(given) if outcome and given else [],
-        offers=outcome.step.offers(given) if outcome and given else {},
-        lines=[_line(line) for line in seen.lines_on_paper] if seen else [],
-        windows=_windows(given, piece),
-        parts=_parts(outcome, piece, evaluation),
+        targets=attempt(
+            "targets", lambda: outcome.step.targets(given) if outcome and given else [], []
+        ),
+        offers=attempt(
+            "choices", lambda: outcome.step.offers(given) if outcome and given else {}, {}
+        ),
+        lines=attempt(
+            "lines", lambda: [_line(line) for line in seen.lines_on_paper] if seen else [], []
+        ),
+        windows=attempt("windows", lambda: _windows(given, piece), []),
+        parts=attempt("parts", lambda: _parts(outcome, piece, evaluation), []),
         effect=attempt("closed size", lambda: _effect(outcome, piece, evaluation), None),
     )
 
@@ -167,12 +173,9 @@ def _handles(outcome: Outcome | None, piece: PieceOutcome, attempt: Attempts) ->
     def made() -> list[HandleView]:
         return [handle_view(h) for h in step.handles(before, piece.setting)]
 
-    if outcome.problem is None:
-        return attempt("handles of the step", made, [])
-    try:
-        return made()
-    except Exception:  # a value that cannot be applied has no handle, but a finding
-        return []
+    # a value that cannot be applied has no handle, but a finding
+    trying = attempt if outcome.problem is None else Attempts(quiet=True)
+    return trying("handles of the step", made, [])
 
 
 def _parts(outcome: Outcome | None, piece: PieceOutcome, evaluation: Evaluation) -> list[PartView]:

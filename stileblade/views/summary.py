@@ -11,7 +11,7 @@ from stileblade.design.cache import OutcomeCache
 from stileblade.design.document import read_design
 from stileblade.design.evaluation import evaluate
 from stileblade.errors import StilebladeError
-from stileblade.unexpected import SORRY, Attempts
+from stileblade.unexpected import SORRY, Attempts, logger
 from stileblade.views.cards import NOTHING
 from stileblade.views.folded import FoldedPicture, folded_picture
 from stileblade.views.report import card_measures
@@ -29,7 +29,7 @@ class Summary(BaseModel):
     problem: str
 
 
-def _unseen(problem: str) -> Summary:
+def unseen(problem: str) -> Summary:
     """Of a design that cannot be shown."""
     return Summary(
         size="",
@@ -47,17 +47,19 @@ def _unseen(problem: str) -> Summary:
 def summary_of(text: str, cache: OutcomeCache | None = None) -> Summary:
     """The summary of a document's text: of one that cannot be read it says why, and what of it
     cannot be computed is left out."""
-    attempt = Attempts()
-    sorry = _unseen(f"The design could not be computed. {SORRY}")
-    return attempt("summary of a design", lambda: _summary(text, cache, attempt), sorry)
-
-
-def _summary(text: str, cache: OutcomeCache | None, attempt: Attempts) -> Summary:
     try:
-        design = read_design(text)
-        evaluation = evaluate(design, cache)
+        return _summary(text, cache)
     except StilebladeError as error:
-        return _unseen(str(error))
+        return unseen(str(error))
+    except Exception:
+        logger.exception("the summary of a design could not be computed")
+        return unseen(f"The design could not be computed. {SORRY}")
+
+
+def _summary(text: str, cache: OutcomeCache | None) -> Summary:
+    attempt = Attempts()
+    design = read_design(text)
+    evaluation = evaluate(design, cache)
     count = Counter(f.severity for f in run_checks(evaluation))
     base = evaluation.pieces[0]
     work = base.work

@@ -153,7 +153,11 @@ def test_signing_in_and_out(stranger: Api, designer: Api) -> None:
     status, problem = stranger("POST", "/session", wrong)
     assert (status, problem["title"]) == (422, "Name and password do not go together.")
     right = {"name": "designer", "password": "paper-and-ink"}
-    assert stranger("POST", "/session", right)[1] == {"name": "designer", "demo": False}
+    assert stranger("POST", "/session", right)[1] == {
+        "name": "designer",
+        "demo": False,
+        "sign_up": False,
+    }
     assert stranger("GET", "/designs")[0] == 200
     assert stranger("DELETE", "/session")[1]["name"] == ""
     assert stranger("GET", "/designs")[0] == 401
@@ -164,7 +168,7 @@ def test_the_demo_signs_its_visitor_in_until_they_leave(
 ) -> None:
     assert stranger("POST", "/session/demo")[0] == 422
     settings.DEMO = True
-    assert stranger("GET", "/session")[1] == {"name": "demo", "demo": True}
+    assert stranger("GET", "/session")[1] == {"name": "demo", "demo": True, "sign_up": False}
     make(stranger, blank)
     stranger("DELETE", "/session")
     assert stranger("GET", "/session")[1]["name"] == ""

@@ -73,6 +73,19 @@ class Box:
         return self.left, self.head, self.right, self.foot
 
 
+def any_meet(boxes: Sequence[Box]) -> bool:
+    """Whether any two of them overlap or touch."""
+    sides = np.array([b.as_tuple() for b in boxes]).reshape(-1, 4)
+    left, head, right, foot = sides[np.argsort(sides[:, 0])].T
+    # of the boxes that begin further right, those up to here begin before it ends
+    upto = np.searchsorted(left, right, side="right")
+    for i, end in enumerate(upto):
+        rest = slice(i + 1, int(end))
+        if ((head[rest] <= foot[i]) & (head[i] <= foot[rest])).any():
+            return True
+    return False
+
+
 def around(boxes: Sequence[Box]) -> Box:
     """The least box round one box or more."""
     sides = np.array([b.as_tuple() for b in boxes])

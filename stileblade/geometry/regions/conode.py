@@ -11,26 +11,34 @@ import numpy as np
 import shapely
 
 from stileblade.geometry.curves.flatten import Flat, neighbours
-from stileblade.geometry.curves.segments import Floats, Ints, Segments
+from stileblade.geometry.curves.segments import Floats, Ints
 from stileblade.geometry.curves.vectors import dots, norms
 from stileblade.tolerance import TOLERANCE
 
 
-def conode(first: tuple[Segments, Flat], second: tuple[Segments, Flat]) -> tuple[Flat, Flat]:
+def conode(first: Flat, second: Flat) -> tuple[Flat, Flat]:
     """Both outlines' vertices with each other's corners put in or moved on to them."""
-    (a_segments, a), (b_segments, b) = first, second
+    a, b = first, second
     reach = TOLERANCE.conode
     low = np.maximum(a.points.min(axis=0), b.points.min(axis=0)) - reach
     high = np.minimum(a.points.max(axis=0), b.points.max(axis=0)) + reach
     if (low > high).any():
         return a, b
-    a, b = _into(a, b_segments, b, low, high)
-    b, a = _into(b, a_segments, a, low, high)
+    a, b = _into(a, b, low, high)
+    b, a = _into(b, a, low, high)
     return a, b
 
 
+def conode_all(flat: Flat, group: Ints) -> Flat:
+    """The vertices of many outlines with each other's corners put in or moved on to them; ``group``
+    (m,) says which outline a vertex is of."""
+    low, high = flat.points.min(axis=0), flat.points.max(axis=0)
+    _, moved = _into(flat, flat, low, high, group)
+    return _into(moved, moved, low, high, group)[0]
+
+
 def _into(
-    host: Flat, guest_segments: Segments, guest: Flat, low: Floats, high: Floats
+    host: Flat, guest: Flat, low: Floats, high: Floats, group: Ints | None = None
 ) -> tuple[Flat, Flat]:
     corner = guest.exact & np.r_[True, guest.segment[1:] != guest.segment[:-1]]
     inside = (guest.points >= low).all(axis=1) & (guest.points <= high).all(axis=1)
@@ -47,6 +55,9 @@ def _into(
     if not len(c):
         return host, guest
     vertex, edge = corners[c], near[e]
+    if group is not None:
+        other = group[vertex] != group[edge]
+        vertex, edge = vertex[other], edge[other]
     p, a, b = guest.points[vertex], host.points[edge], ends[edge]
     to_a, to_b = norms(p - a), norms(p - b)
     # nearly on a corner: take that corner's place

@@ -6,7 +6,7 @@ An empty region is neutral in unions and empties intersections.
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from typing import Any
 
 import numpy as np
@@ -16,8 +16,8 @@ from stileblade.errors import GeometryError
 from stileblade.geometry.curves.flatten import Flat
 from stileblade.geometry.curves.places import Box
 from stileblade.geometry.curves.segments import concatenate, lines
-from stileblade.geometry.regions.conode import conode
-from stileblade.geometry.regions.region import Region, build_polygons
+from stileblade.geometry.regions.conode import conode, conode_all
+from stileblade.geometry.regions.region import Region, build_polygons, gather, shell_polygons
 from stileblade.geometry.regions.trace import Sources, trace
 from stileblade.tolerance import TOLERANCE
 
@@ -27,6 +27,23 @@ def union(a: Region, b: Region) -> Region:
     if not a or not b:
         return a or b
     return _overlay(shapely.union, a, b)
+
+
+def union_all(regions: Sequence[Region]) -> Region:
+    """All that is in any of them: in one go, where one after the other takes the square of the time."""
+    regions = [r for r in regions if r]
+    if len(regions) < 3:
+        return union(*regions) if len(regions) == 2 else gather(regions)
+    whole = gather(regions)
+    of_ring = np.repeat(np.arange(len(regions)), [len(r.shell) for r in regions])
+    flat = conode_all(whole.flat, of_ring[whole.flat.ring])
+    polygons, _ = shell_polygons(flat.points, flat.ring, whole.shell)
+    made = run_kernel(_united, *polygons)
+    return trace(made, Sources.of([(whole.segments, flat)]))
+
+
+def _united(*shapes: shapely.Geometry, **more: Any) -> shapely.Geometry:
+    return shapely.union_all(np.array(shapes, object), **more)
 
 
 def intersection(a: Region, b: Region) -> Region:
@@ -115,7 +132,7 @@ def cut_off(region: Region, *, axis: str, at: float, keep: str) -> Region:
 
 
 def _overlay(operation: Callable[..., Any], a: Region, b: Region) -> Region:
-    flat_a, flat_b = conode((a.segments, a.flat), (b.segments, b.flat))
+    flat_a, flat_b = conode(a.flat, b.flat)
     sources = Sources.of([(a.segments, flat_a), (b.segments, flat_b)])
     pa = a.polygons if flat_a is a.flat else _polygons(a, flat_a)
     pb = b.polygons if flat_b is b.flat else _polygons(b, flat_b)

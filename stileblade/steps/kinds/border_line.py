@@ -11,7 +11,7 @@ from stileblade.geometry.curves.segments import Segments
 from stileblade.geometry.offset.offset import largest_inset, offset
 from stileblade.geometry.regions.along import within
 from stileblade.geometry.regions.region import Region, gather
-from stileblade.geometry.regions.set_operations import intersection, rectangle, union
+from stileblade.geometry.regions.set_operations import intersection, rectangle, union_all
 from stileblade.piece.work import Work
 from stileblade.steps.lining import Lining, LiningStep
 from stileblade.steps.step import Caption, Setting, Stage, Step, register_step
@@ -89,10 +89,7 @@ class BorderLine(LiningStep):
                 hint="Cut one first, or follow the outline.",
                 field="along",
             )
-        grown = Region.empty()
-        for window in windows:
-            grown = union(grown, offset(window, margin))
-        return grown
+        return union_all([offset(window, margin) for window in windows])
 
     def _inset(self, work: Work, panel: Region | None, margin: float) -> Region:
         """The outer outline of what lies on the panel, moved inwards."""

@@ -14,7 +14,7 @@ from stileblade.fields import choice, length, number_of, special
 from stileblade.geometry.curves.places import Box, Point
 from stileblade.geometry.curves.transforms import rotation, translation
 from stileblade.geometry.regions.region import Region, gather
-from stileblade.geometry.regions.set_operations import difference, intersection, union
+from stileblade.geometry.regions.set_operations import difference, intersection, union, union_all
 from stileblade.outlines.figures.round import Circle
 from stileblade.piece.windows import Opened
 from stileblade.piece.work import Note, Work
@@ -148,8 +148,7 @@ class Grille(Step):
             added = [p for p in parts if p]
             count += bool(added) and ring is not rings[0]
             left += not added
-            for part in added if standing else []:
-                standing = union(standing, part)
+            standing = union_all([standing, *added]) if standing else standing
         return Barred(ground, standing, count, left)
 
     def _all(self, work: Work) -> list[Barred]:

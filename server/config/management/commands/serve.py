@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import os
 import signal
 import sys
 from argparse import ArgumentParser
@@ -11,11 +12,22 @@ from typing import Any
 from django.conf import settings
 from django.core.management import call_command
 from django.core.management.base import BaseCommand
+from django.db import DatabaseError
+from django.db.migrations.loader import MigrationLoader
 from waitress import create_server
 
+from server.computing.asking import end_pool, start_pool
+from server.config.backups import Daily
+from server.config.data import DataTrouble, looked_over
 from server.config.demo import load_demo
+from server.config.limits import DESIGN
 from server.config.wsgi import application
+from server.designs.summary import start_maker
 from stileblade.views.catalogue import catalogue
+
+THREADS = 24
+"""Most of them wait: for the disk, or for what is computed in other processes."""
+PROXY = {"x-forwarded-for", "x-forwarded-proto"}
 
 
 class Command(BaseCommand):
@@ -27,19 +39,33 @@ class Command(BaseCommand):
 
     def handle(self, *args: Any, **options: Any) -> None:
         signal.signal(signal.SIGTERM, _end)
-        call_command("migrate", interactive=False, verbosity=0)
-        if settings.DEMO:
-            self.stdout.write("Preparing the demo data: some seconds, the first time.")
-            self.stdout.flush()
-            load_demo()
+        os.umask(0o077)
+        start_pool()  # while this process has one thread
+        looked_over(settings.DATA_DIR, set(MigrationLoader(None).disk_migrations))
+        try:
+            self._prepared()
+        except DatabaseError as error:
+            raise DataTrouble(
+                f"The database in {settings.DATA_DIR} cannot be written: {error}. Mend that, or name"
+                " another folder with STILEBLADE_DATA."
+            ) from error
         catalogue()  # so that the first visitor does not wait for it
+        summaries = start_maker()
+        backups = Daily(settings.DATA_DIR)
+        backups.start()
         try:
             server = create_server(
                 application,
                 host=options["host"],
                 port=options["port"],
-                threads=8,
-                max_request_body_size=64_000_000,
+                threads=THREADS,
+                max_request_body_size=DESIGN,
+                channel_request_lookahead=1,
+                **(
+                    {"trusted_proxy": "127.0.0.1", "trusted_proxy_headers": PROXY}
+                    if settings.HTTPS
+                    else {}
+                ),
             )
         except OSError as error:
             self.stderr.write(
@@ -56,6 +82,17 @@ class Command(BaseCommand):
             server.run()
         finally:
             server.close()
+            backups.end()
+            summaries.end()
+            end_pool()
+
+    def _prepared(self) -> None:
+        call_command("migrate", interactive=False, verbosity=0)
+        call_command("clearsessions")
+        if settings.DEMO:
+            self.stdout.write("Preparing the demo data: some seconds, the first time.")
+            self.stdout.flush()
+            load_demo()
 
 
 def _end(signal_number: int, frame: FrameType | None) -> None:

@@ -1,0 +1,62 @@
+"""How routes have something computed: in the pool where the server runs one, and otherwise at once,
+in this process."""
+
+from __future__ import annotations
+
+import os
+from collections.abc import Callable
+from typing import Any
+from urllib.parse import quote
+
+from django.http import HttpRequest, HttpResponse
+
+from server.accounts.people import signed_in
+from server.computing.jobs import Answer
+from server.computing.pool import Pool
+from server.computing.worker import Order, Problem, perform
+from server.config.problems import problem
+
+_pool: Pool | None = None
+
+
+def start_pool() -> Pool:
+    """The server's pool: a worker less than there are cores, and as many for what is slow."""
+    global _pool
+    workers = max(1, (os.cpu_count() or 2) - 1)
+    _pool = Pool(quick=workers, slow=workers)
+    _pool.start()
+    return _pool
+
+
+def end_pool() -> None:
+    global _pool
+    if _pool is not None:
+        _pool.end()
+    _pool = None
+
+
+def computed(
+    job: str, *arguments: Any, person: str, about: str = "", gone: Callable[[], bool] | None = None
+) -> Answer | Problem:
+    if _pool is None:
+        return perform(Order(job, arguments), None)[0]
+    return _pool.run(job, *arguments, person=person, about=about, gone=gone or (lambda: False))
+
+
+def answered(request: HttpRequest, job: str, wish: Any, *more: Any) -> HttpResponse:
+    """A job for whoever is signed in, as the answer to a request. What it is about is said by the page
+    (X-About: a design in a window), or is the design's name."""
+    person = signed_in(request)
+    about = request.headers.get("X-About", "")[:80] or str(wish.document.get("name", ""))[:80]
+    gone = request.META.get("waitress.client_disconnected")
+    done = computed(job, wish, *more, person=str(person.pk), about=about, gone=gone)
+    if isinstance(done, Problem):
+        fields = {"field": done.field, "where": done.where}
+        return problem(done.status, done.code, done.message, done.hint, **fields)
+    response = HttpResponse(done.content, content_type=done.media_type)
+    if done.name:
+        plain = done.name.encode("ascii", "replace").decode().replace("?", "_")
+        response["Content-Disposition"] = (
+            f"attachment; filename=\"{plain}\"; filename*=UTF-8''{quote(done.name)}"
+        )
+    return response

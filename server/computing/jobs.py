@@ -1,0 +1,142 @@
+"""The jobs: each turns a wish into the bytes of its answer. They know neither web nor database, and
+run in a worker, which keeps what it has computed for the next one."""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import Any
+
+from pydantic import BaseModel, TypeAdapter
+
+from server.computing.wishes import AimWish, Evaluate, Export, Joins, Looked, Picture, Refold, Wish
+from stileblade.design.cache import OutcomeCache
+from stileblade.design.document import load_design
+from stileblade.design.evaluation import Evaluation, PieceOutcome, evaluate
+from stileblade.errors import DocumentError
+from stileblade.folding.joins import Wish as JoinWish
+from stileblade.formats.files import File, as_one, file_name, files_of
+from stileblade.views.aims import FigureView, aim_at, figures_of, kept_again, wish_of
+from stileblade.views.bench import Wanted, view
+from stileblade.views.cards import OtherCard, on_card
+from stileblade.views.cuts import CutView, PlacedThing, cuts_of, placed_of
+from stileblade.views.findings import standing
+from stileblade.views.joins import JoinView, joins_of
+from stileblade.views.posed import posed_svg
+from stileblade.views.summary import summary_of
+
+CACHE = OutcomeCache(most_bytes=250_000_000)
+
+
+@dataclass(frozen=True)
+class Answer:
+    """``name`` where it is a file to be saved."""
+
+    content: bytes
+    media_type: str = "application/json"
+    name: str = ""
+
+
+Job = Callable[..., Answer]
+
+
+def _listed(kind: Any, found: Any) -> Answer:
+    return Answer(TypeAdapter(list[kind]).dump_json(found))
+
+
+def _one(found: BaseModel) -> Answer:
+    return Answer(found.model_dump_json().encode())
+
+
+def _file(file: File) -> Answer:
+    return Answer(file.content, file.media_type, file.name)
+
+
+def _evaluated(wish: Wish, *, until: tuple[str, str] | None = None) -> Evaluation:
+    return evaluate(load_design(wish.document), CACHE, until=until)
+
+
+def _piece(evaluation: Evaluation, name: str) -> PieceOutcome:
+    for piece in evaluation.pieces:
+        if piece.piece.id == name:
+            return piece
+    raise DocumentError(f"piece={name[:40]!r} is not in the design.", where="piece")
+
+
+def _evaluate(wish: Evaluate) -> Answer:
+    # the flat view shows the piece at the step in hand: what comes after it can wait
+    until = (wish.piece, wish.step) if wish.step and wish.part is Wanted.FLAT else None
+    evaluation = _evaluated(wish, until=until)
+    piece = _piece(evaluation, wish.piece)
+    return _one(view(evaluation, piece, wish.step, set(wish.known), wish.part))
+
+
+def _cuts(wish: Looked) -> Answer:
+    return _listed(CutView, cuts_of(_piece(_evaluated(wish), wish.piece)))
+
+
+def _placed(wish: Looked) -> Answer:
+    return _listed(PlacedThing, placed_of(_piece(_evaluated(wish), wish.piece)))
+
+
+def _picture(wish: Picture) -> Answer:
+    evaluation = _evaluated(wish)
+    piece = _piece(evaluation, wish.piece)
+    content = posed_svg(evaluation, piece, wish.angles, wish.eye, wish.up)
+    return _file(File(f"{file_name(evaluation.design.name)}-folded.svg", content, "image/svg+xml"))
+
+
+def _export(wish: Export, date: str) -> Answer:
+    evaluation = _evaluated(wish)
+    files = files_of(
+        evaluation,
+        wish.format,
+        wish.options,
+        piece=_piece(evaluation, wish.piece).piece.id,
+        findings=standing(evaluation),
+        date=date,
+    )
+    return _file(as_one(files, evaluation.design.name))
+
+
+def _refold(wish: Refold) -> Answer:
+    design = load_design(wish.document)
+    return _listed(OtherCard, [on_card(design, card, CACHE) for card in wish.cards])
+
+
+def _joins(wish: Joins) -> Answer:
+    limits = JoinWish(wish.loss, wish.least_lap, wish.most_lap, wish.most_turn, wish.spans)
+    return _listed(JoinView, joins_of(load_design(wish.document), wish.piece, limits, CACHE))
+
+
+def _figures(wish: Looked) -> Answer:
+    return _listed(FigureView, figures_of(_evaluated(wish), wish.piece))
+
+
+def _aim(wish: AimWish) -> Answer:
+    wanted = wish_of(wish.piece, wish.figure, wish.relation, wish.target)
+    return _one(aim_at(load_design(wish.document), wanted, CACHE))
+
+
+def _aims(wish: Wish) -> Answer:
+    return _one(kept_again(load_design(wish.document), CACHE))
+
+
+def _summary(text: str) -> Answer:
+    return Answer(json.dumps(summary_of(text, CACHE).model_dump(mode="json")).encode())
+
+
+JOBS: dict[str, Job] = {
+    "evaluate": _evaluate,
+    "cuts": _cuts,
+    "placed": _placed,
+    "picture": _picture,
+    "export": _export,
+    "refold": _refold,
+    "joins": _joins,
+    "figures": _figures,
+    "aim": _aim,
+    "aims": _aims,
+    "summary": _summary,
+}

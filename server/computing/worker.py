@@ -1,0 +1,123 @@
+"""A worker: a process that does one job after the other, within an allowance of processor time and
+memory, until the server lets go of it."""
+
+from __future__ import annotations
+
+import gc
+import os
+import resource
+import signal
+from contextlib import nullcontext
+from dataclasses import dataclass, field
+from multiprocessing.connection import Connection
+from pathlib import Path
+from typing import Any
+
+from server.computing.jobs import CACHE, JOBS, Answer
+from stileblade.design.evaluation import too_much
+from stileblade.errors import StilebladeError
+from stileblade.spending import Allowance, OverSpent
+from stileblade.unexpected import SORRY, logger
+
+
+@dataclass(frozen=True)
+class Limits:
+    """Of each job: seconds of processor time, bytes beyond what the libraries take. ``grace``: how
+    much longer than its allowance a job may take that does not listen, inside a library."""
+
+    seconds: float = 10.0
+    memory: int = 1_000_000_000
+    grace: float = 1.5
+
+
+@dataclass(frozen=True)
+class Order:
+    """``refused``: keys of steps that took too much before, with what they took."""
+
+    job: str
+    arguments: tuple[Any, ...]
+    refused: dict[str, str] = field(default_factory=dict)
+
+
+@dataclass(frozen=True)
+class Problem:
+    """Why there is no answer; ``status`` as in HTTP."""
+
+    status: int
+    code: str
+    message: str
+    hint: str = ""
+    field: str = ""
+    where: str = ""
+
+
+@dataclass(frozen=True)
+class Done:
+    """``over``: keys of steps that took too much; the worker is not to be used again."""
+
+    result: Answer | Problem
+    over: dict[str, str]
+    spent: bool
+
+
+TOO_MUCH = Problem(
+    422,
+    "too-much",
+    "That takes more time or memory than is given to one request.",
+    "Switch off the step that was changed last, or take fewer copies and simpler outlines.",
+)
+_SORRY = Problem(500, "unexpected", "Something went wrong here.", f"{SORRY} Nothing was lost.")
+
+
+def perform(order: Order, allowance: Allowance | None) -> tuple[Answer | Problem, bool]:
+    """The order's answer, and whether the whole allowance was used up."""
+    try:
+        with allowance.job() if allowance else nullcontext():
+            return JOBS[order.job](*order.arguments), False
+    except OverSpent:
+        return TOO_MUCH, True
+    except MemoryError:
+        return TOO_MUCH, True
+    except StilebladeError as error:
+        return refused(error), False
+    except Exception:
+        logger.exception("the job %s failed", order.job)
+        return _SORRY, False
+
+
+def refused(error: StilebladeError) -> Problem:
+    """An error of the core as a problem."""
+    of = {name: str(getattr(error, name, "")) for name in ("field", "where")}
+    return Problem(422, error.code, error.message, error.hint, **of)
+
+
+def work(connection: Connection, limits: Limits) -> None:
+    """Takes orders until the connection ends."""
+    signal.signal(signal.SIGINT, signal.SIG_IGN)
+    signal.signal(signal.SIGTERM, signal.SIG_DFL)
+    gc.freeze()
+    _bound(limits.memory)
+    while True:
+        try:
+            order: Order = connection.recv()
+        except (EOFError, OSError):
+            os._exit(0)
+        over: dict[str, str] = {}
+        for key, what in order.refused.items():
+            CACHE.put(key, too_much(what))
+        allowance = Allowance(
+            limits.seconds,
+            at=lambda key: connection.send(key),
+            over=over.__setitem__,
+        )
+        result, spent = perform(order, allowance)
+        try:
+            connection.send(Done(result, over, spent or bool(over)))
+        except (OSError, MemoryError):
+            os._exit(1)
+
+
+def _bound(memory: int) -> None:
+    pages = int(Path("/proc/self/statm").read_text().split()[0])
+    most = pages * resource.getpagesize() + memory
+    resource.setrlimit(resource.RLIMIT_AS, (most, most))

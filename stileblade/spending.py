@@ -1,0 +1,122 @@
+"""What computing may cost, in seconds of processor time: for a job as a whole, for each step, check
+and picture by itself, so that one of them that takes too much leaves time for the others.
+
+Nothing is limited where nobody has set an ``allowance``. It is kept by a timer of the process that
+counts its own processor time (ITIMER_PROF), and so holds for the main thread of a process that does
+one job at a time. ``OverSpent`` comes out of whatever is being computed; it is no ``Exception``, so
+that nothing that mends a failure on its way takes it for one.
+"""
+
+from __future__ import annotations
+
+import signal
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
+from time import process_time
+from types import FrameType
+
+_LEAST = 0.02
+
+
+class OverSpent(BaseException):
+    """A share of the allowance is used up. ``whole``: all of it. ``own``: by the step itself, not by
+    those before it."""
+
+    def __init__(self, *, whole: bool = False, own: bool = True) -> None:
+        super().__init__("over the allowance")
+        self.whole, self.own = whole, own
+
+
+class Allowance:
+    """``seconds`` for a job; ``step`` for a step and ``steps`` for all steps together, ``look`` for a
+    check or picture. ``at`` hears the key of each step before it is computed, ``over`` of each that
+    took too much, and of what: "time" or "memory"."""
+
+    def __init__(
+        self,
+        seconds: float = 10.0,
+        *,
+        step: float = 4.0,
+        steps: float = 6.5,
+        look: float = 1.5,
+        at: Callable[[str], None] = lambda key: None,
+        over: Callable[[str, str], None] = lambda key, what: None,
+    ) -> None:
+        self.seconds, self.step, self.steps, self.look = seconds, step, steps, look
+        self.at, self.over = at, over
+        self.spent_on_steps = 0.0
+        self._end = 0.0
+
+    @property
+    def left(self) -> float:
+        return self._end - process_time()
+
+    @contextmanager
+    def job(self) -> Iterator[None]:
+        """Everything inside belongs to the job. OverSpent where it takes too much altogether."""
+        global _present
+        before = signal.signal(signal.SIGPROF, _over)
+        _present, self._end = self, process_time() + self.seconds
+        try:
+            with self.share(self.seconds):
+                yield
+        finally:
+            _present = None
+            signal.signal(signal.SIGPROF, before)
+
+    @contextmanager
+    def share(self, most: float) -> Iterator[None]:
+        """At most so many seconds for what is inside, and no more than are left around it."""
+        outer, _ = signal.getitimer(signal.ITIMER_PROF)
+        mine = min(most, outer) if outer else most
+        started = process_time()
+        try:
+            signal.setitimer(signal.ITIMER_PROF, max(mine, _LEAST))
+            yield
+        finally:
+            rest = max(outer - (process_time() - started), _LEAST) if outer else 0.0
+            signal.setitimer(signal.ITIMER_PROF, rest)
+
+
+_present: Allowance | None = None
+
+
+def _over(number: int, frame: FrameType | None) -> None:
+    raise OverSpent(whole=_present is not None and _present.left <= _LEAST)
+
+
+@contextmanager
+def for_step(key: str) -> Iterator[None]:
+    """Computing the step that has the key. OverSpent where it takes too much."""
+    allowance = _present
+    if allowance is None:
+        yield
+        return
+    left = allowance.steps - allowance.spent_on_steps
+    if left <= _LEAST:
+        raise OverSpent(own=False)
+    allowance.at(key)
+    started = process_time()
+    try:
+        with allowance.share(min(allowance.step, left)):
+            yield
+    except OverSpent as over:
+        over.own = process_time() - started > allowance.step * 0.9
+        if over.own:
+            allowance.over(key, "time")
+        raise
+    except MemoryError:
+        allowance.over(key, "memory")
+        raise
+    finally:
+        allowance.spent_on_steps += process_time() - started
+
+
+@contextmanager
+def for_look() -> Iterator[None]:
+    """A check, a picture, a table. OverSpent where it takes too much."""
+    if _present is None:
+        yield
+        return
+    with _present.share(_present.look):
+        yield
