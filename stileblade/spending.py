@@ -16,6 +16,7 @@ from time import process_time
 from types import FrameType
 
 _LEAST = 0.02
+_FOR_ANSWER = 1.0
 
 
 class OverSpent(BaseException):
@@ -114,9 +115,13 @@ def for_step(key: str) -> Iterator[None]:
 
 @contextmanager
 def for_look() -> Iterator[None]:
-    """A check, a picture, a table. OverSpent where it takes too much."""
+    """A check, a picture, a table. OverSpent where it takes too much, or others have: a little is left
+    for the answer itself."""
     if _present is None:
         yield
         return
-    with _present.share(_present.look):
+    left = _present.left - _FOR_ANSWER
+    if left <= _LEAST:
+        raise OverSpent(own=False)
+    with _present.share(min(_present.look, left)):
         yield

@@ -18,7 +18,7 @@ from stileblade.errors import DocumentError
 from stileblade.folding.joins import Wish as JoinWish
 from stileblade.formats.files import File, as_one, file_name, files_of
 from stileblade.views.aims import FigureView, aim_at, figures_of, kept_again, wish_of
-from stileblade.views.bench import Wanted, view
+from stileblade.views.bench import Wanted, as_json, view
 from stileblade.views.cards import OtherCard, on_card
 from stileblade.views.cuts import CutView, PlacedThing, cuts_of, placed_of
 from stileblade.views.findings import standing
@@ -69,7 +69,7 @@ def _evaluate(wish: Evaluate) -> Answer:
     until = (wish.piece, wish.step) if wish.step and wish.part is Wanted.FLAT else None
     evaluation = _evaluated(wish, until=until)
     piece = _piece(evaluation, wish.piece)
-    return _one(view(evaluation, piece, wish.step, set(wish.known), wish.part))
+    return Answer(as_json(view(evaluation, piece, wish.step, set(wish.known), wish.part)))
 
 
 def _cuts(wish: Looked) -> Answer:

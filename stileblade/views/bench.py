@@ -15,7 +15,7 @@ from stileblade.views.findings import FindingView, findings_of, not_computed
 from stileblade.views.flat import FlatView, flat_of
 from stileblade.views.lap import LapCurve, lap_of
 from stileblade.views.loupe import LoupePlace, loupe_of
-from stileblade.views.places import Stroke
+from stileblade.views.places import Stroke, drawn_for
 from stileblade.views.readings import EnvelopeRow, Reading, envelopes_of, readings_of
 from stileblade.views.scoring import ScoreRow, scoring_of, tick_strokes
 from stileblade.views.space import SpaceView, no_space, space_of
@@ -65,11 +65,51 @@ def view(
     if outcome is None and piece.outcomes:
         outcome = piece.outcomes[-1]
     attempt = Attempts()
-    flat = None if part is Wanted.REST else flat_of(evaluation, piece, outcome, attempt)
-    rest = None if part is Wanted.FLAT else _rest(evaluation, piece, known)
+    work = outcome.work if outcome else None
+    with drawn_for(work.paper if work else None):
+        flat = None if part is Wanted.REST else flat_of(evaluation, piece, outcome, attempt)
+    with drawn_for(piece.work.paper if piece.work else None):
+        rest = None if part is Wanted.FLAT else _rest(evaluation, piece, known)
     if rest is not None and outcome is not None:
         rest.findings += not_computed(attempt.failed, piece.piece.id, outcome.step.id)
     return Evaluated(flat=flat, rest=rest)
+
+
+MOST_BYTES = 2_000_000
+
+
+def as_json(seen: Evaluated) -> bytes:
+    """The answer to the browser, of at most MOST_BYTES: beyond them pictures go, and figures stay."""
+    content = seen.model_dump_json().encode()
+    for leave_out in _PICTURES:
+        if len(content) <= MOST_BYTES:
+            break
+        leave_out(seen)
+        content = seen.model_dump_json().encode()
+    return content
+
+
+def _no_outlines(seen: Evaluated) -> None:
+    for finding in seen.rest.findings if seen.rest else []:
+        finding.outlines = []
+
+
+def _not_shut(seen: Evaluated) -> None:
+    if seen.rest:
+        seen.rest.shut = None
+
+
+def _no_strip(seen: Evaluated) -> None:
+    for shown in seen.rest.strip if seen.rest else []:
+        shown.picture = None
+
+
+def _no_handles(seen: Evaluated) -> None:
+    if seen.flat:
+        seen.flat.before, seen.flat.handles = "", []
+
+
+_PICTURES = (_no_outlines, _not_shut, _no_strip, _no_handles)
 
 
 def _rest(evaluation: Evaluation, piece: PieceOutcome, known: set[str]) -> RestView:

@@ -8,9 +8,8 @@ from stileblade.checks.check import Subject
 from stileblade.checks.envelope import room_of
 from stileblade.design.evaluation import Evaluation, PieceOutcome
 from stileblade.folding.closed import closed_card
-from stileblade.geometry.measures.distances import rings_of
 from stileblade.piece.work import Work
-from stileblade.views.places import Bounds, box_of, ring_path
+from stileblade.views.places import Bounds, box_of, shape_path
 
 
 class LayerView(BaseModel):
@@ -54,10 +53,10 @@ def closed_of(evaluation: Evaluation, piece: PieceOutcome, work: Work) -> Closed
     envelope = evaluation.design.card.size.envelope
     return ClosedView(
         box=box_of(closed.box),
-        outline=ring_path(rings_of(closed.outline), 3),
-        front=ring_path(rings_of(closed.front), 3),
-        reveal=ring_path(rings_of(closed.reveal), 3),
-        out=ring_path(rings_of(closed.out), 3),
+        outline=shape_path(closed.outline, 3),
+        front=shape_path(closed.front, 3),
+        reveal=shape_path(closed.reveal, 3),
+        out=shape_path(closed.out, 3),
         reveal_area=closed.reveal_area,
         reveal_by=closed.reveal_by,
         out_area=closed.out_area,

@@ -9,9 +9,8 @@ from pydantic import BaseModel
 from stileblade.checks.check import Finding, Mend, Severity, run_checks
 from stileblade.design.changes import Change
 from stileblade.design.evaluation import Evaluation
-from stileblade.geometry.paths.pathdata import path_data
 from stileblade.steps.step import Step
-from stileblade.views.places import Stroke
+from stileblade.views.places import Stroke, screen_path
 
 MOST_OUTLINES = 200
 MOST_SPOTS = 20
@@ -84,7 +83,7 @@ def _finding(finding: Finding, evaluation: Evaluation) -> FindingView:
         step=finding.step,
         value=finding.value,
         lines=[(*a, *b) for a, b in finding.place.lines],
-        outlines=[path_data(r, 3) for r in finding.place.outlines[:MOST_OUTLINES]],
+        outlines=[screen_path(r) for r in finding.place.outlines[:MOST_OUTLINES]],
         mends=[MendView(title=m.title, changes=changes_of(m, piece)) for m in finding.mends],
     )
 

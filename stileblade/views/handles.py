@@ -9,7 +9,6 @@ from pydantic import BaseModel
 
 from stileblade.card.folding import Folding
 from stileblade.geometry.curves.places import Axis, Point
-from stileblade.geometry.paths.pathdata import path_data
 from stileblade.steps.handle import (
     AroundHandle,
     BoxHandle,
@@ -20,7 +19,7 @@ from stileblade.steps.handle import (
     PickHandle,
     Sizing,
 )
-from stileblade.views.places import Bounds, box_of
+from stileblade.views.places import Bounds, box_of, screen_path
 
 
 class MovedView(BaseModel):
@@ -143,7 +142,7 @@ def _box(handle: BoxHandle) -> BoxHandleView:
         across=moved_view(handle.across),
         down=moved_view(handle.down),
         box=box_of(handle.box),
-        outline=path_data(handle.outline, 3) if handle.outline else "",
+        outline=screen_path(handle.outline) if handle.outline else "",
         word=handle.word,
         sizing=_sizing(handle.sizing) if handle.sizing else None,
         turn=handle.turn,
@@ -162,7 +161,7 @@ def _sizing(sizing: Sizing) -> SizingView:
 def _candidate(candidate: Candidate) -> CandidateView:
     value, unit = candidate.told
     return CandidateView(
-        path=path_data(candidate.outline, 3),
+        path=screen_path(candidate.outline),
         value=value,
         unit=unit,
         box=box_of(candidate.outline.bounds),

@@ -6,10 +6,9 @@ from pydantic import BaseModel
 
 from stileblade.folding.hinge import hinge_at_lap
 from stileblade.folding.joins import lap_curve
-from stileblade.geometry.measures.distances import rings_of
 from stileblade.geometry.regions.set_operations import cut_off
 from stileblade.piece.work import Work
-from stileblade.views.places import ring_path
+from stileblade.views.places import shape_path
 
 
 class LapPoint(BaseModel):
@@ -46,5 +45,5 @@ def lap_of(work: Work) -> LapCurve | None:
         finished=sum(s.length for s in spans),
         loss=mirrored.loss,
         points=[LapPoint(lap=p.lap, hinge=p.hinge, loss=p.loss) for p in lap_curve(mirrored)],
-        lost=ring_path(rings_of(lost.polygons), 3) if lost else "",
+        lost=shape_path(lost.polygons, 3) if lost else "",
     )

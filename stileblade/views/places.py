@@ -2,8 +2,12 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
+from contextlib import contextmanager
+from contextvars import ContextVar
+
 from stileblade.geometry.curves.places import Box, Point
-from stileblade.geometry.measures.distances import rings_of, thin
+from stileblade.geometry.measures.distances import Shape, coarse_enough, rings_of, simpler, thin
 from stileblade.geometry.paths.pathdata import PathPen, path_data
 from stileblade.geometry.paths.pens import draw_contour
 from stileblade.geometry.regions.region import Region
@@ -22,11 +26,35 @@ def box_of(box: Box) -> Bounds:
     return (box.left, box.head, box.right, box.foot)
 
 
+MOST_CORNERS = 9_000
+"""Pieces with more are drawn coarser, on the screen alone: an answer has a dozen outlines of one."""
+_coarser: ContextVar[float] = ContextVar("coarser", default=0.0)
+
+
+@contextmanager
+def drawn_for(region: Region | None) -> Iterator[None]:
+    """Inside, what is finer is left out where the piece has more corners than a screen can show."""
+    tolerance = 0.0
+    if region is not None and region.nodes > MOST_CORNERS:
+        tolerance = coarse_enough(region, 0.01, MOST_CORNERS)
+    before = _coarser.set(tolerance)
+    try:
+        yield
+    finally:
+        _coarser.reset(before)
+
+
 def screen_path(region: Region) -> str:
     """The outline as the flat view draws it, its curves kept where there are not too many."""
     if region.nodes <= MOST_ON_SCREEN:
         return path_data(region, 3)
-    return ring_path(rings_of(thin(region, 0.005)), 3)
+    return ring_path(rings_of(thin(region, max(0.005, _coarser.get()))), 3)
+
+
+def shape_path(shape: Shape, decimals: int) -> str:
+    """The kernel's own polygons as path data."""
+    tolerance = _coarser.get()
+    return ring_path(rings_of(simpler(shape, tolerance) if tolerance else shape), decimals)
 
 
 def ring_path(rings: list[list[Point]], decimals: int) -> str:

@@ -39,6 +39,12 @@ class Api:
         return response.status_code, json.loads(response.content) if "json" in kind else response
 
 
+@pytest.fixture(autouse=True)
+def quick_passwords(settings: Any) -> None:
+    """Hashing a password well takes as long as all the rest of a test."""
+    settings.PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
+
+
 @pytest.fixture
 def designer(db: None) -> Api:
     return Api(User.objects.create_user("designer", password="paper-and-ink"))

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from functools import lru_cache
+from typing import TypeAlias
 
 import numpy as np
 import shapely
@@ -14,6 +15,8 @@ from stileblade.geometry.curves.vectors import norms
 from stileblade.geometry.regions.region import Contour, Region
 
 _ALONG = np.array([0.0, 0.25, 0.5, 0.75])
+Shape: TypeAlias = shapely.Geometry
+"""Polygons of the kernel."""
 
 
 def nearest(first: shapely.Geometry, second: shapely.Geometry) -> tuple[float, Point, Point]:
@@ -127,14 +130,26 @@ def rings_round(region: Region, rings: Sequence[int], spots: Sequence[Point]) ->
 def thin(region: Region, tolerance: float, *, most: int | None = None) -> shapely.Geometry:
     """The flattened region with corners within ``tolerance`` left out: for pictures alone,
     since it may touch itself. With ``most``, so coarse that it has at most so many corners."""
-    shape = shapely.simplify(region.polygons, tolerance, preserve_topology=False)
+    shape = simpler(region.polygons, tolerance)
     while most is not None and shapely.get_num_coordinates(shape) > most and tolerance < 2:
         tolerance *= 2
-        shape = shapely.simplify(shape, tolerance, preserve_topology=False)
+        shape = simpler(shape, tolerance)
     return shape
 
 
-def rings_of(shape: shapely.Geometry) -> list[list[Point]]:
+def simpler(shape: Shape, tolerance: float) -> Shape:
+    """Polygons with corners within ``tolerance`` left out, as ``thin`` does."""
+    return shapely.simplify(shape, tolerance, preserve_topology=False)
+
+
+def coarse_enough(region: Region, tolerance: float, most: int) -> float:
+    """The least of tolerance, twice, four times ... that leaves at most so many corners."""
+    while shapely.get_num_coordinates(simpler(region.polygons, tolerance)) > most and tolerance < 2:
+        tolerance *= 2
+    return tolerance
+
+
+def rings_of(shape: Shape) -> list[list[Point]]:
     """Closed polylines, shells with positive area and openings against it."""
     parts = shapely.get_parts(shape)
     polygons = parts[(shapely.get_type_id(parts) == 3) & ~shapely.is_empty(parts)]

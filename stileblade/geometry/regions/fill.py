@@ -18,6 +18,7 @@ from stileblade.errors import GeometryError
 from stileblade.geometry.curves.flatten import Flat, flatten, run_starts
 from stileblade.geometry.curves.kinds import Kind
 from stileblade.geometry.curves.segments import Floats, Ints, Segments, concatenate
+from stileblade.geometry.regions.estimate import must_cross_seldom
 from stileblade.geometry.regions.nesting import Nesting, nested
 from stileblade.geometry.regions.region import Region
 from stileblade.geometry.regions.set_operations import run_kernel
@@ -147,6 +148,7 @@ def _crossing(loose: Sequence[Region], rules: Sequence[FillRule]) -> list[Region
 def _faces_inside(flat: Flat, rule: FillRule) -> shapely.Geometry:
     moving = np.flatnonzero(flat.keys != flat.keys[flat.after])
     points, ring = flat.points[moving], flat.ring[moving]
+    must_cross_seldom(points, flat.ends[moving])
     # whole rings are noded, and their faces found, many times as fast as edge by edge
     starts = run_starts(ring)
     size = np.diff(np.r_[starts, len(ring)])

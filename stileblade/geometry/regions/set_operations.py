@@ -17,6 +17,7 @@ from stileblade.geometry.curves.flatten import Flat
 from stileblade.geometry.curves.places import Box
 from stileblade.geometry.curves.segments import concatenate, lines
 from stileblade.geometry.regions.conode import conode, conode_all
+from stileblade.geometry.regions.estimate import must_cross_seldom
 from stileblade.geometry.regions.region import Region, build_polygons, gather, shell_polygons
 from stileblade.geometry.regions.trace import Sources, trace
 from stileblade.tolerance import TOLERANCE
@@ -36,6 +37,7 @@ def union_all(regions: Sequence[Region]) -> Region:
         return union(*regions) if len(regions) == 2 else gather(regions)
     whole = gather(regions)
     of_ring = np.repeat(np.arange(len(regions)), [len(r.shell) for r in regions])
+    must_cross_seldom(whole.flat.points, whole.flat.ends)
     flat = conode_all(whole.flat, of_ring[whole.flat.ring])
     polygons, _ = shell_polygons(flat.points, flat.ring, whole.shell)
     made = run_kernel(_united, *polygons)

@@ -8,6 +8,7 @@ from enum import StrEnum
 from functools import lru_cache
 from typing import Annotated, Literal
 
+import numpy as np
 from pydantic import Field
 
 from stileblade.errors import StepError
@@ -16,14 +17,20 @@ from stileblade.geometry.curves.places import Box
 from stileblade.geometry.curves.transforms import after, rotation, translation
 from stileblade.geometry.measures.bridges import Bridge, bridges_of
 from stileblade.geometry.regions.fill import filled
-from stileblade.geometry.regions.region import Region
-from stileblade.geometry.regions.set_operations import difference, intersection, rectangle
+from stileblade.geometry.regions.region import Contour, Region
+from stileblade.geometry.regions.set_operations import (
+    difference,
+    intersection,
+    rectangle,
+    union_all,
+)
 from stileblade.outlines.catalogue import AnyFigure, figure_field
 from stileblade.outlines.figures.round import Ring
 from stileblade.piece.windows import Opened
 from stileblade.piece.work import Work
 from stileblade.steps.handle import AroundHandle, Handle
 from stileblade.steps.placing import PlacedStep
+from stileblade.steps.recalled import Recalled
 from stileblade.steps.repeating import Also, Repeat
 from stileblade.steps.step import Caption, Setting, Stage, Step, Told, register_step
 
@@ -80,6 +87,9 @@ class Stencil(PlacedStep):
     )
 
     def _cut_out(self, work: Work, setting: Setting) -> _CutOut:
+        return _RECALLED(self, work, setting, lambda: self._worked_out(work, setting))
+
+    def _worked_out(self, work: Work, setting: Setting) -> _CutOut:
         """All of it where it is placed. A figure that is set once is bridged wherever it is, and
         moved: its bridges are the same all along a drag."""
         figure = self.placed(work, setting)
@@ -175,25 +185,37 @@ class _CutOut:
         return _CutOut(figure, self.cut.transformed(translation(dx, dy)), bridges)
 
 
+_RECALLED: Recalled[_CutOut] = Recalled()
+
+
 @lru_cache(maxsize=64)
 def _bridged(figure: Region, wish: _Wish | None) -> _CutOut:
     if wish is None:
         return _CutOut(figure, filled(figure))
     count, turn, own, width = wish
     bridges: list[Bridge] = []
+    known: dict[bytes, tuple[list[Bridge], float, float]] = {}
+    """Those of islands that are alike but for their place, and where the first of them is."""
     for ring, shell in enumerate(figure.shell.tolist()):
-        if shell != ring:
-            bridges += bridges_of(
-                figure.contour(ring),
-                figure.contour(int(shell)),
-                count,
-                turn_deg=turn,
-                own=own[len(bridges) : len(bridges) + count],
-            )
-    cut = figure
-    for bridge in bridges:
-        cut = difference(cut, _strip(bridge, width))
+        if shell == ring:
+            continue
+        island, edge = figure.contour(ring), figure.contour(int(shell))
+        moved = own[len(bridges) : len(bridges) + count]
+        x, y = edge.bounds.left, edge.bounds.head
+        key = b"" if moved else _alike(island, x, y) + _alike(edge, x, y)
+        if key not in known:
+            known[key] = (bridges_of(island, edge, count, turn_deg=turn, own=moved), x, y)
+        found, left, head = known.pop(key) if moved else known[key]
+        bridges += [b.moved(x - left, y - head) for b in found]
+    cut = difference(figure, union_all([_strip(bridge, width) for bridge in bridges]))
     return _CutOut(figure, cut, tuple(bridges))
+
+
+def _alike(contour: Contour, x: float, y: float) -> bytes:
+    """The same for contours that are alike as seen from a place, to a millionth of a mm."""
+    s = contour.segments.transformed(translation(-x, -y))
+    numbers = np.hstack([s.coef, s.span, s.start, s.end])
+    return s.kind.tobytes() + np.rint(numbers * 1e6).astype(np.int64).tobytes()
 
 
 def _strip(bridge: Bridge, width: float) -> Region:
