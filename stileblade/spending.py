@@ -16,7 +16,7 @@ from time import process_time
 from types import FrameType
 
 _LEAST = 0.02
-_FOR_ANSWER = 1.0
+_FOR_ANSWER = 0.1
 
 
 class OverSpent(BaseException):
@@ -29,21 +29,22 @@ class OverSpent(BaseException):
 
 
 class Allowance:
-    """``seconds`` for a job; ``step`` for a step and ``steps`` for all steps together, ``look`` for a
-    check or picture. ``at`` hears the key of each step before it is computed, ``over`` of each that
+    """``seconds`` for a job; of these shares for a ``step``, for all ``steps`` together, and for a
+    ``look``: a check or picture. ``at`` hears the key of each step before it is computed, ``over`` of each that
     took too much, and of what: "time" or "memory"."""
 
     def __init__(
         self,
         seconds: float = 10.0,
         *,
-        step: float = 4.0,
-        steps: float = 6.5,
-        look: float = 1.5,
+        step: float = 0.4,
+        steps: float = 0.65,
+        look: float = 0.15,
         at: Callable[[str], None] = lambda key: None,
         over: Callable[[str, str], None] = lambda key, what: None,
     ) -> None:
-        self.seconds, self.step, self.steps, self.look = seconds, step, steps, look
+        self.seconds, self.step = seconds, step * seconds
+        self.steps, self.look = steps * seconds, look * seconds
         self.at, self.over = at, over
         self.spent_on_steps = 0.0
         self._end = 0.0
@@ -120,7 +121,7 @@ def for_look() -> Iterator[None]:
     if _present is None:
         yield
         return
-    left = _present.left - _FOR_ANSWER
+    left = _present.left - _FOR_ANSWER * _present.seconds
     if left <= _LEAST:
         raise OverSpent(own=False)
     with _present.share(min(_present.look, left)):

@@ -32,7 +32,7 @@ class Unit(StrEnum):
 
 _UNITS = {"mm": 1.0, "cm": 10.0, "in": 25.4, '"': 25.4, "inch": 25.4, "inches": 25.4}
 _TOKEN = re.compile(
-    r"\s*(?:(?P<mixed>\d+[ \t]+\d+/\d+)|(?P<fraction>\d+/\d+)|(?P<number>\d+(?:[.,]\d*)?|[.,]\d+)"
+    r"\s*+(?:(?P<mixed>\d++[ \t]++\d++/\d++)|(?P<fraction>\d+/\d+)|(?P<number>\d+(?:[.,]\d*)?|[.,]\d+)"
     r"|(?P<unit>[A-Za-z]+|\")|(?P<sign>[-+*/()×−]))"
 )
 LONGEST_TEXT = 120

@@ -87,7 +87,11 @@ class Ticket:
 class Pool:
     """``run`` does one job and returns its answer. Safe between threads; ``end`` ends all workers."""
 
-    def __init__(self, *, quick: int, slow: int, limits: Limits | None = None) -> None:
+    def __init__(
+        self, *, quick: int, slow: int, limits: Limits | None = None, more: tuple[str, ...] = ()
+    ) -> None:
+        """Workers of the quick lane and of the slow one; ``more`` are modules with further jobs."""
+        self.more = more
         self.most = {False: quick, True: slow}
         self.limits = limits or Limits()
         self._context = multiprocessing.get_context("forkserver")
@@ -197,7 +201,9 @@ class Pool:
 
     def _new(self, *, slow: bool) -> Worker:
         here, there = self._context.Pipe()
-        process = self._context.Process(target=work, args=(there, self.limits), daemon=True)
+        process = self._context.Process(
+            target=work, args=(there, self.limits, self.more), daemon=True
+        )
         process.start()
         there.close()
         worker = Worker(process, here)

@@ -9,6 +9,7 @@ import resource
 import signal
 from contextlib import nullcontext
 from dataclasses import dataclass, field
+from importlib import import_module
 from multiprocessing.connection import Connection
 from pathlib import Path
 from typing import Any
@@ -74,9 +75,8 @@ def perform(order: Order, allowance: Allowance | None) -> tuple[Answer | Problem
     try:
         with allowance.job() if allowance else nullcontext():
             return JOBS[order.job](*order.arguments), False
-    except OverSpent:
-        return TOO_MUCH, True
-    except MemoryError:
+    except (OverSpent, MemoryError):
+        logger.warning("the job %s took too much", order.job, exc_info=True)
         return TOO_MUCH, True
     except StilebladeError as error:
         return refused(error), False
@@ -91,10 +91,12 @@ def refused(error: StilebladeError) -> Problem:
     return Problem(422, error.code, error.message, error.hint, **of)
 
 
-def work(connection: Connection, limits: Limits) -> None:
-    """Takes orders until the connection ends."""
+def work(connection: Connection, limits: Limits, more: tuple[str, ...] = ()) -> None:
+    """Takes orders until the connection ends; ``more`` are modules that add jobs of their own."""
     signal.signal(signal.SIGINT, signal.SIG_IGN)
     signal.signal(signal.SIGTERM, signal.SIG_DFL)
+    for module in more:
+        import_module(module)
     gc.freeze()
     _bound(limits.memory)
     while True:

@@ -10,7 +10,7 @@ from django.core.exceptions import SuspiciousOperation
 from django.db import DatabaseError
 from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
 from django.http.multipartparser import MultiPartParserError
-from django.http.request import UnreadablePostError
+from django.http.request import RawPostDataException, UnreadablePostError
 from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, HttpError, ValidationError
 
@@ -107,6 +107,7 @@ def install(api: NinjaAPI) -> None:
     @api.exception_handler(SuspiciousOperation)
     @api.exception_handler(MultiPartParserError)
     @api.exception_handler(UnreadablePostError)
+    @api.exception_handler(RawPostDataException)
     def odd(request: HttpRequest, error: Exception) -> HttpResponse:
         return problem(400, "request", f"The request cannot be read: {error}")
 

@@ -10,6 +10,7 @@ from stileblade.checks.check import Finding, Mend, Severity, run_checks
 from stileblade.design.changes import Change
 from stileblade.design.evaluation import Evaluation
 from stileblade.steps.step import Step
+from stileblade.unexpected import Attempts
 from stileblade.views.places import Stroke, screen_path
 
 MOST_OUTLINES = 200
@@ -37,7 +38,9 @@ class FindingView(BaseModel):
 
 
 def findings_of(evaluation: Evaluation) -> list[FindingView]:
-    return [_finding(f, evaluation) for f in run_checks(evaluation)]
+    """What the checks found; a place that takes too much to draw is left out."""
+    attempt = Attempts()
+    return [_finding(f, evaluation, attempt) for f in run_checks(evaluation)]
 
 
 def standing(evaluation: Evaluation) -> dict[str, tuple[str, ...]]:
@@ -71,7 +74,7 @@ def not_computed(what: dict[str, str], piece: str, step: str = "") -> list[Findi
     ]
 
 
-def _finding(finding: Finding, evaluation: Evaluation) -> FindingView:
+def _finding(finding: Finding, evaluation: Evaluation, attempt: Attempts) -> FindingView:
     piece = next((p.piece.id for p in evaluation.pieces if p.piece.name == finding.piece), "")
     return FindingView(
         code=finding.code,
@@ -79,11 +82,15 @@ def _finding(finding: Finding, evaluation: Evaluation) -> FindingView:
         message=finding.message,
         hint=finding.hint,
         piece=piece,
-        where=where_of(finding, evaluation),
+        where=attempt("place of a finding", lambda: where_of(finding, evaluation), ""),
         step=finding.step,
         value=finding.value,
         lines=[(*a, *b) for a, b in finding.place.lines],
-        outlines=[screen_path(r) for r in finding.place.outlines[:MOST_OUTLINES]],
+        outlines=attempt(
+            "outlines of a finding",
+            lambda: [screen_path(r) for r in finding.place.outlines[:MOST_OUTLINES]],
+            [],
+        ),
         mends=[MendView(title=m.title, changes=changes_of(m, piece)) for m in finding.mends],
     )
 

@@ -40,8 +40,11 @@ class Command(BaseCommand):
     def handle(self, *args: Any, **options: Any) -> None:
         signal.signal(signal.SIGTERM, _end)
         os.umask(0o077)
-        start_pool()  # while this process has one thread
         looked_over(settings.DATA_DIR, set(MigrationLoader(None).disk_migrations))
+        try:
+            start_pool()
+        except OSError as error:  # no room for what they need in the folder for passing files
+            raise DataTrouble(f"The processes that compute cannot be started: {error}.") from error
         try:
             self._prepared()
         except DatabaseError as error:

@@ -144,7 +144,10 @@ def _written(style: str) -> dict[str, tuple[str, bool]]:
     return found
 
 
-_PLAIN = re.compile(r"(?:\s*[\w-]+\s*:[\w\s#.,%+-]*(?:url\(#[\w.-]+\)\s*)?(?:;|$))*\s*", re.ASCII)
+_PLAIN = re.compile(
+    r"(?:\s*+[\w-]++\s*+:(?>(?!url\()[\w\s#.,%+-])*+(?:url\(#[\w.-]++\)\s*+)?+(?:;|$))*+\s*+",
+    re.ASCII,
+)
 
 
 def _declarations(content: Any) -> dict[str, tuple[str, bool]]:

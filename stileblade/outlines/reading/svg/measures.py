@@ -18,9 +18,11 @@ _UNIT_PX = {
     "": 1.0, "px": 1.0, "mm": 96 / 25.4, "cm": 96 / 2.54, "in": 96.0, "pt": 96 / 72, "pc": 16.0,
     "q": 96 / 101.6, "rem": 16.0,
 }  # fmt: skip
-_LENGTH = re.compile(r"\s*([+-]?(?:\d+\.?\d*|\.\d+)(?:[eE][+-]?\d+)?)\s*(%|[a-zA-Z]*)\s*$")
-_TRANSFORM = re.compile(r"\s*,?\s*([a-zA-Z]+)\s*\(([^()]*)\)")
-_NUMBER = re.compile(r"[+-]?(?:\d+\.?\d*|\.\d+)(?:[eE][+-]?\d+)?")
+# possessive: foreign text is read once, and never parted in another way
+_DIGITS = r"[+-]?(?>\d++\.?\d*+|\.\d++)(?:[eE][+-]?\d++)?+"
+_LENGTH = re.compile(rf"\s*+({_DIGITS})\s*+(%|[a-zA-Z]*+)\s*+$")
+_TRANSFORM = re.compile(r"\s*+,?\s*+([a-zA-Z]++)\s*+\(([^()]*+)\)")
+_NUMBER = re.compile(_DIGITS)
 
 
 def length(text: str | None, of: float, default: float, *, em: float = 16.0) -> float:

@@ -133,7 +133,7 @@ def _styled(outer: Style, declared: tuple[tuple[str, str], ...], diagonal: float
 def _font_size(given: Mapping[str, str], outer: float) -> float:
     text = given.get("font-size")
     if text is None and "font" in given:
-        match = re.search(r"([\d.]+(?:px|pt|mm|cm|in|em|%))", given["font"][:200])
+        match = re.search(r"(?<![\d.])([\d.]++(?:px|pt|mm|cm|in|em|%))", given["font"][:200])
         text = match.group(1) if match else None
     size = length(text, outer, outer, em=outer)
     return size if size > 0 else outer
@@ -160,7 +160,7 @@ def paint_of(text: str | None, outer: Paint, current: Paint) -> Paint:
         rest = match.group(2).strip()
         stand_in = paint_of(rest, NO_PAINT, current) if rest else NO_PAINT
         return Paint(stand_in.colour, match.group(1), stand_in.alpha)
-    text = re.split(r"\s+icc-color", text)[0]
+    text = re.split(r"(?<!\s)\s++icc-color", text)[0]
     if text.lower() == "currentcolor":
         return current
     return _colour(text) or outer
