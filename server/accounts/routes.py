@@ -23,9 +23,11 @@ router = Router(tags=["session"])
 
 
 class Session(BaseModel):
-    """name is empty where nobody is signed in; sign_up: whether visitors may make an account."""
+    """name is empty where nobody is signed in; sign_up: whether visitors may make an account.
+    place: tells the server's data from that of others at the same address."""
 
     name: str
+    place: str
     demo: bool
     sign_up: bool
 
@@ -37,7 +39,7 @@ class Credentials(BaseModel):
 
 def _session(request: HttpRequest) -> Session:
     name = request.user.username if isinstance(request.user, User) else ""
-    return Session(name=name, demo=is_demo(), sign_up=settings.SIGN_UP)
+    return Session(name=name, place=settings.PLACE, demo=is_demo(), sign_up=settings.SIGN_UP)
 
 
 @router.get("/session", response=Session)

@@ -45,9 +45,11 @@ def computed(
 
 def answered(request: HttpRequest, job: str, wish: Any, *more: Any) -> HttpResponse:
     """A job for whoever is signed in, as the answer to a request. What it is about is said by the page
-    (X-About: a design in a window), or is the design's name."""
+    (X-About: a design in a window), or for an evaluation is the design's name."""
     person = signed_in(request)
-    about = request.headers.get("X-About", "")[:80] or str(wish.document.get("name", ""))[:80]
+    about = request.headers.get("X-About", "")[:80]
+    if not about and job == "evaluate":
+        about = str(wish.document.get("name", ""))[:80]
     gone = request.META.get("waitress.client_disconnected")
     done = computed(job, wish, *more, person=str(person.pk), about=about, gone=gone)
     if isinstance(done, Problem):

@@ -37,7 +37,7 @@ def refusal(request: HttpRequest) -> HttpResponse | None:
         return problem(
             413,
             "too-large",
-            f"That is {length / MB:.1f} MB; at most {most / MB:g} MB are taken here.",
+            f"That is {length / MB:.1f} MB; at most {most // MB or most / MB:g} MB are read.",
             "Use simpler outlines, or fewer of them.",
         )
     if length <= MOST_THINGS or request.content_type != "application/json":

@@ -10,6 +10,7 @@ STILEBLADE_DEBUG    1: Django's debug mode, for development
 
 from __future__ import annotations
 
+import hashlib
 import os
 from datetime import timedelta
 from pathlib import Path
@@ -25,6 +26,8 @@ DEBUG = os.environ.get("STILEBLADE_DEBUG") == "1"
 HTTPS = os.environ.get("STILEBLADE_HTTPS") == "1"
 SIGN_UP = os.environ.get("STILEBLADE_SIGN_UP") == "1"
 SECRET_KEY = secret_key(DATA_DIR)
+PLACE = hashlib.blake2b(SECRET_KEY.encode(), digest_size=6).hexdigest()
+"""Tells this data folder from others, to drafts that wait in a browser."""
 ALLOWED_HOSTS = os.environ.get("STILEBLADE_HOSTS", "localhost,127.0.0.1,[::1]").split(",")
 ROOT_URLCONF = "server.config.urls"
 WSGI_APPLICATION = "server.config.wsgi.application"

@@ -55,6 +55,7 @@ def save(user: User, number: int, data: dict[str, Any], base: int) -> Design:
             kept = Revision.objects.create(
                 design=design, number=base, document=text, conflicting=True
             )
+            _forget_old(design)
         elif text != design.document:
             Revision.objects.create(design=design, number=design.revision, document=design.document)
             design.document, design.name = text, document.name
@@ -73,11 +74,12 @@ def save(user: User, number: int, data: dict[str, Any], base: int) -> Design:
 
 
 def _forget_old(design: Design) -> None:
-    """Only so many earlier revisions stay; refused ones always do."""
-    old = design.revisions.filter(conflicting=False).values_list("pk", flat=True)
-    gone = list(old[KEPT_REVISIONS:])
-    if gone:
-        Revision.objects.filter(pk__in=gone).delete()
+    """Only so many earlier revisions stay, and so many refused ones."""
+    for refused in (False, True):
+        old = design.revisions.filter(conflicting=refused).values_list("pk", flat=True)
+        gone = list(old[KEPT_REVISIONS:])
+        if gone:
+            Revision.objects.filter(pk__in=gone).delete()
 
 
 def kept_version(user: User, number: int, kept: int) -> dict[str, Any]:

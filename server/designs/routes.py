@@ -64,6 +64,15 @@ class DesignChange(BaseModel):
     binned: bool | None = None
 
 
+class Version(BaseModel):
+    """An earlier version of a design, or one that was refused because another came first."""
+
+    kept: int
+    number: int
+    saved: datetime
+    refused: bool
+
+
 class KeptVersion(BaseModel):
     document: Document
 
@@ -141,6 +150,13 @@ def delete_design(request: HttpRequest, number: int) -> Saved:
     saved = _saved(design)
     actions.remove(user, number)
     return saved
+
+
+@router.get("/designs/{number}/versions", response=list[Version])
+def list_versions(request: HttpRequest, number: int) -> list[Version]:
+    """The design's history, the newest first."""
+    rows = actions.own(signed_in(request), number).revisions.defer("document")
+    return [Version(kept=r.pk, number=r.number, saved=r.saved, refused=r.conflicting) for r in rows]
 
 
 @router.get("/designs/{number}/versions/{kept}", response=KeptVersion)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from typing import Any
 
 import pytest
 from playwright.sync_api import BrowserContext, Page, expect
@@ -94,19 +95,24 @@ def test_files_that_cannot_be_read(page: Page, name: str, content: bytes, messag
     expect(page.get_by_role("button", name=re.compile("^Heart"))).to_be_visible()
 
 
-def test_work_is_found_again_after_the_browser_is_closed_at_once(
+def test_work_that_was_never_saved_is_offered_when_the_browser_is_opened_again(
     page: Page, context: BrowserContext
 ) -> None:
     bench = Bench(page)
     bench.new(size="A2", figure="Heart")
     bench.add("mirror")
     bench.settled()
+    page.route(re.compile(r"/api/designs/\d+$"), lambda route: route.abort())
     bench.type("Lap", "11")
-    page.close()  # before the second has passed
+    expect(page.get_by_test_id("save-state")).to_contain_text("not reached")
+    page.close()
     again = Bench(context.new_page())
     again.open(bench.number)
+    # it is offered, not taken: the server may have something else by now
+    again.page.get_by_role("button", name="Go on with it").click()
     expect(again.field("Lap")).to_have_value("11")
     again.settled()
+    expect(again.page.get_by_role("button", name="Go on with it")).to_have_count(0)
 
 
 def test_a_lost_connection_is_bridged(page: Page, context: BrowserContext) -> None:
@@ -116,7 +122,7 @@ def test_a_lost_connection_is_bridged(page: Page, context: BrowserContext) -> No
     bench.settled()
     context.set_offline(True)
     bench.type("Lap", "13")
-    expect(page.get_by_test_id("save-state")).to_contain_text("no connection")
+    expect(page.get_by_test_id("save-state")).to_contain_text("not reached")
     context.set_offline(False)
     bench.settled()
     page.reload()
@@ -143,3 +149,60 @@ def test_two_versions_are_both_kept(page: Page, fresh: Page) -> None:
     expect(mine.field("Lap")).to_have_value("9")
     mine.open(number)
     expect(mine.field("Lap")).to_have_value("5")
+
+
+def test_a_heavy_step_is_said_to_be_computing_can_be_stopped_and_undone(page: Page) -> None:
+    bench = Bench(page)
+    bench.new(size="A2", figure="Heart")
+    bench.add("Weld on")
+    bench.settled()
+    held: list[Any] = []
+    page.route("**/api/evaluate", lambda route: held.append(route))  # as if it took for ever
+    bench.type("Turn", "3")
+    status = page.get_by_role("status").filter(has_text="computing")
+    expect(status).to_be_visible()
+    status.get_by_role("button", name="Stop").click()
+    expect(page.get_by_text("stopped: the picture is of before")).to_be_visible()
+    page.unroute("**/api/evaluate")
+    page.get_by_role("button", name="Compute").click()
+    expect(page.get_by_text("stopped: the picture is of before")).to_have_count(0)
+
+
+def test_an_earlier_version_is_brought_back(page: Page) -> None:
+    bench = Bench(page)
+    bench.new(size="A2", figure="Heart")
+    bench.add("mirror")
+    bench.settled()
+    for lap in ("5", "9"):
+        bench.type("Lap", lap)
+        bench.settled()
+    page.get_by_role("button", name="History").click()
+    dialog = page.get_by_role("dialog", name="Earlier versions")
+    dialog.get_by_role("button", name="Go back to it").first.click()
+    expect(dialog).to_have_count(0)
+    expect(bench.field("Lap")).to_have_value("5")
+    bench.settled()
+    page.get_by_role("button", name="Undo").click()
+    expect(bench.field("Lap")).to_have_value("9")
+
+
+def test_a_full_disk_is_said_and_what_was_done_is_saved_when_there_is_room(page: Page) -> None:
+    bench = Bench(page)
+    bench.new(size="A2", figure="Heart")
+    bench.add("mirror")
+    bench.settled()
+    full = {
+        "type": "stileblade:not-kept",
+        "title": "Nothing can be kept on the server now: its disk is full.",
+        "hint": "What you do stays in this browser.",
+    }
+    page.route(
+        re.compile(r"/api/designs/\d+$"),
+        lambda route: route.fulfill(status=503, json=full),
+    )
+    bench.type("Lap", "7")
+    state = page.get_by_test_id("save-state")
+    expect(state).to_contain_text("not kept on the server")
+    expect(state).to_have_attribute("title", re.compile("disk is full"))
+    page.unroute(re.compile(r"/api/designs/\d+$"))
+    bench.settled()

@@ -148,7 +148,7 @@ def test_no_change_without_the_pages_token(designer: Api, blank: Data) -> None:
     assert Design.objects.count() == 0
 
 
-def test_signing_in_and_out(stranger: Api, designer: Api) -> None:
+def test_signing_in_and_out(stranger: Api, designer: Api, settings: Any) -> None:
     wrong = {"name": "designer", "password": "no"}
     status, problem = stranger("POST", "/session", wrong)
     assert (status, problem["title"]) == (422, "Name and password do not go together.")
@@ -157,6 +157,7 @@ def test_signing_in_and_out(stranger: Api, designer: Api) -> None:
         "name": "designer",
         "demo": False,
         "sign_up": False,
+        "place": settings.PLACE,
     }
     assert stranger("GET", "/designs")[0] == 200
     assert stranger("DELETE", "/session")[1]["name"] == ""
@@ -168,7 +169,12 @@ def test_the_demo_signs_its_visitor_in_until_they_leave(
 ) -> None:
     assert stranger("POST", "/session/demo")[0] == 422
     settings.DEMO = True
-    assert stranger("GET", "/session")[1] == {"name": "demo", "demo": True, "sign_up": False}
+    assert stranger("GET", "/session")[1] == {
+        "name": "demo",
+        "demo": True,
+        "sign_up": False,
+        "place": settings.PLACE,
+    }
     make(stranger, blank)
     stranger("DELETE", "/session")
     assert stranger("GET", "/session")[1]["name"] == ""

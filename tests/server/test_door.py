@@ -47,7 +47,7 @@ def test_a_body_that_is_too_large_for_its_route_is_not_parsed(designer: Api) -> 
     assert (status, problem["type"]) == (413, "stileblade:too-large")
     status, problem = designer("POST", "/designs", {"document": {"name": "x" * DESIGN}})
     assert status == 413
-    assert "24 MB" in problem["title"]
+    assert "at most 24 MB are read" in problem["title"]
 
 
 def test_nor_is_one_of_too_many_things(designer: Api) -> None:

@@ -20,13 +20,14 @@ from server.computing.asking import end_pool, start_pool
 from server.config.backups import Daily
 from server.config.data import DataTrouble, looked_over
 from server.config.demo import load_demo
-from server.config.limits import DESIGN
 from server.config.wsgi import application
 from server.designs.summary import start_maker
 from stileblade.views.catalogue import catalogue
 
 THREADS = 24
 """Most of them wait: for the disk, or for what is computed in other processes."""
+REFUSED_UNREAD = 256_000_000
+"""Bytes of a body beyond which it is not even taken in; up to there the door says what is too large."""
 PROXY = {"x-forwarded-for", "x-forwarded-proto"}
 
 
@@ -62,7 +63,7 @@ class Command(BaseCommand):
                 host=options["host"],
                 port=options["port"],
                 threads=THREADS,
-                max_request_body_size=DESIGN,
+                max_request_body_size=REFUSED_UNREAD,
                 channel_request_lookahead=1,
                 **(
                     {"trusted_proxy": "127.0.0.1", "trusted_proxy_headers": PROXY}

@@ -24,6 +24,7 @@ const emit = defineEmits<{
   undo: []
   redo: []
   save: []
+  history: []
   export: []
 }>()
 
@@ -32,7 +33,9 @@ const saving = computed(() => {
     case 'saved':
       return props.savedAt ? `saved ${props.savedAt.toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' })}` : 'saved'
     case 'offline':
-      return 'no connection, kept here'
+      return 'not reached, kept here'
+    case 'unkept':
+      return 'not kept on the server'
     case 'refused':
       return 'not saved'
     case 'conflict':
@@ -78,10 +81,12 @@ const card = computed(() => {
       <ElButton text :disabled="!canUndo" title="Undo (Ctrl+Z)" @click="emit('undo')">Undo</ElButton>
       <ElButton text :disabled="!canRedo" title="Redo (Ctrl+Shift+Z)" @click="emit('redo')">Redo</ElButton>
     </span>
+    <ElButton text class="history" title="Earlier versions of this design" @click="emit('history')">History</ElButton>
     <button
       class="plain-button saved"
       :class="state"
       :title="trouble || 'Work is saved by itself'"
+      :aria-description="trouble"
       data-testid="save-state"
       @click="emit('save')"
     >
@@ -151,7 +156,12 @@ const card = computed(() => {
   color: var(--text-soft);
   white-space: nowrap;
 }
+.history {
+  padding: 6px 8px;
+  margin: 0;
+}
 .offline,
+.unkept,
 .refused,
 .conflict {
   color: var(--error);

@@ -3,14 +3,16 @@
 import { computed, onMounted, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import type { Schemas } from '@/shared/api/client'
-import type { Values } from '@/shared/api/document'
+import type { DesignData, Values } from '@/shared/api/document'
 import { ApiError } from '@/shared/api/errors'
 import { useCatalogue, type StepKind } from '@/shared/catalogue'
 import { isDesignFile, openDesignFile } from '@/shared/designFile'
 import { tell, tellError } from '@/shared/messages'
 import { useShelf } from '@/shared/shelf'
+import { useSession } from '@/features/session'
 import { DropHint, ReadingDialog, useFileDrop } from '@/features/reading'
 import BenchHeader from './BenchHeader.vue'
+import BenchWaiting from './BenchWaiting.vue'
 import BuildStrip from './BuildStrip.vue'
 import type { Moves } from './commands/edits'
 import { useAims } from './commands/useAims'
@@ -24,6 +26,8 @@ import FoldedView from './folded/FoldedView.vue'
 import AimDialog from './panes/AimDialog.vue'
 import ConflictDialog from './panes/ConflictDialog.vue'
 import ExportDialog from './panes/ExportDialog.vue'
+import HistoryDialog from './panes/HistoryDialog.vue'
+import OfferBar from './panes/OfferBar.vue'
 import FiguresPane from './panes/FiguresPane.vue'
 import InHand from './panes/InHand.vue'
 import LineUpDialog from './panes/LineUpDialog.vue'
@@ -37,11 +41,13 @@ const props = defineProps<{ id: number }>()
 const router = useRouter()
 const catalogue = useCatalogue()
 const shelf = useShelf()
-const design = useDesign(props.id)
+const session = useSession()
+const design = useDesign(props.id, `${session.place}-${session.name}`)
 const document_ = design.document
 const selection = useSelection(document_)
 const { pieceId, stepId, piece, steps, step, unit, paper } = selection
-const { outcome, pictures, trouble: computeTrouble } = useEvaluation(document_, pieceId, stepId)
+const computing = useEvaluation(document_, pieceId, stepId)
+const { outcome, pictures, trouble: computeTrouble } = computing
 const act = useStepCommands(design, selection, outcome)
 const card = useCardCommands(design, selection)
 const { dropped, keeping, takeNewer, keepDropped } = useArtworkCommands(design, selection)
@@ -52,6 +58,7 @@ const loadTrouble = ref('')
 const searching = ref(false)
 const liningUp = ref(false)
 const saving = ref(false)
+const history = ref(false)
 const marked = ref<Schemas['FindingView'] | null>(null)
 const hovered = ref(-1)
 const flatView = ref<InstanceType<typeof FlatView> | null>(null)
@@ -68,7 +75,6 @@ async function load() {
   try {
     await Promise.all([catalogue.load(), design.load(), shelf.load()])
     selection.goTo(document_.value?.pieces[0]?.id ?? 'base')
-    if (design.restored.value) tell('Changes that were not saved yet are here again.', 'info')
   } catch (error) {
     if (!(error instanceof ApiError)) throw error
     loadTrouble.value = error.text
@@ -93,35 +99,25 @@ function goTo(id: string) {
   selection.goTo(id)
   marked.value = null
 }
-function addStep(kind: StepKind) {
-  searching.value = false
-  act.addStep(kind)
-}
-function lineUp(moves: Moves) {
-  liningUp.value = false
-  act.lineUp(moves)
-}
+const addStep = (kind: StepKind) => ((searching.value = false), act.addStep(kind))
+const lineUp = (moves: Moves) => ((liningUp.value = false), act.lineUp(moves))
 
 async function saveFiles(format: string, options: Values) {
   if (await exportFile(format, options)) saving.value = false
 }
-async function openFile(file: File) {
-  try {
-    await router.push({ name: 'bench', params: { id: await openDesignFile(file) } })
-  } catch (error) {
-    tellError(error)
-  }
-}
+const goToDesign = (id: number) => router.push({ name: 'bench', params: { id } })
+const openFile = (file: File) => openDesignFile(file).then(goToDesign, tellError)
 const finishedPicture = computed(() => {
   const last = outcome.value?.strip.at(-1)
   return last ? pictures.get(last.key) : undefined
 })
 
+const takeVersion = (version: DesignData) => ((history.value = false), design.change(version))
 async function keepBoth() {
   try {
     const number = await design.keepBoth()
     tell('Your version is a design of its own now.')
-    await router.push({ name: 'bench', params: { id: number } })
+    await goToDesign(number)
   } catch (error) {
     tellError(error)
   }
@@ -151,9 +147,16 @@ onMounted(load)
     <p>{{ loadTrouble }}</p>
     <span><ElButton @click="load">Try again</ElButton> <ElButton text @click="router.push('/')">Back to the designs</ElButton></span>
   </div>
-  <div v-else-if="!document_ || !piece || !outcome" class="state" aria-busy="true">
-    <p class="soft">{{ computeTrouble || 'Laying out the card …' }}</p>
-  </div>
+  <BenchWaiting
+    v-else-if="!document_ || !piece || !outcome"
+    :trouble="computeTrouble"
+    :slow="computing.slow.value"
+    :stopped="computing.stopped.value"
+    @stop="computing.stop"
+    @again="computing.run"
+    @history="history = true"
+    @leave="router.push('/')"
+  />
   <div v-else class="bench">
     <BenchHeader
       :document="document_"
@@ -169,6 +172,7 @@ onMounted(load)
       @undo="undo"
       @redo="redo"
       @save="design.save"
+      @history="history = true"
       @export="saving = true"
     />
     <div class="left">
@@ -176,10 +180,15 @@ onMounted(load)
         :model-value="piece.id"
         :document="document_"
         :trouble="computeTrouble"
+        :slow="computing.slow.value"
+        :stopped="computing.stopped.value"
+        @stop="computing.stop"
+        @again="computing.run"
         @update:model-value="goTo"
         @remove="card.removePiece"
         @rename="card.renamePiece"
       />
+      <OfferBar v-if="design.offered.value" :at="design.offered.value.at" @take="design.takeUp" @leave="design.letGo" />
       <FlatView
         ref="flatView"
         :flat="outcome.flat"
@@ -282,6 +291,7 @@ onMounted(load)
     <StepSearch v-if="searching" :started="steps.length > 0" @close="searching = false" @pick="addStep" />
     <ConflictDialog v-if="design.conflict.value" @mine="design.keepMine" @theirs="design.takeTheirs" @both="keepBoth" />
   </div>
+  <HistoryDialog v-if="history" :id="id" @close="history = false" @take="takeVersion" />
 </template>
 
 <style scoped src="./bench.css"></style>

@@ -4,8 +4,8 @@ import { computed } from 'vue'
 import type { DesignData } from '@/shared/api/document'
 import { askText } from '@/shared/messages'
 
-const props = defineProps<{ document: DesignData; trouble: string }>()
-const emit = defineEmits<{ remove: [piece: string]; rename: [piece: string, name: string] }>()
+const props = defineProps<{ document: DesignData; trouble: string; slow: boolean; stopped: boolean }>()
+const emit = defineEmits<{ stop: []; again: []; remove: [piece: string]; rename: [piece: string, name: string] }>()
 const chosen = defineModel<string>({ required: true })
 const paperOf = (id: string) => props.document.papers.find((p) => p.id === id)
 const paper = computed(() => {
@@ -39,7 +39,9 @@ async function ask() {
     </template>
     <span class="paper soft">{{ paper?.name }}, {{ paper?.weight }} g/m²</span>
     <span class="spring" />
-    <span v-if="trouble" class="trouble" role="alert">{{ trouble }}</span>
+    <span v-if="slow" class="working" role="status">computing … <ElButton size="small" @click="emit('stop')">Stop</ElButton></span>
+    <span v-else-if="stopped" class="working">stopped: the picture is of before <ElButton size="small" @click="emit('again')">Compute</ElButton></span>
+    <span v-else-if="trouble" class="trouble" role="alert">{{ trouble }}</span>
   </div>
 </template>
 
@@ -78,6 +80,10 @@ async function ask() {
 .paper {
   padding: 5px 10px;
   font-size: var(--size-small);
+}
+.working {
+  align-self: center;
+  font-size: var(--size-text);
 }
 .trouble {
   align-self: center;

@@ -43,7 +43,7 @@ const first = computed(() => actions.value[0]![0]!)
   <article class="tile">
     <button class="plain-button view" :aria-label="`${actions[0]![1]}: ${entry.name}`" @click="emit('act', first)">
       <FoldedPicture v-if="entry.summary.picture" :picture="entry.summary.picture" />
-      <span v-else class="soft">{{ entry.summary.problem || 'nothing built yet' }}</span>
+      <span v-else class="soft">{{ entry.summary.problem || (entry.waiting ? 'being folded …' : 'nothing built yet') }}</span>
     </button>
     <div class="text">
       <button class="plain-button name" :title="entry.name" tabindex="-1" @click="emit('act', first)">

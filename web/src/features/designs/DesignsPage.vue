@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
+import { useTimeoutFn } from '@vueuse/core'
 import { RouterLink, useRouter } from 'vue-router'
 import { answer, client, type Schemas } from '@/shared/api/client'
 import { ApiError } from '@/shared/api/errors'
@@ -48,19 +49,24 @@ const found = computed(() => {
 const designs = computed(() => found.value.filter((e) => !e.template))
 const templates = computed(() => found.value.filter((e) => e.template))
 
-async function load() {
+/** Pictures that are still being made are asked for again. */
+const soon = useTimeoutFn(() => void load(false), 1000, { immediate: false })
+
+async function load(anew = true) {
   trouble.value = ''
-  entries.value = null
+  soon.stop()
+  if (anew) entries.value = null
   try {
     entries.value = (await answer(
       client.GET('/api/designs', { params: { query: { binned: showBin.value } } }),
     )) as Entry[]
+    if (entries.value.some((e) => e.waiting)) soon.start()
   } catch (error) {
     if (!(error instanceof ApiError)) throw error
     trouble.value = error.text
   }
 }
-watch(showBin, load, { immediate: true })
+watch(showBin, () => load(), { immediate: true })
 
 const path = (entry: Entry) => ({ params: { path: { number: entry.id } } })
 
@@ -152,7 +158,7 @@ async function signOut() {
         <ElButton text @click="showBin = !showBin">{{ showBin ? 'Back to the designs' : 'Open the bin' }}</ElButton>
       </div>
       <p v-if="trouble" class="state" role="alert">
-        {{ trouble }} <ElButton size="small" @click="load">Try again</ElButton>
+        {{ trouble }} <ElButton size="small" @click="load()">Try again</ElButton>
       </p>
       <p v-else-if="!entries" class="state soft" aria-busy="true">Folding the cards …</p>
       <p v-else-if="!found.length && words" class="state soft">No design is called “{{ words }}”.</p>

@@ -43,6 +43,9 @@ async function go(how: () => Promise<void>) {
       </label>
       <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
       <ElButton type="primary" native-type="submit" :loading="busy" :disabled="!name || !password">Sign in</ElButton>
+      <ElButton v-if="session.mayJoin" text class="demo" :disabled="!name || !password" @click="go(() => session.join(name, password))">
+        Make an account with this name
+      </ElButton>
       <ElButton v-if="session.demo" text class="demo" @click="go(() => session.signInDemo())">
         Go on as the demo designer
       </ElButton>

@@ -1,9 +1,9 @@
 import { defineStore } from 'pinia'
-import { answer, client } from '@/shared/api/client'
+import { answer, client, type Schemas } from '@/shared/api/client'
 
 /** Who is signed in. */
 export const useSession = defineStore('session', {
-  state: () => ({ name: '', demo: false, loaded: false }),
+  state: () => ({ name: '', place: '', demo: false, mayJoin: false, loaded: false }),
   actions: {
     async load() {
       if (this.loaded) return
@@ -12,14 +12,19 @@ export const useSession = defineStore('session', {
     async signIn(name: string, password: string) {
       this.take(await answer(client.POST('/api/session', { body: { name, password } })))
     },
+    async join(name: string, password: string) {
+      this.take(await answer(client.POST('/api/accounts', { body: { name, password } })))
+    },
     async signInDemo() {
       this.take(await answer(client.POST('/api/session/demo')))
     },
     async signOut() {
       this.take(await answer(client.DELETE('/api/session')))
     },
-    take(session: { name: string; demo: boolean }) {
+    take(session: Schemas['Session']) {
       this.name = session.name
+      this.place = session.place
+      this.mayJoin = session.sign_up
       this.demo = session.demo
       this.loaded = true
     },

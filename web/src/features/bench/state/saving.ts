@@ -1,5 +1,5 @@
 /** The states of saving, and what leads from one to another. Nothing else does. */
-export type SaveState = 'saved' | 'waiting' | 'saving' | 'offline' | 'refused' | 'conflict'
+export type SaveState = 'saved' | 'waiting' | 'saving' | 'offline' | 'unkept' | 'refused' | 'conflict'
 export type SaveEvent =
   /** There is something newer than what was saved or is on its way. */
   | 'changed'
@@ -11,6 +11,8 @@ export type SaveEvent =
   | 'behind'
   /** There was no answer. */
   | 'lost'
+  /** The server cannot keep anything now. */
+  | 'full'
   /** The server would not have it. */
   | 'refused'
   /** Somebody else saved in the meantime. */
@@ -22,8 +24,9 @@ const NEXT: Readonly<Record<SaveState, Partial<Record<SaveEvent, SaveState>>>> =
   saved: { changed: 'waiting', sent: 'saving' },
   waiting: { changed: 'waiting', sent: 'saving' },
   // what changes while a save is on its way waits for its answer
-  saving: { changed: 'saving', taken: 'saved', behind: 'waiting', lost: 'offline', refused: 'refused', late: 'conflict' },
+  saving: { changed: 'saving', taken: 'saved', behind: 'waiting', lost: 'offline', full: 'unkept', refused: 'refused', late: 'conflict' },
   offline: { changed: 'waiting', sent: 'saving' },
+  unkept: { changed: 'waiting', sent: 'saving' },
   refused: { changed: 'waiting', sent: 'saving' },
   conflict: { changed: 'conflict', decided: 'waiting' },
 }

@@ -2,25 +2,35 @@
  * The open design: its document with undo and redo, drafted in the browser at once and saved to
  * the server within a second.
  */
-import { ref } from 'vue'
+import { shallowRef } from 'vue'
 import { answer, client } from '@/shared/api/client'
 import type { DesignData } from '@/shared/api/document'
 import { useDocument } from './useDocument'
+import type { Draft } from './useDraft'
 import { useSaving } from './useSaving'
 
-export function useDesign(id: number) {
+/** `owner` tells the person and the server's data from others in this browser. */
+export function useDesign(id: number, owner: string) {
   const open = useDocument()
-  const saving = useSaving(id, open.document, open.passing)
-  const restored = ref(false)
+  const saving = useSaving(id, owner, open.document, open.passing)
+  /** Work that the server never got, until it is decided whether to go on with it. */
+  const offered = shallowRef<Draft | null>(null)
 
   async function load() {
     const found = await saving.open()
-    open.put(found.saved, { anew: true })
-    if (!found.drafted) return
-    // work that the connection did not carry: it goes on from where it was
-    open.put(found.document)
-    restored.value = true
-    saving.changed(0)
+    open.put(found.document, { anew: true })
+    offered.value = found.offered
+  }
+  function takeUp() {
+    const draft = offered.value
+    offered.value = null
+    if (!draft) return
+    saving.takeUp(draft)
+    if (open.change(draft.document)) saving.changed(0)
+  }
+  function letGo() {
+    offered.value = null
+    saving.letGo()
   }
 
   function change(next: DesignData) {
@@ -54,7 +64,9 @@ export function useDesign(id: number) {
     undo: () => step('undo'),
     redo: () => step('redo'),
     change,
-    restored,
+    offered,
+    takeUp,
+    letGo,
     load,
     state: saving.state,
     trouble: saving.trouble,

@@ -9,6 +9,7 @@ interface Asked {
   part: string
   known: string[]
   answer: () => void
+  signal: AbortSignal
 }
 let asked: Asked[] = []
 const picture = { path: 'M0 0Z', box: [0, 0, 1, 1], folds: [], perforated: [] }
@@ -16,15 +17,16 @@ const picture = { path: 'M0 0Z', box: [0, 0, 1, 1], folds: [], perforated: [] }
 vi.mock('@/shared/api/client', async (original) => ({
   ...(await original<object>()),
   client: {
-    POST: (_: string, { body }: { body: { document: DesignData; part: string; known: string[] } }) =>
-      new Promise((resolve) => {
+    POST: (_: string, { body, signal }: { body: { document: DesignData; part: string; known: string[] }; signal: AbortSignal }) =>
+      new Promise((resolve, reject) => {
+        signal.addEventListener('abort', () => reject(new DOMException('ended', 'AbortError')))
         const { name } = body.document
         const data = {
           flat: body.part === 'rest' ? null : { path: name },
           rest: body.part === 'flat' ? null : { closed: [name.length, 1], strip: [{ step: 's', key: name, picture }] },
         }
         const response = new Response(null, { status: 200 })
-        asked.push({ name, part: body.part, known: body.known, answer: () => resolve({ data, response }) })
+        asked.push({ name, part: body.part, known: body.known, signal, answer: () => resolve({ data, response }) })
       }),
   },
 }))
@@ -115,4 +117,32 @@ it('keeps pictures and says which it has', async () => {
   await flushPromises()
   await answerLast()
   expect(asked.at(-1)!.known).toEqual(['first'])
+})
+
+it('says after half a second that it takes long, and ends it when asked to', async () => {
+  const { document, outcome, slow, stopped, stop, busy } = started()
+  await answerLast()
+  document.value = named('heavy')
+  await flushPromises()
+  expect(slow.value).toBe(false)
+  await vi.advanceTimersByTimeAsync(600)
+  expect(slow.value).toBe(true)
+  stop()
+  await flushPromises()
+  expect(asked.at(-1)!.signal.aborted).toBe(true)
+  expect([slow.value, stopped.value, busy.value]).toEqual([false, true, false])
+  expect(outcome.value).toMatchObject({ flat: { path: 'first' } })
+})
+
+it('does not wait for what takes long when there is something newer', async () => {
+  const { document, stopped } = started()
+  await answerLast()
+  document.value = named('heavy')
+  await flushPromises()
+  await vi.advanceTimersByTimeAsync(600)
+  document.value = named('light')
+  await vi.advanceTimersByTimeAsync(600)
+  expect(asked.map((a) => a.name).slice(-2)).toEqual(['heavy', 'light'])
+  expect(asked.at(-2)!.signal.aborted).toBe(true)
+  expect(stopped.value).toBe(false)
 })

@@ -4,7 +4,7 @@
  * so that what follows the pointer is drawn in time; when they pause it computes at once. The flat
  * view comes first; the rest follows when nothing newer is waiting.
  */
-import { ref, shallowRef, watch, type Ref } from 'vue'
+import { onScopeDispose, ref, shallowRef, watch, type Ref } from 'vue'
 import { answer, client, type Schemas } from '@/shared/api/client'
 import type { DesignData } from '@/shared/api/document'
 import { ApiError } from '@/shared/api/errors'
@@ -15,6 +15,10 @@ const MOST_PICTURES = 600
 /** Milliseconds without a change that count as a pause, and the longest rest while there is none. */
 const PAUSE = 30
 const LONGEST_REST = 150
+/** Milliseconds after which it is said that it is being computed. */
+const SLOW = 500
+/** Tells this window's work from that of others, to the server: a newer request ends an older one. */
+const ABOUT = Math.random().toString(36).slice(2)
 
 export function useEvaluation(
   document: Ref<DesignData | null>,
@@ -25,6 +29,10 @@ export function useEvaluation(
   const pictures = new Map<string, Picture>()
   const trouble = ref('')
   const busy = ref(false)
+  /** It takes long: since half a second. */
+  const slow = ref(false)
+  const stopped = ref(false)
+  let asking: AbortController | null = null
   let stale = false
   let changed = 0
 
@@ -36,7 +44,9 @@ export function useEvaluation(
       known: part === 'flat' ? [] : [...pictures.keys()],
       part,
     }
-    return answer(client.POST('/api/evaluate', { body }))
+    asking = new AbortController()
+    const headers = { 'X-About': ABOUT }
+    return answer(client.POST('/api/evaluate', { body, headers, signal: asking.signal }))
   }
 
   function keepPictures(strip: readonly Schemas['StripView'][]) {
@@ -71,8 +81,11 @@ export function useEvaluation(
 
   async function run() {
     changed = performance.now()
+    stopped.value = false
     if (busy.value) {
       stale = true
+      // what takes long is not waited for: there is something newer
+      if (slow.value) asking?.abort()
       return
     }
     busy.value = true
@@ -81,20 +94,35 @@ export function useEvaluation(
       const sent = document.value
       if (!sent) break
       const started = performance.now()
+      const timer = setTimeout(() => (slow.value = true), SLOW)
       try {
         await compute(sent)
         trouble.value = ''
       } catch (error) {
         if (!(error instanceof ApiError)) throw error
+        if (asking?.signal.aborted) continue
         trouble.value = error.text
-        if (error.isOffline) await new Promise((wait) => setTimeout(wait, 1500))
-        stale = stale || error.isOffline
+        // the server is away, or has too much to do: once more before long
+        const again = error.isOffline || error.status === 503
+        if (again) await new Promise((wait) => setTimeout(wait, 1500))
+        stale = stale || again
+      } finally {
+        clearTimeout(timer)
+        slow.value = false
       }
       if (stale) await rest(Math.min(performance.now() - started, LONGEST_REST))
     } while (stale)
     busy.value = false
   }
 
+  /** Ends what is being computed; what was shown stays, until something changes or ``run`` is called. */
+  function stop() {
+    stopped.value = true
+    stale = false
+    asking?.abort()
+  }
+
   watch([document, piece, step], run, { immediate: true })
-  return { outcome, pictures, trouble, busy }
+  onScopeDispose(stop)
+  return { outcome, pictures, trouble, busy, slow, stopped, run, stop }
 }

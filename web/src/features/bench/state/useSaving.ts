@@ -10,24 +10,23 @@ import { answer, client } from '@/shared/api/client'
 import type { DesignData } from '@/shared/api/document'
 import { ApiError } from '@/shared/api/errors'
 import { maySend, next, type SaveEvent, type SaveState } from './saving'
-import { useDraft } from './useDraft'
+import { useDraft, type Draft } from './useDraft'
 
 const PAUSE = 600
 const RETRY = 4000
 
 export interface Opened {
   readonly document: DesignData
-  /** Whether it is a draft that the server never got. */
-  readonly drafted: boolean
-  readonly saved: DesignData
+  /** A draft that the server never got. */
+  readonly offered: Draft | null
 }
 
-export function useSaving(id: number, document: Readonly<Ref<DesignData | null>>, passing: Readonly<Ref<boolean>>) {
+export function useSaving(id: number, owner: string, document: Readonly<Ref<DesignData | null>>, passing: Readonly<Ref<boolean>>) {
   const state = ref<SaveState>('saved')
   const trouble = ref('')
   const savedAt = ref<Date | null>(null)
   const conflict = shallowRef<{ revision: number; kept: number } | null>(null)
-  const draft = useDraft(id)
+  const draft = useDraft(id, owner)
   let revision = 0
   let saved: DesignData | null = null
   /** What was sent and not answered yet. */
@@ -37,22 +36,25 @@ export function useSaving(id: number, document: Readonly<Ref<DesignData | null>>
 
   const fetched = () => answer(client.GET('/api/designs/{number}', { params: { path: { number: id } } }))
 
-  /** What the server has, or a draft of it that it never got. */
+  /** What the server has, and a draft that it never got. */
   async function open(): Promise<Opened> {
     const found = await fetched()
     revision = found.revision
     saved = found.document
     savedAt.value = new Date(found.modified)
-    const kept = draft.read()
-    if (!kept || dequal(kept.document, saved)) return { document: saved, drafted: false, saved }
-    // a newer revision is our own if it is what we had sent; if not, the server keeps both
-    const ours = kept.revision === revision || dequal(kept.sent, saved)
-    if (!ours) revision = kept.revision
-    return { document: kept.document, drafted: true, saved }
+    const kept = saved
+    return { document: kept, offered: draft.found((left) => dequal(left, kept)) }
+  }
+
+  /** A draft is taken up: where the design has gone on since, the server keeps both. */
+  function takeUp(offered: Draft) {
+    const ours = offered.revision === revision || (saved && dequal(offered.sent, saved))
+    if (!ours) revision = offered.revision
+    draft.decided()
   }
 
   function writeDraft() {
-    if (document.value) draft.write({ revision, document: document.value, sent })
+    if (document.value) draft.write({ revision, document: document.value, sent, at: new Date().toISOString() })
   }
 
   /** The document is another one: it is saved before long. */
@@ -116,7 +118,7 @@ export function useSaving(id: number, document: Readonly<Ref<DesignData | null>>
       conflict.value = { revision: Number(error.more.revision), kept: Number(error.more.kept) }
       after('late')
     } else if (error.isOffline || error.status >= 500) {
-      after('lost')
+      after(error.code === 'not-kept' ? 'full' : 'lost')
       wait(RETRY)
     } else after('refused')
   }
@@ -164,6 +166,8 @@ export function useSaving(id: number, document: Readonly<Ref<DesignData | null>>
     savedAt: readonly(savedAt),
     conflict,
     open,
+    takeUp,
+    letGo: draft.decided,
     changed,
     save,
     keepMine,

@@ -1,0 +1,28 @@
+<script setup lang="ts">
+/** Before there is anything to show: it is being computed, or cannot be, and what can be done then. */
+defineProps<{ trouble: string; slow: boolean; stopped: boolean }>()
+const emit = defineEmits<{ stop: []; again: []; history: []; leave: [] }>()
+</script>
+
+<template>
+  <div class="waiting" :aria-busy="!trouble && !stopped">
+    <p v-if="trouble" role="alert">{{ trouble }}</p>
+    <p v-else class="soft">{{ stopped ? 'Stopped.' : 'Laying out the card …' }}</p>
+    <span v-if="trouble || slow || stopped">
+      <ElButton v-if="slow" @click="emit('stop')">Stop</ElButton>
+      <ElButton v-else @click="emit('again')">Try again</ElButton>
+      <ElButton @click="emit('history')">Earlier versions</ElButton>
+      <ElButton text @click="emit('leave')">Back to the designs</ElButton>
+    </span>
+  </div>
+</template>
+
+<style scoped>
+.waiting {
+  display: grid;
+  height: 100%;
+  place-content: center;
+  justify-items: center;
+  gap: 14px;
+}
+</style>

@@ -1,0 +1,27 @@
+<script setup lang="ts">
+/** Work of before that the server never got: it is offered, and waits until that is decided. */
+import { computed } from 'vue'
+
+const props = defineProps<{ at: string }>()
+const emit = defineEmits<{ take: []; leave: [] }>()
+const when = computed(() => new Date(props.at).toLocaleString([], { dateStyle: 'medium', timeStyle: 'short' }))
+</script>
+
+<template>
+  <div class="offer" role="region" aria-label="Work that was not saved">
+    <span>There is work of {{ when }} in this browser that was never saved.</span>
+    <ElButton size="small" type="primary" @click="emit('take')">Go on with it</ElButton>
+    <ElButton size="small" @click="emit('leave')">Throw it away</ElButton>
+  </div>
+</template>
+
+<style scoped>
+.offer {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  padding: 6px 14px;
+  border-bottom: 1px solid var(--border);
+  background: var(--surface);
+}
+</style>
