@@ -26,6 +26,7 @@ from cachetools import LRUCache
 
 from server.computing.jobs import Answer
 from server.computing.worker import TOO_MUCH, Done, Limits, Order, Problem, work
+from stileblade.outlines.reading.child import PRELOADED
 
 SLOW = 0.5
 """Seconds after which a job is a slow one."""
@@ -95,7 +96,7 @@ class Pool:
         self.most = {False: quick, True: slow}
         self.limits = limits or Limits()
         self._context = multiprocessing.get_context("forkserver")
-        self._context.set_forkserver_preload(["server.computing.worker", "server.computing.warm"])
+        self._context.set_forkserver_preload(["server.computing.worker", "server.computing.warm", PRELOADED])
         self._free = threading.Condition()
         self._workers: list[Worker] = []
         self._tickets: list[Ticket] = []

@@ -1,58 +1,68 @@
-"""Reading in a process of its own, bounded in time and memory.
+"""Reading in a process of its own for each file, bounded in time and memory.
 
-``read_bounded`` starts ``python -m stileblade.outlines.reading.child``, which takes the
-file on standard input and answers in JSON. What kind of file it is, its content says.
+The process is parted from one that has imported all that reading needs, and ends with its answer.
+What kind of file it is, its content says.
 """
 
 from __future__ import annotations
 
 import gc
-import json
+import multiprocessing
 import resource
-import subprocess
-import sys
+import signal
+from multiprocessing.connection import Connection
 from pathlib import Path
-from typing import Any, cast
+from typing import Any
 
 from stileblade.errors import ReadingError, StilebladeError
 from stileblade.outlines.reading.found import Lines
 from stileblade.outlines.reading.limits import LIMITS
+from stileblade.unexpected import logger
 
 MOST_TEXT = 80
-_TOO_MUCH = ReadingError(
-    "The drawing takes too much time or memory to read.",
-    hint="Simplify it, or read a part of it.",
-    code="reading.limits",
-)
+PRELOADED = "stileblade.outlines.reading.kinds"
+_HINT = "Simplify it, or read a part of it."
+TOO_LONG = f"The drawing takes more than {LIMITS.seconds} seconds to read."
+TOO_LARGE = f"The drawing takes more than {LIMITS.memory // 1_000_000} MB of memory to read."
+TOO_DEEP = "The drawing is nested too deeply to be read."
+NOT_READ = "The drawing could not be read: that is a mistake of the program's own."
+Answer = dict[str, Any]
 
 
-def read_bounded(content: bytes, text: str = "", lines: Lines = "auto") -> dict[str, Any]:
+def read_bounded(content: bytes, text: str = "", lines: Lines = "auto") -> Answer:
     """What ``Found.as_data`` says of the file; ``text`` and ``lines`` as for ``read_file``.
 
-    ``ReadingError`` for all that goes wrong.
+    ``ReadingError`` for all that goes wrong, which says what was too much.
     """
     if len(content) > LIMITS.bytes:
         raise ReadingError(
             f"The file has {len(content) / 1e6:.1f} MB; at most {LIMITS.bytes / 1e6:.0f} MB are read.",
             hint="Leave embedded pictures out, or simplify the drawing.",
         )
+    context = multiprocessing.get_context("forkserver")
+    context.set_forkserver_preload([PRELOADED])  # where nobody has started it with more
+    here, there = context.Pipe(duplex=False)
+    child = context.Process(
+        target=_read, args=(there, content, text[:MOST_TEXT], lines), daemon=True
+    )
+    child.start()
+    there.close()
     try:
-        done = subprocess.run(
-            [sys.executable, "-m", "stileblade.outlines.reading.child", text[:MOST_TEXT], lines],
-            input=content,
-            capture_output=True,
-            timeout=LIMITS.seconds + 2,
-            check=False,
-        )
-    except subprocess.TimeoutExpired:
-        raise _TOO_MUCH from None
-    try:
-        answer = json.loads(done.stdout)
-    except ValueError:
-        raise _TOO_MUCH from None
+        answer = here.recv() if here.poll(LIMITS.seconds + 2) else _error(TOO_LONG)
+    except EOFError:  # it was ended by a limit
+        child.join(1)
+        answer = _error(TOO_LONG if child.exitcode == -signal.SIGXCPU else TOO_LARGE)
+    finally:
+        here.close()
+        child.kill()
+        child.join(2)
     if "error" in answer:
-        raise ReadingError(answer["error"], hint=answer["hint"])
-    return answer
+        raise ReadingError(answer["error"], hint=answer["hint"], code=answer.get("code"))
+    return answer  # type: ignore[no-any-return]
+
+
+def _error(message: str) -> Answer:
+    return {"error": message, "hint": _HINT, "code": "reading.limits"}
 
 
 def bound_memory() -> None:
@@ -62,20 +72,21 @@ def bound_memory() -> None:
     resource.setrlimit(resource.RLIMIT_AS, (most, most))
 
 
-def _main() -> None:
+def _read(connection: Connection, content: bytes, text: str, lines: Lines) -> None:
     from stileblade.outlines.reading.kinds import read_file
 
     gc.disable()  # a tenth faster, and the process ends with its answer
     bound_memory()
-    resource.setrlimit(resource.RLIMIT_CPU, (LIMITS.seconds, LIMITS.seconds))
+    resource.setrlimit(resource.RLIMIT_CPU, (LIMITS.seconds, LIMITS.seconds + 1))
     try:
-        answer = read_file(sys.stdin.buffer.read(), sys.argv[1], cast(Lines, sys.argv[2])).as_data()
+        answer = read_file(content, text, lines).as_data()
     except StilebladeError as error:
-        answer = {"error": error.message, "hint": error.hint}
-    except (MemoryError, RecursionError):
-        answer = {"error": _TOO_MUCH.message, "hint": _TOO_MUCH.hint}
-    json.dump(answer, sys.stdout)
-
-
-if __name__ == "__main__":
-    _main()
+        answer = {"error": error.message, "hint": error.hint, "code": error.code}
+    except MemoryError:
+        answer = _error(TOO_LARGE)
+    except RecursionError:
+        answer = _error(TOO_DEEP)
+    except Exception:
+        logger.exception("a file of %d bytes could not be read", len(content))
+        answer = {"error": NOT_READ, "hint": "It has been written down. Export the drawing anew."}
+    connection.send(answer)

@@ -18,6 +18,8 @@ _UNIT_PX = {
     "": 1.0, "px": 1.0, "mm": 96 / 25.4, "cm": 96 / 2.54, "in": 96.0, "pt": 96 / 72, "pc": 16.0,
     "q": 96 / 101.6, "rem": 16.0,
 }  # fmt: skip
+FARTHEST = 1e7
+"""User units: no drawing reaches so far, and with more nothing can be computed."""
 # possessive: foreign text is read once, and never parted in another way
 _DIGITS = r"[+-]?(?>\d++\.?\d*+|\.\d++)(?:[eE][+-]?\d++)?+"
 _LENGTH = re.compile(rf"\s*+({_DIGITS})\s*+(%|[a-zA-Z]*+)\s*+$")
@@ -41,7 +43,7 @@ def length(text: str | None, of: float, default: float, *, em: float = 16.0) -> 
         value *= _UNIT_PX[unit]
     else:
         return default
-    return value if math.isfinite(value) else default
+    return value if abs(value) <= FARTHEST else default
 
 
 def has_unit(text: str | None) -> bool:
@@ -58,7 +60,9 @@ def lengths(text: str, of: float, em: float) -> list[float]:
 
 
 def numbers(text: str) -> list[float]:
-    return [float(n) for n in _NUMBER.findall(text)]
+    """All numbers in a text; none of them where one is beyond all measure."""
+    found = [float(n) for n in _NUMBER.findall(text)]
+    return found if all(abs(n) <= FARTHEST for n in found) else []
 
 
 def transform(text: str | None) -> Floats | None:
@@ -77,7 +81,7 @@ def transform(text: str | None) -> Floats | None:
         matrix = after(matrix, one)
     if text[at:].strip(" ,\t\r\n"):
         return None
-    if not np.isfinite(matrix).all() or np.abs(matrix).max() > 1e7:
+    if not np.isfinite(matrix).all() or np.abs(matrix).max() > FARTHEST:
         return None
     return matrix
 
