@@ -8,7 +8,7 @@ SUDO := $(if $(filter 0,$(shell id -u)),,sudo -n)
 export PYTHONPATH := $(CURDIR)
 export DJANGO_SETTINGS_MODULE := server.config.settings
 
-.PHONY: help setup setup-dev build demo serve account test test-core test-server test-web collected hunt e2e bench lint types schema rooms screenshots demo-designs requirements samples
+.PHONY: help setup setup-dev build demo serve account test test-core test-server test-web collected hunt soak e2e bench lint types schema rooms screenshots demo-designs requirements samples
 
 help:  ## this list
 	@grep -hE '^[a-z0-9-]+:.*## ' $(MAKEFILE_LIST) | sed 's/:.*## /\t/' | expand -t 16
@@ -83,6 +83,9 @@ test-web: setup-dev schema  ## the front end's own tests
 
 hunt: setup-dev  ## random designs, others each time, until one breaks or TIMES=20 times as many as in the tests have not
 	STILEBLADE_TIMES=$(or $(TIMES),20) $(PY) -m pytest -q -n2 tests/promises/test_random_steps.py
+
+soak: setup-dev build  ## eight people, random edits, kills, a full disk, for MINUTES=10
+	$(PY) -m bench.soak $(or $(MINUTES),10)
 
 e2e: setup-dev build /usr/bin/chromium  ## the whole job in a real browser
 	$(PY) -m pytest -q tests/e2e

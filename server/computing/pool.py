@@ -96,7 +96,9 @@ class Pool:
         self.most = {False: quick, True: slow}
         self.limits = limits or Limits()
         self._context = multiprocessing.get_context("forkserver")
-        self._context.set_forkserver_preload(["server.computing.worker", "server.computing.warm", PRELOADED])
+        self._context.set_forkserver_preload(
+            ["server.computing.worker", "server.computing.warm", PRELOADED]
+        )
         self._free = threading.Condition()
         self._workers: list[Worker] = []
         self._tickets: list[Ticket] = []

@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from functools import lru_cache
 
 from stileblade.checks.check import CHECKS, Finding, Mend, Place, Severity, Subject
 from stileblade.geometry.curves.places import Box
 from stileblade.geometry.measures.distances import inner_point, is_inside
 from stileblade.geometry.regions.region import Contour
+from stileblade.geometry.regions.remembered import with_figures
 from stileblade.piece.work import Work
 from stileblade.steps.kinds.fill import Fill, Which
 
@@ -16,7 +16,7 @@ SMALL = 30.0
 """mm^2: an opening smaller than this is hardly meant; larger ones are only noted."""
 
 
-@lru_cache(maxsize=64)
+@with_figures
 def left_in(work: Work) -> list[Contour]:
     """Openings that lie in no window and no figure cut away, largest first."""
     found = []

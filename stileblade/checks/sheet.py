@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator
-from functools import lru_cache
 
 import numpy as np
 
@@ -13,6 +12,7 @@ from stileblade.checks.check import CHECKS, Finding, Mend, Place, Severity, Subj
 from stileblade.geometry.curves.places import Box
 from stileblade.geometry.curves.segments import Floats
 from stileblade.geometry.measures.hull import hull_of
+from stileblade.geometry.regions.remembered import with_figures
 from stileblade.piece.folds import Fold
 from stileblade.piece.work import Work
 from stileblade.steps.kinds.split import Split
@@ -92,7 +92,7 @@ def turn_to_fit(work: Work, room: tuple[float, float]) -> int | None:
     )
 
 
-@lru_cache(maxsize=64)
+@with_figures
 def _hull(work: Work) -> Floats:
     return hull_of(work.paper.flat.points)
 

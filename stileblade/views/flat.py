@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from functools import lru_cache
 from typing import Any, Literal
 
 from pydantic import BaseModel
@@ -16,6 +15,7 @@ from stileblade.formats.pens import PENS
 from stileblade.geometry.curves.places import Point
 from stileblade.geometry.curves.transforms import after, scaling
 from stileblade.geometry.measures.distances import label_point
+from stileblade.geometry.regions.remembered import with_figures
 from stileblade.piece.lines import DrawnLine, How
 from stileblade.piece.work import Work
 from stileblade.steps.step import PartTaken, taking_part
@@ -249,7 +249,7 @@ def _windows(work: Work | None, piece: PieceOutcome) -> list[WindowView]:
     return found
 
 
-@lru_cache(maxsize=128)
+@with_figures
 def panels_of(work: Work) -> tuple[PanelView, ...]:
     return tuple(
         PanelView(name=p.name, box=box_of(p.box), label=label_point(work.paper, p.box))

@@ -2,14 +2,13 @@
 
 from __future__ import annotations
 
-from functools import lru_cache
-
 from pydantic import BaseModel
 
 from stileblade.design.evaluation import Outcome
 from stileblade.errors import StepError
 from stileblade.folding.hinge import perforation
 from stileblade.geometry.measures.distances import rings_of, thin
+from stileblade.geometry.regions.remembered import with_figures
 from stileblade.piece.folds import Made
 from stileblade.piece.work import Work
 from stileblade.unexpected import Attempts
@@ -67,7 +66,7 @@ def _problem(problem: StepError, unit: Unit) -> ProblemView:
     return ProblemView(message=message, hint=hint, field=problem.field)
 
 
-@lru_cache(maxsize=512)
+@with_figures
 def small_picture(work: Work) -> PictureView:
     """A thinned-out picture of the work, at about a 300th of its size."""
     box = work.paper.bounds

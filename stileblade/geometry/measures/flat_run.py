@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from functools import lru_cache
 
 import numpy as np
 
@@ -11,6 +10,7 @@ from stileblade.geometry.curves.places import Axis, Side
 from stileblade.geometry.curves.segments import Floats
 from stileblade.geometry.regions.clipping import clip_line
 from stileblade.geometry.regions.region import Region
+from stileblade.geometry.regions.remembered import with_figures
 
 _SAMPLES = 160
 
@@ -101,7 +101,7 @@ def _bracket(region: Region, side: Side, run: float) -> _Bracket:
     return _Bracket(axis, edge, sign, size, short, enough, longest, sampled)
 
 
-@lru_cache(maxsize=32)
+@with_figures
 def _sampled(
     region: Region, axis: Axis, edge: float, sign: float, size: float
 ) -> tuple[Floats, Floats]:

@@ -8,7 +8,6 @@ are no thin places: what meets at one is nearer to each other the nearer it is t
 from __future__ import annotations
 
 from dataclasses import dataclass
-from functools import lru_cache
 
 import numpy as np
 import shapely
@@ -18,6 +17,7 @@ from stileblade.geometry.curves.segments import NUDGE, Floats, Ints
 from stileblade.geometry.curves.vectors import crosses, dots, norms
 from stileblade.geometry.measures.distances import thin
 from stileblade.geometry.regions.region import Region
+from stileblade.geometry.regions.remembered import with_figures
 
 _SPACING = 0.8
 """mm between two rays on a long straight edge."""
@@ -48,7 +48,7 @@ class Corner:
     angle_deg: float
 
 
-@lru_cache(maxsize=128)
+@with_figures
 def thin_places(region: Region, width: float, *, of_paper: bool = True) -> tuple[Thin, ...]:
     """Places where the paper (or, without ``of_paper``, the gap between two cuts) is less than
     ``width`` mm wide, the narrowest first; of places beside each other only the narrowest."""
@@ -95,7 +95,7 @@ def _turned(d: Floats) -> Floats:
     return np.column_stack([-d[:, 1], d[:, 0]])
 
 
-@lru_cache(maxsize=16)
+@with_figures
 def _edges(region: Region) -> tuple[Floats, Floats, Ints, shapely.STRtree]:
     """Start and end of each edge (n, 2), running with the paper to the right, its ring, and the
     edges as a tree to search."""

@@ -3,24 +3,58 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from functools import wraps
 from threading import Lock
-from typing import TypeVar
+from typing import Any, TypeVar
 
 from cachetools import LRUCache, cached
+from cachetools.keys import hashkey
 
 from stileblade.geometry.regions.region import Region
 
 Make = TypeVar("Make", bound=Callable[..., Region])
+F = TypeVar("F", bound=Callable[..., Any])
 
 BYTES_OF_SEGMENT = 600
 """About what a segment takes: itself, its flattened form, and what is looked up in it."""
 BYTES_OF_REGION = 4_000
-MOST_BYTES = 128_000_000
+MOST_BYTES = 96_000_000
+MOST_BYTES_OF_FIGURES = 24_000_000
 
 
 def bytes_of(region: Region) -> int:
     """About how much memory a region keeps, with what is worked out of it when it is used."""
     return BYTES_OF_REGION + BYTES_OF_SEGMENT * region.nodes
+
+
+def with_figures(work_out: F) -> F:
+    """A function of regions, or of what has them as its ``paper``, that remembers what it worked out:
+    as many as there is room for, counted by what they were worked out of. Safe between threads."""
+    room: LRUCache[object, tuple[Any, int]] = LRUCache(
+        MOST_BYTES_OF_FIGURES, getsizeof=lambda kept: kept[1]
+    )
+    lock = Lock()
+
+    @wraps(work_out)
+    def recall(*given: Any, **named: Any) -> Any:
+        key = hashkey(*given, **named)
+        with lock:
+            kept = room.get(key)
+        if kept is not None:
+            return kept[0]
+        made = work_out(*given, **named)
+        cost = sum(_cost(value) for value in given)
+        if cost <= MOST_BYTES_OF_FIGURES:
+            with lock:
+                room[key] = (made, cost)
+        return made
+
+    return recall  # type: ignore[return-value]
+
+
+def _cost(value: Any) -> int:
+    region = getattr(value, "paper", value)
+    return bytes_of(region) if isinstance(region, Region) else 100
 
 
 def remembered(make: Make) -> Make:

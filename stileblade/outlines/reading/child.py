@@ -58,7 +58,7 @@ def read_bounded(content: bytes, text: str = "", lines: Lines = "auto") -> Answe
         child.join(2)
     if "error" in answer:
         raise ReadingError(answer["error"], hint=answer["hint"], code=answer.get("code"))
-    return answer  # type: ignore[no-any-return]
+    return answer
 
 
 def _error(message: str) -> Answer:

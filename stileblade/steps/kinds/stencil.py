@@ -5,7 +5,6 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 from enum import StrEnum
-from functools import lru_cache
 from typing import Annotated, Literal
 
 import numpy as np
@@ -18,6 +17,7 @@ from stileblade.geometry.curves.transforms import after, rotation, translation
 from stileblade.geometry.measures.bridges import Bridge, bridges_of
 from stileblade.geometry.regions.fill import filled
 from stileblade.geometry.regions.region import Contour, Region
+from stileblade.geometry.regions.remembered import with_figures
 from stileblade.geometry.regions.set_operations import (
     difference,
     intersection,
@@ -188,7 +188,7 @@ class _CutOut:
 _RECALLED: Recalled[_CutOut] = Recalled()
 
 
-@lru_cache(maxsize=64)
+@with_figures
 def _bridged(figure: Region, wish: _Wish | None) -> _CutOut:
     if wish is None:
         return _CutOut(figure, filled(figure))

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from functools import lru_cache
 from typing import Literal
 
 from stileblade.errors import StepError
@@ -12,6 +11,7 @@ from stileblade.geometry.curves.transforms import scaling, translation
 from stileblade.geometry.offset.offset import offset as grown_by
 from stileblade.geometry.regions.fill import filled
 from stileblade.geometry.regions.region import Region
+from stileblade.geometry.regions.remembered import with_figures
 from stileblade.geometry.regions.set_operations import difference, rectangle, union
 from stileblade.outlines.catalogue import AnyFigure, figure_field
 from stileblade.outlines.figure import outline_of
@@ -150,7 +150,7 @@ class StencilEdge(Step):
         return [Blank(), cls(surround=6)]
 
 
-@lru_cache(maxsize=32)
+@with_figures
 def _surrounded(region: Region, share: float, surround: float) -> tuple[Region, Region]:
     """The region scaled, and its surround without openings, wherever they are then moved to."""
     region = region.transformed(scaling(share, share))

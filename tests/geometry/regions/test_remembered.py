@@ -63,3 +63,22 @@ def test_many_at_once_come_to_one_answer() -> None:
         found = list(pool.map(square, [1.0, 2.0] * 50))
     assert {region.area for region in found} == {1.0, 4.0}
     assert square(1.0) is square(1.0)
+
+
+def test_figures_are_remembered_by_the_bytes_of_what_they_are_of() -> None:
+    made: list[int] = []
+
+    @remembering.with_figures
+    def size(region: Region, times: int) -> int:
+        made.append(times)
+        return len(region.segments) * times
+
+    square = rectangle(Box(0, 0, 1, 1))
+    assert size(square, 2) == size(square, 2) == 8
+    assert size(square, 3) == 12
+    assert made == [2, 3]
+    room = remembering.MOST_BYTES_OF_FIGURES // remembering.bytes_of(square)
+    for times in range(100, 101 + room):
+        size(square, times)
+    size(square, 2)
+    assert made.count(2) == 2
