@@ -4,6 +4,7 @@ in this process."""
 from __future__ import annotations
 
 import os
+import threading
 from collections.abc import Callable
 from typing import Any
 from urllib.parse import quote
@@ -24,7 +25,9 @@ def start_pool() -> Pool:
     global _pool
     workers = max(1, (os.cpu_count() or 2) - 1)
     _pool = Pool(quick=workers, slow=workers)
-    _pool.start()
+    _pool.prepare()
+    # the first worker is there when what it is parted from has imported everything: others go on
+    threading.Thread(target=_pool.start, daemon=True).start()
     return _pool
 
 

@@ -17,6 +17,7 @@ from collections.abc import Callable
 from contextlib import suppress
 from dataclasses import dataclass, field
 from itertools import count
+from multiprocessing import forkserver
 from multiprocessing.connection import Connection, wait
 from multiprocessing.process import BaseProcess
 from pathlib import Path
@@ -28,7 +29,7 @@ from server.computing.jobs import Answer
 from server.computing.worker import TOO_MUCH, Done, Limits, Order, Problem, work
 from stileblade.outlines.reading.child import PRELOADED
 
-SLOW = 0.5
+SLOW = 0.3
 """Seconds after which a job is a slow one."""
 LOOK = 0.05
 MOST_EACH = 6
@@ -106,6 +107,10 @@ class Pool:
         self._lanes: LRUCache[tuple[str, str], bool] = LRUCache(2000)
         self._refused: LRUCache[str, str] = LRUCache(200)
         self._over = False
+
+    def prepare(self) -> None:
+        """Starts what workers are parted from. OSError where there is no room for its socket."""
+        forkserver.ensure_running()
 
     def start(self) -> None:
         """Workers of the quick lane, before the first request."""
