@@ -42,6 +42,10 @@ class Of(IntEnum):
     """The straight line from the tip to the segment's own start."""
 
 
+_BACK = 1e-12 - 1
+"""Of the cosine of a turn."""
+
+
 def circular(segments: Segments) -> tuple[np.ndarray, Floats]:
     """Which segments are arcs of circles, and radii (n,)."""
     u, v = segments.coef[:, 2:4], segments.coef[:, 4:6]
@@ -245,8 +249,12 @@ class OffsetCurves:
 
     @cached_property
     def mitre_ratio(self) -> Floats:
-        """Length of each mitre by the distance, 1 at straight joints (SVG's definition)."""
-        return norms(self.tips - self.segments.start) / np.maximum(np.abs(self.distance), 1e-300)
+        """Length of each mitre by the distance, 1 at straight joints (SVG's definition), without bound
+        where the outline goes straight back."""
+        first, last = self.directions
+        ratio = norms(self.tips - self.segments.start) / np.maximum(np.abs(self.distance), 1e-300)
+        ratio[dots(last[self.before], first) < _BACK] = np.inf
+        return ratio
 
     @cached_property
     def runs_on(self) -> np.ndarray:
@@ -263,5 +271,5 @@ class OffsetCurves:
         turn = crosses(a, b)
         along = dots(a, b)
         corner = (np.abs(turn) > 1e-4) | (along < 0)
-        back = along < 1e-12 - 1  # straight back, as at the end of a stroke
+        back = along < _BACK  # straight back, as at the end of a stroke
         return corner & (((turn > 0) == (self.distance > 0)) | (back & (self.distance > 0)))

@@ -20,6 +20,7 @@ from stileblade.geometry.curves.flatten import Flat, flatten, neighbours
 from stileblade.geometry.curves.kinds import Kind
 from stileblade.geometry.curves.parallel import Corner, OffsetCurves
 from stileblade.geometry.curves.segments import Bools, Floats, Ints, Segments, concatenate, lines
+from stileblade.geometry.offset.hairs import without_hairs
 from stileblade.geometry.offset.kernel import CORNERS, Join, KernelCap, KernelStyle, buffered
 from stileblade.geometry.offset.polygon import SIDES
 from stileblade.geometry.offset.source import Pairs, Source, without_closed_segments
@@ -178,8 +179,9 @@ def _gathered(strokes: Sequence[tuple[Pen, list[tuple[Segments, bool]]]]) -> _Wa
         return None
     closing, job = np.array([ring for _, ring, _ in ways]), np.array([j for _, _, j in ways])
     closing, job = closing[present], job[present]
+    single, way_of = without_hairs(single.take(moving), way_of, closing)
     by = np.array([pen.width / 2 if pen.cap is Cap.SQUARE else 0.0 for pen, _ in strokes])[job]
-    single, way_of = _extended(single.take(moving), way_of, np.where(closing, 0.0, by))
+    single, way_of = _extended(single, way_of, np.where(closing, 0.0, by))
     return _Ways(single, way_of, closing, job)
 
 
