@@ -42,12 +42,14 @@ class FoundShape(BaseModel):
 
 
 class FoundLayer(BaseModel):
-    """shapes are numbers; page where it is the page's own background."""
+    """shapes are numbers; page where it is the page's own background, shade where it is of shapes that
+    are translucent all over, beside others that are not."""
 
     name: str
     colour: str
     shapes: list[int]
     page: bool
+    shade: bool
 
 
 class FoundOpen(BaseModel):

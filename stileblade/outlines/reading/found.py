@@ -30,6 +30,10 @@ class Shape:
     region: Region
     group: str = ""
     """The file's own layer that it is on; shapes of two of them are never put together."""
+    alpha: float = 1.0
+    """How much of what is below it hides."""
+    shade: bool = False
+    """Whether it is translucent all over, beside others that are not."""
 
 
 @dataclass(frozen=True)
@@ -72,10 +76,22 @@ class Found:
     @property
     def remarks(self) -> list[str]:
         """Notes, and what was left out with its count."""
-        return self.notes + [f"Left out: {w} ({n})." for w, n in sorted(self.left_out.items())]
+        shades = sum(len(layer.numbers) for layer in self.layers() if layer.shade)
+        what = "1 shape is" if shades == 1 else f"{shades} shapes are"
+        said = f"Translucent all over, as shadows and gleams are: {what} left out at first, in layers of"
+        shade = [f"{said} their own."] if shades else []
+        return (
+            self.notes + shade + [f"Left out: {w} ({n})." for w, n in sorted(self.left_out.items())]
+        )
 
     def layers(self) -> list[Layer]:
-        return layered(self.shapes, Box(0.0, 0.0, self.width, self.height))
+        """From the lowest to the topmost. Where all but the page is translucent, nothing is shade: then
+        that is how the drawing is coloured."""
+        found = layered(self.shapes, Box(0.0, 0.0, self.width, self.height))
+        if all(layer.page or layer.shade for layer in found):
+            for layer in found:
+                layer.shade = False
+        return found
 
     def as_data(self) -> dict[str, Any]:
         """Shapes by number, layers as numbers of shapes; paths in drawing units."""
@@ -122,15 +138,20 @@ class Layer:
     boxes: list[Box]
     page: bool = False
     """Whether it is only the page's own background."""
+    shade: bool = False
+    """Whether it is of shadows, gleams and tints."""
     numbers: list[int] = field(default_factory=list)
 
     def as_data(self, number: int) -> dict[str, Any]:
         told = "Page" if self.page else told_name(self.name)
+        if self.shade and not told:
+            told = "Shade"
         return {
             "name": told or f"Layer {number}",
             "colour": self.colour,
             "shapes": self.numbers,
             "page": self.page,
+            "shade": self.shade,
         }
 
 
@@ -144,7 +165,8 @@ def layered(shapes: list[Shape], page: Box) -> list[Layer]:
     for number, shape in enumerate(shapes):
         box = shape.region.bounds
         for layer in reversed(layers):
-            if (layer.colour, layer.group) == (shape.colour, shape.group) and not layer.page:
+            alike = (layer.colour, layer.group, layer.shade)
+            if alike == (shape.colour, shape.group, shape.shade) and not layer.page:
                 layer.shapes.append(shape.region)
                 layer.boxes.append(box)
                 layer.numbers.append(number)
@@ -169,7 +191,8 @@ def _layer(shape: Shape, number: int, box: Box, page: Box, *, lowest: bool) -> L
         and box.foot >= page.foot - 0.01 * page.height
     )
     name = shape.group or shape.name
-    return Layer(name, shape.colour, shape.group, [shape.region], [box], is_page, [number])
+    only = [shape.region], [box], is_page, shape.shade
+    return Layer(name, shape.colour, shape.group, *only, [number])
 
 
 def _meet(a: Box, b: Box) -> bool:

@@ -36,7 +36,9 @@ def test_straight_back_without_a_hair_has_no_bar_either() -> None:
     assert (box.right, box.height) == (pytest.approx(10, abs=1e-6), pytest.approx(1, abs=1e-6))
 
 
-ROUNDED = "M10 {0}L50 0A10 10 0 0 1 60 10V40A10 10 0 0 1 50 50H10A10 10 0 0 1 0 40V10A10 10 0 0 1 10 0Z"
+ROUNDED = (
+    "M10 {0}L50 0A10 10 0 0 1 60 10V40A10 10 0 0 1 50 50H10A10 10 0 0 1 0 40V10A10 10 0 0 1 10 0Z"
+)
 # what the rounded rectangle of 60 x 50 with corners of 10 is, grown by 5
 GROWN = 70 * 60 - (4 - math.pi) * 15**2
 
@@ -52,7 +54,9 @@ def test_a_hair_at_a_smooth_joint_puts_out_no_mitre(hair: float, limit: float) -
 
 @pytest.mark.parametrize("steps", [40, 4000])
 def test_finely_drawn_outlines_stay(steps: int) -> None:
-    corners = [(math.cos(2 * math.pi * n / steps), math.sin(2 * math.pi * n / steps)) for n in range(steps)]
+    corners = [
+        (math.cos(2 * math.pi * n / steps), math.sin(2 * math.pi * n / steps)) for n in range(steps)
+    ]
     region = region_from_path(f"M{'L'.join(f'{x:.9f} {y:.9f}' for x, y in corners)}Z")
     assert len(region_without_hairs(region).segments) == len(region.segments)
 

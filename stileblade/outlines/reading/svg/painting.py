@@ -15,8 +15,8 @@ from stileblade.errors import GeometryError, ReadingError
 from stileblade.geometry.curves.kinds import Kind
 from stileblade.geometry.curves.measurement import bounds
 from stileblade.geometry.curves.places import Box
-from stileblade.geometry.curves.segments import Floats, Segments, concatenate, transformed_all
-from stileblade.geometry.curves.transforms import after, identity, translation
+from stileblade.geometry.curves.segments import Segments, concatenate, transformed_all
+from stileblade.geometry.curves.transforms import identity
 from stileblade.geometry.offset.offset import Join
 from stileblade.geometry.offset.stroke import Cap, Pen, Stroked, stroke_all
 from stileblade.geometry.paths.drawing import Drawing
@@ -28,11 +28,12 @@ from stileblade.geometry.regions.set_operations import intersection
 from stileblade.outlines.reading.found import OpenContour, Shape
 from stileblade.outlines.reading.joining import join
 from stileblade.outlines.reading.limits import LIMITS
+from stileblade.outlines.reading.shade import mixed
 from stileblade.outlines.reading.svg import measures
+from stileblade.outlines.reading.svg.extent import collect
 from stileblade.outlines.reading.svg.pending import Ink, Pending, to_scale
 from stileblade.outlines.reading.svg.place import Place
 from stileblade.outlines.reading.svg.style import Style
-from stileblade.outlines.reading.svg.xml import link_of, local_name
 
 Job = TypeVar("Job")
 _JOINS = {"round": Join.ROUND, "bevel": Join.BEVEL}
@@ -93,13 +94,15 @@ class Painter:
             self.left_out["markers"] += 1
         if fill and style.fill_alpha > 0:
             of_fill = style.rule, None, place.matrix, None
-            self._pending.append(Pending(*of_fill, place, fill, drawing, shape, family, False))
+            shown = replace(shape, alpha=style.alpha * style.fill_alpha * fill.alpha)
+            self._pending.append(Pending(*of_fill, place, fill, drawing, shown, family, False))
         if stroke and style.stroke_alpha > 0 and style.width > 0:
             pen = self._pen(style, place)
             if pen is not None:
                 alone = not (fill and style.fill_alpha > 0)
                 of_pen = style.rule, pen, *to_scale(place, drawing)
-                self._pending.append(Pending(*of_pen, place, stroke, drawing, shape, family, alone))
+                shown = replace(shape, alpha=style.alpha * style.stroke_alpha * stroke.alpha)
+                self._pending.append(Pending(*of_pen, place, stroke, drawing, shown, family, alone))
 
     def widths(self) -> list[float]:
         """Of all strokes, in drawing units."""
@@ -141,7 +144,7 @@ class Painter:
         return found
 
     def shapes(self) -> list[Shape]:
-        """All that was painted, in order, as far as it is not clipped or faded away."""
+        """All that was painted, in order, in the colours that are seen, unless clipped or faded away."""
         regions: list[Region] = [Region.empty()] * len(self._pending)
         jobs = list(enumerate(self._jobs(self._pending)))
         fills = [(i, job) for i, job in jobs if isinstance(job, Painted)]
@@ -157,7 +160,7 @@ class Painter:
             region = self._seen(region, pending)
             if region:
                 found.append(replace(pending.shape, colour=pending.ink.colour, region=region))
-        return found
+        return mixed(found)
 
     @staticmethod
     def _jobs(pending: Sequence[Pending]) -> list[Painted | Stroked]:
@@ -247,48 +250,11 @@ class Painter:
     ) -> Box | None:
         """The box of an element's own fill geometry in its user units."""
         found: list[Segments] = []
-        self._collect(element, place, ids, identity(), found, 0)
+        collect(element, place, ids, identity(), found, 0)
         if not found:
             return None
         box = Box(*bounds(concatenate(found)))
         return box if box.width > 0 and box.height > 0 else None
-
-    def _collect(
-        self,
-        element: etree._Element,
-        place: Place,
-        ids: Mapping[str, etree._Element],
-        matrix: Floats,
-        found: list[Segments],
-        depth: int,
-    ) -> None:
-        name = local_name(element)
-        if depth > 32 or len(found) > 5000:
-            return
-        if name in ("g", "a", "switch"):
-            for child in element:
-                own = measures.transform(child.get("transform")) if local_name(child) else None
-                if own is not None:
-                    inner = after(matrix, own)
-                    self._collect(child, place, ids, inner, found, depth + 1)
-        elif name == "use":
-            target = ids.get(link_of(element))
-            if target is not None:
-                x = measures.length(element.get("x"), place.width, 0)
-                y = measures.length(element.get("y"), place.height, 0)
-                own = measures.transform(target.get("transform"))
-                inner = after(matrix, translation(x, y))
-                if own is not None:
-                    inner = after(inner, own)
-                self._collect(target, place, ids, inner, found, depth + 1)
-        elif name:
-            drawing = (
-                read_path_to_error(element.get("d", ""))[0]
-                if name == "path"
-                else measures.shape(element, name, place.width, place.height)
-            )
-            if drawing is not None:
-                found += [c.transformed(matrix) for c in (*drawing.contours, *drawing.open)]
 
 
 def _is_box(region: Region) -> bool:

@@ -17,10 +17,12 @@ from stileblade.outlines.reading.svg.place import Place
 
 @dataclass(frozen=True)
 class Ink:
-    """What is painted with: a colour as #rrggbb, and the gradient whose mean it is."""
+    """What is painted with: a colour as #rrggbb, the gradient whose mean it is, and how much of what
+    is below it hides."""
 
     colour: str
     gradient: Gradient | None = None
+    alpha: float = 1.0
 
 
 @dataclass(frozen=True, eq=False)

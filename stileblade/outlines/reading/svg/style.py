@@ -51,6 +51,8 @@ class Style:
     anchor: str = "start"
     spacing: float = 0.0
     markers: bool = False
+    alpha: float = 1.0
+    """Of the element with all that it is in."""
     # not inherited
     shown: bool = True
     clip: str = ""
@@ -79,6 +81,7 @@ def _styled(outer: Style, declared: tuple[tuple[str, str], ...], diagonal: float
         "size": size,
         "shown": given.get("display", "").strip() != "none"
         and share_of(given.get("opacity"), 1.0) > 0,
+        "alpha": outer.alpha * share_of(given.get("opacity"), 1.0),
         "clip": _url(given.get("clip-path", "")),
         "masked": bool(_url(given.get("mask", ""))),
         "filtered": bool(_url(given.get("filter", ""))),

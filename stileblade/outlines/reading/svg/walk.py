@@ -254,11 +254,11 @@ class _Walk:
             gradient = gradient_of(target, self.ids, self.cascade.of)
             if gradient is None or gradient.alpha <= 0:
                 return None
-            return Ink(gradient.colour, gradient)
+            return Ink(gradient.colour, gradient, gradient.alpha)
         if name == "pattern":
             self.found.left_out["patterns, read as plain colour"] += 1
             return Ink("#808080")
-        return Ink(paint.colour) if paint.alpha > 0 and paint.colour else None
+        return Ink(paint.colour, None, paint.alpha) if paint.alpha > 0 and paint.colour else None
 
     def _use(self, element: etree._Element, inside: _Inside) -> None:
         link = link_of(element)

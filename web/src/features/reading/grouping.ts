@@ -21,7 +21,7 @@ export function draftsOf(found: Found): Draft[] {
     name: layer.name,
     colour: layer.colour,
     shapes: layer.shapes,
-    kept: !layer.page,
+    kept: !layer.page && !layer.shade,
     byHand: false,
   }))
 }
