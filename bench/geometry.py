@@ -26,6 +26,7 @@ from stileblade.geometry.regions.set_operations import (
     half_plane,
     intersection,
     union,
+    union_all,
 )
 from stileblade.outlines.artwork import Artwork, outlines_of
 from tests.geometry.zoo import fine, outlines
@@ -65,6 +66,8 @@ def rows() -> list[Row]:
         Row("glyph shrunk by 0.5", lambda: offset(fresh(glyph), -0.5),
             lambda: shapely.buffer(glyph.polygons, -0.5, quad_segs=20), glyph.nodes, (glyph,), 0.5),
         Row("artwork of 200 contours united", lambda: fill_all(parts)[0],
+            lambda: shapely.union_all(shapes), sum(r.nodes for r in art), tuple(art)),
+        Row("its figures united in one go", lambda: union_all([fresh(r) for r in art]),
             lambda: shapely.union_all(shapes), sum(r.nodes for r in art), tuple(art)),
     ]  # fmt: skip
     for name, shape in (

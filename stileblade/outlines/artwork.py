@@ -16,9 +16,10 @@ from stileblade.errors import GeometryError, ReadingError, StepError
 from stileblade.fields import Values
 from stileblade.geometry.curves.transforms import scaling
 from stileblade.geometry.paths.pathdata import region_from_path
-from stileblade.geometry.regions.fill import FillRule, fill
+from stileblade.geometry.regions.fill import FillRule
 from stileblade.geometry.regions.region import Region
 from stileblade.geometry.regions.remembered import remembered
+from stileblade.geometry.regions.set_operations import union_all
 
 LONGEST_PATH = 8_000_000
 MOST_LAYERS = 60
@@ -97,7 +98,4 @@ def _scaled(path: str, rule: FillRule, scale: float) -> Region:
 
 @remembered
 def _united(regions: tuple[Region, ...]) -> Region:
-    regions = tuple(r for r in regions if r)
-    if len(regions) == 1:
-        return regions[0]
-    return fill([c.segments for r in regions for c in r.contours])
+    return union_all(regions)
