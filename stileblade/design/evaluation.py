@@ -16,6 +16,7 @@ from stileblade.card.stock import Paper
 from stileblade.design.cache import OutcomeCache
 from stileblade.design.document import Design, Piece
 from stileblade.errors import GeometryError, StepError
+from stileblade.geometry.regions.loops import without_loops
 from stileblade.outlines.artwork import Artwork, LayerOutlines, outlines_of
 from stileblade.piece.work import Work
 from stileblade.spending import OverSpent, for_step
@@ -196,6 +197,8 @@ def _apply(step: Step, work: Work | None, setting: Setting) -> Work | StepError:
         )
     try:
         made = step.apply(work, setting)
+        if work is None or made.paper is not work.paper:
+            made = _sound(made)
         return made if _within_reach(made) else _too_large(made)
     except StepError as error:
         return error
@@ -208,6 +211,12 @@ def _apply(step: Step, work: Work | None, setting: Setting) -> Work | StepError:
         return StepError(
             "It could not be computed.", hint=f"{SORRY} Change its values, or switch it off."
         )
+
+
+def _sound(work: Work) -> Work:
+    """The work with a paper that crosses itself nowhere."""
+    paper = without_loops(work.paper)
+    return work if paper is work.paper else replace(work, paper=paper)
 
 
 def _within_reach(work: Work) -> bool:

@@ -20,6 +20,7 @@ from stileblade.formats.format import formats
 from stileblade.formats.plan import Operation, plan_of
 from stileblade.geometry.measures.cells import area_of
 from stileblade.geometry.regions.along import points_along
+from stileblade.geometry.regions.loops import crosses_itself
 from stileblade.geometry.regions.region import Region
 from stileblade.piece.work import Work
 from stileblade.views.bench import view
@@ -51,6 +52,7 @@ def built(*made: Values, way: str = "side-fold") -> Evaluation:
                 assert outcome.work is outcome.before
             if outcome.work is not None:
                 check_whole(outcome.work.paper)
+                assert not crosses_itself(outcome.work.paper)
         shown = view(evaluation, piece, made_id(design), set())
         assert shown.rest is not None
         assert not [f for f in shown.rest.findings if f.code == "not-computed"]

@@ -21,6 +21,7 @@ from stileblade.geometry.offset.hairs import region_without_hairs
 from stileblade.geometry.offset.kernel import Join, KernelStyle, buffered
 from stileblade.geometry.offset.source import Source, without_closed_segments
 from stileblade.geometry.offset.tracing import traced
+from stileblade.geometry.regions.loops import without_loops
 from stileblade.geometry.regions.region import Region
 from stileblade.tolerance import TOLERANCE
 
@@ -49,9 +50,9 @@ def offset(
     source, shape, grown = bounded(region, distance)
     rounded = traced(grown, source)[0]
     if join is Join.ROUND:
-        return rounded
+        return without_loops(rounded)
     limit = mitre_limit if join is Join.MITRE else 0.0
-    return with_corners(rounded, shape, distance, source.curves, limit)
+    return without_loops(with_corners(rounded, shape, distance, source.curves, limit))
 
 
 def bounded(region: Region, distance: float) -> tuple[Source, shapely.Geometry, np.ndarray]:
