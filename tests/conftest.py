@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import multiprocessing
 import os
 from collections.abc import Callable
 from typing import Any
@@ -9,6 +10,7 @@ from typing import Any
 import pytest
 from hypothesis import HealthCheck, settings
 
+from server.computing.pool import PRELOAD
 from stileblade.design.document import Design, load_design
 from stileblade.design.evaluation import Evaluation, evaluate
 
@@ -23,6 +25,9 @@ settings.register_profile(
     database=None,
 )
 settings.load_profile("stileblade")
+
+# whichever test parts a process first: it has what the server's has
+multiprocessing.get_context("forkserver").set_forkserver_preload(PRELOAD)
 
 A2 = {
     "name": "A2",

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from typing import Any, cast
+from typing import Any
 
 from django.contrib.auth.models import AnonymousUser
 from django.http import HttpRequest, HttpResponse
@@ -22,7 +22,7 @@ class DemoVisitor:
         if is_demo():
             user = request.user
             # looked up by who asks for it: the page itself needs no database
-            request.user = cast(Any, SimpleLazyObject(lambda: _visitor(request, user)))
+            request.user = SimpleLazyObject(lambda: _visitor(request, user))  # type: ignore[assignment]
         return self.get_response(request)
 
 

@@ -29,6 +29,8 @@ from server.computing.jobs import Answer
 from server.computing.worker import TOO_MUCH, Done, Limits, Order, Problem, work
 from stileblade.outlines.reading.child import PRELOADED
 
+PRELOAD = ["server.computing.worker", "server.computing.warm", PRELOADED]
+"""What is imported once, by the process that workers are parted from."""
 SLOW = 0.3
 """Seconds after which a job is a slow one."""
 LOOK = 0.05
@@ -97,9 +99,7 @@ class Pool:
         self.most = {False: quick, True: slow}
         self.limits = limits or Limits()
         self._context = multiprocessing.get_context("forkserver")
-        self._context.set_forkserver_preload(
-            ["server.computing.worker", "server.computing.warm", PRELOADED]
-        )
+        self._context.set_forkserver_preload(PRELOAD)
         self._free = threading.Condition()
         self._workers: list[Worker] = []
         self._tickets: list[Ticket] = []

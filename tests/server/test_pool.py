@@ -98,7 +98,7 @@ def test_others_do_not_wait_for_a_heavy_job(pool: Pool) -> None:
         time.sleep(0.02)
     assert all(isinstance(h.answer(), Answer) for h in heavy)
     # each of the three may hold the quick lane until it is known to be slow, and no longer
-    assert sorted(waits)[len(waits) // 2] < 0.2
+    assert sorted(waits)[len(waits) // 2] < 1.0
 
 
 def test_the_next_job_about_the_same_begins_with_the_worker_that_has_it(pool: Pool) -> None:

@@ -21,6 +21,7 @@ from stileblade.unexpected import logger
 
 MOST_TEXT = 80
 PRELOADED = "stileblade.outlines.reading.kinds"
+"""What whoever reads many files has the process preload from which others are parted."""
 _HINT = "Simplify it, or read a part of it."
 TOO_LONG = f"The drawing takes more than {LIMITS.seconds} seconds to read."
 TOO_LARGE = f"The drawing takes more than {LIMITS.memory // 1_000_000} MB of memory to read."
@@ -40,7 +41,6 @@ def read_bounded(content: bytes, text: str = "", lines: Lines = "auto") -> Answe
             hint="Leave embedded pictures out, or simplify the drawing.",
         )
     context = multiprocessing.get_context("forkserver")
-    context.set_forkserver_preload([PRELOADED])  # where nobody has started it with more
     here, there = context.Pipe(duplex=False)
     child = context.Process(
         target=_read, args=(there, content, text[:MOST_TEXT], lines), daemon=True
