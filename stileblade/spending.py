@@ -47,6 +47,8 @@ class Allowance:
         self.steps, self.look = steps * seconds, look * seconds
         self.at, self.over = at, over
         self.spent_on_steps = 0.0
+        self.no_room = False
+        """Whether there was no memory for something."""
         self._end = 0.0
 
     @property
@@ -124,5 +126,9 @@ def for_look() -> Iterator[None]:
     left = _present.left - _FOR_ANSWER * _present.seconds
     if left <= _LEAST:
         raise OverSpent(own=False)
-    with _present.share(min(_present.look, left)):
-        yield
+    try:
+        with _present.share(min(_present.look, left)):
+            yield
+    except MemoryError:
+        _present.no_room = True
+        raise

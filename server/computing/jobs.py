@@ -26,7 +26,7 @@ from stileblade.views.joins import JoinView, joins_of
 from stileblade.views.posed import posed_svg
 from stileblade.views.summary import summary_of
 
-CACHE = OutcomeCache(most_bytes=250_000_000)
+CACHE = OutcomeCache(most_bytes=150_000_000)
 
 
 @dataclass(frozen=True)

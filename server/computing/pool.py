@@ -38,6 +38,8 @@ MOST_EACH = 6
 """Jobs of one person that wait or run; more end the oldest."""
 MOST_WAIT = 30.0
 NICER = 10
+MOST_TRIES = 5
+"""In the quick lane, in the slow one, in a fresh worker, and for two steps that are given up."""
 _TICKS = os.sysconf("SC_CLK_TCK")
 
 SUPERSEDED = Problem(409, "superseded", "A newer request took the place of this one.")
@@ -56,6 +58,8 @@ class Worker:
     connection: Connection
     slow: bool = False
     busy: bool = False
+    jobs: int = 0
+    """How many it has been given: what it remembers of them takes memory, too."""
     about: tuple[str, str] = ("", "")
     """Whose what it last computed."""
     since: float = 0.0
@@ -137,7 +141,7 @@ class Pool:
         about the same ends an older one. ``gone`` says when nobody waits for it any more."""
         ticket = self._enter(job, person, about)
         try:
-            for _ in range(3):
+            for _ in range(MOST_TRIES):
                 worker = self._worker_for(ticket, gone)
                 if worker is None:
                     return ticket.ended or BUSY
@@ -177,6 +181,7 @@ class Pool:
                 worker = self._idle(ticket)
                 if worker is not None:
                     worker.busy, worker.about, ticket.running = True, ticket.about, True
+                    worker.jobs += 1
                     return worker
                 if time.monotonic() > until:
                     return None
@@ -246,7 +251,11 @@ class Pool:
         except (EOFError, OSError):  # it was ended, or ended itself: memory, a fault in a library
             return self._too_much(worker, step, "memory")
 
-    def _done(self, worker: Worker, ticket: Ticket, done: Done, took: float) -> Answer | Problem:
+    def _done(
+        self, worker: Worker, ticket: Ticket, done: Done, took: float
+    ) -> Answer | Problem | None:
+        if worker.jobs > 1 and done.memory:  # a fresh one has more room
+            return self._let_go(worker, ticket.ended)
         with self._free:
             self._refused.update(done.over)
             self._lanes[ticket.about] = worker.slow and took > SLOW
@@ -286,6 +295,8 @@ class Pool:
         if self._over:
             return BUSY
         self._let_go(worker, None)
+        if what == "memory" and worker.jobs > 1:
+            return None
         if not step:
             return TOO_MUCH
         with self._free:

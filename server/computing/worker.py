@@ -54,11 +54,13 @@ class Problem:
 
 @dataclass(frozen=True)
 class Done:
-    """``over``: keys of steps that took too much; the worker is not to be used again."""
+    """``over``: keys of steps that took too much, and of what. ``spent``: the worker is not to be used
+    again; ``memory``: something in it had no room."""
 
     result: Answer | Problem
     over: dict[str, str]
     spent: bool
+    memory: bool
 
 
 TOO_MUCH = Problem(
@@ -70,19 +72,19 @@ TOO_MUCH = Problem(
 _SORRY = Problem(500, "unexpected", "Something went wrong here.", f"{SORRY} Nothing was lost.")
 
 
-def perform(order: Order, allowance: Allowance | None) -> tuple[Answer | Problem, bool]:
-    """The order's answer, and whether the whole allowance was used up."""
+def perform(order: Order, allowance: Allowance | None) -> tuple[Answer | Problem, str]:
+    """The order's answer, and what it had not enough of: "time", "memory", or nothing."""
     try:
         with allowance.job() if allowance else nullcontext():
-            return JOBS[order.job](*order.arguments), False
-    except (OverSpent, MemoryError):
+            return JOBS[order.job](*order.arguments), ""
+    except (OverSpent, MemoryError) as much:
         logger.warning("the job %s took too much", order.job, exc_info=True)
-        return TOO_MUCH, True
+        return TOO_MUCH, "memory" if isinstance(much, MemoryError) else "time"
     except StilebladeError as error:
-        return refused(error), False
+        return refused(error), ""
     except Exception:
         logger.exception("the job %s failed", order.job)
-        return _SORRY, False
+        return _SORRY, ""
 
 
 def refused(error: StilebladeError) -> Problem:
@@ -112,9 +114,10 @@ def work(connection: Connection, limits: Limits, more: tuple[str, ...] = ()) -> 
             at=lambda key: connection.send(key),
             over=over.__setitem__,
         )
-        result, spent = perform(order, allowance)
+        result, lacking = perform(order, allowance)
+        memory = allowance.no_room or "memory" in (lacking, *over.values())
         try:
-            connection.send(Done(result, over, spent or bool(over)))
+            connection.send(Done(result, over, bool(lacking or over or memory), memory))
         except (OSError, MemoryError):
             os._exit(1)
 

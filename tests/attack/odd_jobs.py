@@ -42,10 +42,17 @@ def deaf(key: str) -> Answer:
 
 
 def eat(megabytes: int) -> Answer:
-    kept = []
-    for _ in range(megabytes):
-        kept.append(bytearray(1_000_000))
+    kept = [bytearray(1_000_000) for _ in range(megabytes)]
     return _said(len(kept))
+
+
+HOARD: list[bytearray] = []
+
+
+def hoard(megabytes: int) -> Answer:
+    """Keeps it, as what is remembered is kept."""
+    HOARD.extend(bytearray(1_000_000) for _ in range(megabytes))
+    return _said(os.getpid())
 
 
 def die() -> Answer:
@@ -57,4 +64,4 @@ def who() -> Answer:
     return _said(os.getpid())
 
 
-JOBS.update(spin=spin, deaf=deaf, eat=eat, die=die, who=who)
+JOBS.update(spin=spin, deaf=deaf, eat=eat, hoard=hoard, die=die, who=who)

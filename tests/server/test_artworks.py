@@ -113,7 +113,8 @@ def test_an_uploaded_file_is_read_and_nothing_is_kept(designer: Api) -> None:
     assert (status, found["kind"], found["shapes"][0]["name"]) == (200, "svg", "Sun")
     scale = found["sizes"][0]["scale"]
     assert found["shapes"][0]["area"] * scale**2 == pytest.approx(314.1593, abs=1e-3)
-    assert found["layers"] == [{"name": "Sun", "colour": "#000000", "shapes": [0], "page": False}]
+    layer = {"name": "Sun", "colour": "#000000", "shapes": [0], "page": False, "shade": False}
+    assert found["layers"] == [layer]
     assert Artwork.objects.count() == 0
     status, problem = upload(designer, "x.svg", b"no svg")
     assert (status, problem["title"]) == (422, "This is not an SVG file: it holds no markup.")

@@ -73,6 +73,14 @@ def test_what_takes_too_much_memory_is_refused_in_words(pool: Pool) -> None:
     assert isinstance(pool.run("eat", 20, person="a"), Answer)
 
 
+def test_a_worker_that_is_full_of_what_it_remembers_is_not_the_jobs_fault(pool: Pool) -> None:
+    before = pool.run("hoard", 200, person="a")
+    after = pool.run("hoard", 200, person="a")
+    assert isinstance(before, Answer)
+    assert isinstance(after, Answer)
+    assert before.content != after.content
+
+
 def test_a_worker_that_hears_nothing_is_ended_and_its_step_not_tried_again(pool: Pool) -> None:
     before = time.monotonic()
     answer = pool.run("deaf", "the step's key", person="a")

@@ -18,8 +18,8 @@ F = TypeVar("F", bound=Callable[..., Any])
 BYTES_OF_SEGMENT = 600
 """About what a segment takes: itself, its flattened form, and what is looked up in it."""
 BYTES_OF_REGION = 4_000
-MOST_BYTES = 96_000_000
-MOST_BYTES_OF_FIGURES = 24_000_000
+MOST_BYTES = 64_000_000
+MOST_BYTES_OF_FIGURES = 12_000_000
 
 
 def bytes_of(region: Region) -> int:
