@@ -236,6 +236,8 @@ def soak(minutes: float) -> int:
         ended.set()
         for person in (*people, worst):
             person.join(90)
+        while people[0].ask("GET", "/session")[0] != 200:  # it may have been killed just now
+            time.sleep(0.5)
         gone = lost(people)
         server.end()
     answers: Counter[str] = sum((p.answers for p in people), Counter())

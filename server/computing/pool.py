@@ -10,37 +10,32 @@ the worker that did it, and what that has computed.
 from __future__ import annotations
 
 import multiprocessing
-import os
 import threading
 import time
 from collections.abc import Callable
-from contextlib import suppress
 from dataclasses import dataclass, field
 from itertools import count
 from multiprocessing import forkserver
-from multiprocessing.connection import Connection, wait
-from multiprocessing.process import BaseProcess
-from pathlib import Path
+from multiprocessing.connection import wait
 from typing import Any
 
 from cachetools import LRUCache
 
+from server.computing.hands import Worker, to_slow_lane
 from server.computing.jobs import Answer
 from server.computing.worker import TOO_MUCH, Done, Limits, Order, Problem, work
 from stileblade.outlines.reading.child import PRELOADED
 
 PRELOAD = ["server.computing.worker", "server.computing.warm", PRELOADED]
 """What is imported once, by the process that workers are parted from."""
-SLOW = 0.3
+SLOW = 0.5
 """Seconds after which a job is a slow one."""
 LOOK = 0.05
 MOST_EACH = 6
 """Jobs of one person that wait or run; more end the oldest."""
 MOST_WAIT = 30.0
-NICER = 10
 MOST_TRIES = 5
 """In the quick lane, in the slow one, in a fresh worker, and for two steps that are given up."""
-_TICKS = os.sysconf("SC_CLK_TCK")
 
 SUPERSEDED = Problem(409, "superseded", "A newer request took the place of this one.")
 GONE = Problem(499, "gone", "Nobody waits for this any more.")
@@ -50,32 +45,6 @@ BUSY = Problem(
     "Too much is being computed at the moment.",
     "Your work is kept; it is tried again before long.",
 )
-
-
-@dataclass(eq=False)
-class Worker:
-    process: BaseProcess
-    connection: Connection
-    slow: bool = False
-    busy: bool = False
-    jobs: int = 0
-    """How many it has been given: what it remembers of them takes memory, too."""
-    about: tuple[str, str] = ("", "")
-    """Whose what it last computed."""
-    since: float = 0.0
-
-    def seconds(self) -> float:
-        """Processor time that it has taken since it was started."""
-        try:
-            fields = Path(f"/proc/{self.process.pid}/stat").read_text().rsplit(")", 1)[1].split()
-        except OSError:
-            return 0.0
-        return (int(fields[11]) + int(fields[12])) / _TICKS
-
-    def end(self) -> None:
-        self.connection.close()
-        self.process.kill()
-        self.process.join(5)
 
 
 @dataclass(eq=False)
@@ -161,7 +130,7 @@ class Pool:
     def _enter(self, job: str, person: str, about: str) -> Ticket:
         with self._free:
             key = (person, about)
-            ticket = Ticket(next(self._numbers), person, key, job, self._lanes.get(key, False))
+            ticket = Ticket(next(self._numbers), person, key, job, self._begins_slow(key))
             mine = [t for t in self._tickets if t.person == person and t.ended is None]
             older = [t for t in mine if about and t.about == key and t.job == job]
             for old in older or mine[: max(0, len(mine) - MOST_EACH + 1)]:
@@ -169,6 +138,11 @@ class Pool:
             self._tickets.append(ticket)
             self._free.notify_all()
             return ticket
+
+    def _begins_slow(self, key: tuple[str, str]) -> bool:
+        """Where the last job about it took long, or where a worker that knows it is idle there."""
+        known = any(w.slow and not w.busy and w.about == key for w in self._workers)
+        return known or self._lanes.get(key, False)
 
     def _worker_for(self, ticket: Ticket, gone: Callable[[], bool]) -> Worker | None:
         """An idle worker of the ticket's lane, when it is the ticket's turn; None when it is ended."""
@@ -190,6 +164,8 @@ class Pool:
                     ticket.ended = GONE
 
     def _idle(self, ticket: Ticket) -> Worker | None:
+        if ticket.slow and not self._begins_slow(ticket.about):
+            ticket.slow = False  # it is not slow itself, and its worker has been taken meanwhile
         lane = ticket.slow
         waiting = [t for t in self._tickets if not t.running and t.ended is None and t.slow is lane]
         running = [t.person for t in self._tickets if t.running]
@@ -221,7 +197,7 @@ class Pool:
         there.close()
         worker = Worker(process, here)
         if slow:
-            _to_slow_lane(worker)
+            to_slow_lane(worker)
         self._workers.append(worker)
         return worker
 
@@ -276,7 +252,7 @@ class Pool:
                     return False
                 self._workers.remove(idle)
                 idle.end()
-            _to_slow_lane(worker)
+            to_slow_lane(worker)
             self._fill()
             self._free.notify_all()
             return True
@@ -302,10 +278,3 @@ class Pool:
         with self._free:
             self._refused[step] = what
         return None
-
-
-def _to_slow_lane(worker: Worker) -> None:
-    worker.slow = True
-    if worker.process.pid:
-        with suppress(OSError):  # it is gone already
-            os.setpriority(os.PRIO_PROCESS, worker.process.pid, NICER)
