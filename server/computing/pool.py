@@ -13,7 +13,7 @@ import multiprocessing
 import threading
 import time
 from collections.abc import Callable
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 from itertools import count
 from multiprocessing import forkserver
 from multiprocessing.connection import wait
@@ -56,7 +56,6 @@ class Ticket:
     about: tuple[str, str]
     job: str
     slow: bool
-    began: float = field(default_factory=time.monotonic)
     running: bool = False
     ended: Problem | None = None
 
