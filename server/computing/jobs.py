@@ -3,7 +3,6 @@ run in a worker, which keeps what it has computed for the next one."""
 
 from __future__ import annotations
 
-import json
 from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Any
@@ -124,7 +123,7 @@ def _aims(wish: Wish) -> Answer:
 
 
 def _summary(text: str) -> Answer:
-    return Answer(json.dumps(summary_of(text, CACHE).model_dump(mode="json")).encode())
+    return _one(summary_of(text, CACHE))
 
 
 JOBS: dict[str, Job] = {

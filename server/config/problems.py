@@ -67,6 +67,7 @@ def server_error(request: HttpRequest) -> HttpResponse:
 
 
 def bad_request(request: HttpRequest, exception: Exception) -> HttpResponse:
+    """A form, a header or a body that is none."""
     return problem(400, "request", f"The request cannot be read: {exception}")
 
 
@@ -109,7 +110,7 @@ def install(api: NinjaAPI) -> None:
     @api.exception_handler(UnreadablePostError)
     @api.exception_handler(RawPostDataException)
     def odd(request: HttpRequest, error: Exception) -> HttpResponse:
-        return problem(400, "request", f"The request cannot be read: {error}")
+        return bad_request(request, error)
 
     @api.exception_handler(Exception)
     def unexpected(request: HttpRequest, error: Exception) -> HttpResponse:

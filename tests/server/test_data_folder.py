@@ -6,7 +6,6 @@ from __future__ import annotations
 import json
 import os
 import resource
-import shutil
 import signal
 import sqlite3
 import subprocess
@@ -18,6 +17,7 @@ from pathlib import Path
 from typing import Any
 
 import pytest
+from django.contrib.auth.models import User
 from django.core.management import call_command
 from django.db import DatabaseError
 from django.test import Client
@@ -25,6 +25,7 @@ from django.test import Client
 from server.config import backups
 from server.config.data import DATABASE, DataTrouble, looked_over, prepared, secret_key
 from server.designs import actions
+from server.shelf.models import StockPaper
 from tests.server.conftest import Api
 
 ROOT = Path(__file__).resolve().parents[2]
@@ -164,6 +165,7 @@ def test_the_commands_of_the_data_folder(tmp_path: Path) -> None:
 def test_all_of_a_persons_work_as_files(
     designer: Api, blank: dict[str, Any], tmp_path: Path
 ) -> None:
+    StockPaper.objects.create(owner=User.objects.get(), data={"name": "Sea green"})
     for name in ("Whale", "Tide / tables"):
         designer("POST", "/designs", {"document": {**blank, "name": name}})
     number = designer("POST", "/designs", {"document": {**blank, "name": "Gone"}})[1]["id"]
@@ -174,7 +176,8 @@ def test_all_of_a_persons_work_as_files(
     assert len(list((tmp_path / "out" / "designs in the bin").iterdir())) == 1
     kept = json.loads(next((tmp_path / "out" / "designs").glob("Whale*")).read_text())
     assert kept["name"] == "Whale"
-    assert json.loads((tmp_path / "out" / "papers.json").read_text()) is not None
+    papers = json.loads((tmp_path / "out" / "papers.json").read_text())
+    assert [p["name"] for p in papers] == ["Sea green"]
 
 
 @pytest.mark.parametrize(
@@ -219,9 +222,6 @@ def test_a_demo_that_was_ended_while_it_was_made_goes_on(tmp_path: Path) -> None
     finally:
         started.kill()
         started.wait()
-    kept = tmp_path / "copy"
-    kept.mkdir()
-    shutil.copy(tmp_path / DATABASE, kept)
     from demo.running import Running
 
     with Running(tmp_path), closing(database(tmp_path)) as base:
