@@ -49,6 +49,9 @@ class Tolerance:
     fit: float = 0.008
     """Fitted parallel curves stay this close to the true ones."""
 
+    longer: float = 1e-3
+    """Curves that stand for many short ones stay this close to them."""
+
     on_circle: float = 1e-3
     """An arc whose end is off its circle by more is none."""
 

@@ -225,7 +225,7 @@ def beziers(control: ArrayLike) -> Segments:
     if degree not in (2, 3):
         raise GeometryError(f"points.shape={points.shape}: a Bezier segment has 3 or 4 points.")
     coef = np.zeros((n, 8))
-    coef[:, : 2 * (degree + 1)] = points.reshape(n, -1)
+    coef[:, : 2 * (degree + 1)] = points.reshape(n, 2 * (degree + 1))
     kind = Kind.QUAD if degree == 2 else Kind.CUBIC
     span = np.tile([0.0, 1.0], (n, 1))
     return Segments(np.full(n, kind, np.int8), coef, span, points[:, 0], points[:, -1])

@@ -17,6 +17,7 @@ from stileblade.errors import GeometryError
 from stileblade.geometry.curves.flatten import neighbours
 from stileblade.geometry.curves.parallel import Corner, OffsetCurves
 from stileblade.geometry.offset.corners import with_corners
+from stileblade.geometry.offset.fine import with_longer_curves
 from stileblade.geometry.offset.hairs import region_without_hairs
 from stileblade.geometry.offset.kernel import Join, KernelStyle, buffered
 from stileblade.geometry.offset.source import Source, without_closed_segments
@@ -44,7 +45,7 @@ def offset(
         return region
     if mitre_limit < 1:
         raise GeometryError(f"mitre_limit={mitre_limit}: must be 1 or more.")
-    region = without_closed_segments(region)
+    region = with_longer_curves(without_closed_segments(region))
     if join is not Join.ROUND:
         region = region_without_hairs(region)
     source, shape, grown = bounded(region, distance)
