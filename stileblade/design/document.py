@@ -15,11 +15,12 @@ from stileblade.card.stock import Paper
 from stileblade.errors import DocumentError
 from stileblade.fields import Values, length
 from stileblade.outlines.artwork import Artwork
+from stileblade.piece.lying import Facing, FixedBy, Lies
 from stileblade.steps.step import Setting
 from stileblade.steps.union import AnyStep
 from stileblade.units import Unit
 
-VERSION = 3
+VERSION = 4
 MOST_STEPS = 200
 MOST_PIECES = 60
 
@@ -38,12 +39,20 @@ class Card(Values):
 
 
 class Piece(Values):
-    """One piece of paper and the steps that make it."""
+    """One piece of paper and the steps that make it; a layer has a host, which comes before it."""
 
     id: str = Field("base", max_length=40)
     name: str = Field("Base", min_length=1, max_length=60)
-    role: Literal["base"] = "base"
     paper: str = Field("paper", description="Key of its paper in the document.", max_length=40)
+    host: str = Field("", description="Key of the piece that it lies on, if any.", max_length=40)
+    panel: str = Field("", description="The host's panel; empty: its front.", max_length=40)
+    side: Facing = Field(Facing.OUTSIDE, description="Which side of the host it lies on.")
+    order: int = Field(
+        0, ge=-1000, le=1000, description="Its place in the stack, from the host's paper on."
+    )
+    fixing: FixedBy = Field(FixedBy.GLUE, description="How it is held.")
+    pad: float = length(1.5, "Pads", "How high they are.", least=0, most=20)
+    hidden: bool = Field(False, description="Left out of pictures, not of the card.")
     steps: list[AnyStep] = Field(default_factory=list, max_length=MOST_STEPS)
 
     @model_validator(mode="before")
@@ -92,7 +101,7 @@ class Design(Values):
     """A card: its size, papers, artworks, and the pieces it is made of."""
 
     format: Literal["stileblade"] = "stileblade"
-    version: Literal[3] = 3
+    version: Literal[4] = 4
     name: str = Field("New card", min_length=1, max_length=120)
     units: Unit = Unit.MM
     card: Card = Field(default_factory=Card)
@@ -112,10 +121,14 @@ class Design(Values):
         names = [p.id for p in self.pieces]
         if len(set(names)) < len(names):
             raise ValueError("two pieces have the same id")
-        for piece in self.pieces:
+        for number, piece in enumerate(self.pieces):
             if piece.paper not in papers:
                 raise ValueError(
                     f"piece {piece.name!r} is of paper {piece.paper!r}, which is not in papers"
+                )
+            if piece.host and piece.host not in names[:number]:
+                raise ValueError(
+                    f"piece {piece.name!r} lies on {piece.host!r}, and no piece before it has that key"
                 )
         return self
 
@@ -131,7 +144,16 @@ class Design(Values):
             self.paper_of(piece),
             shelf,
             taken=self.taken_of(piece),
+            lies=Lies(piece.host, piece.panel, piece.side),
         )
+
+    def layers_on(self, key: str) -> list[Piece]:
+        """The pieces that lie on one, and on those."""
+        found: list[Piece] = []
+        for piece in self.pieces:
+            if piece.host and piece.host in (key, *(p.id for p in found)):
+                found.append(piece)
+        return found
 
     def taken_of(self, piece: Piece) -> dict[str, tuple[int, ...]]:
         """By the step that parts a piece: the parts that begin other pieces."""
@@ -173,7 +195,20 @@ def _from_2(data: dict[str, Any]) -> dict[str, Any]:
     return {**data, **({"card": card} if card else {}), "version": 3}
 
 
-UPGRADES: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {1: _from_1, 2: _from_2}
+def _from_3(data: dict[str, Any]) -> dict[str, Any]:
+    """All pieces were bases, and said so."""
+    pieces = data.get("pieces", [])
+    if not isinstance(pieces, list) or not all(isinstance(p, dict) for p in pieces):
+        raise DocumentError("pieces: they are no list of objects.", where="pieces")
+    kept = [{k: v for k, v in p.items() if k != "role"} for p in pieces]
+    return {**data, **({"pieces": kept} if "pieces" in data else {}), "version": 4}
+
+
+UPGRADES: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {
+    1: _from_1,
+    2: _from_2,
+    3: _from_3,
+}
 """From each earlier version a pure function to the next."""
 
 

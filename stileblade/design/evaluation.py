@@ -12,12 +12,17 @@ import json
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, replace
 
+import numpy as np
+
 from stileblade.card.stock import Paper
 from stileblade.design.cache import OutcomeCache
 from stileblade.design.document import Design, Piece
 from stileblade.errors import GeometryError, StepError
+from stileblade.folding.stack import Laid, Stack
 from stileblade.geometry.regions.loops import without_loops
+from stileblade.geometry.regions.region import Region
 from stileblade.outlines.artwork import Artwork, LayerOutlines, outlines_of
+from stileblade.piece.lying import FixedBy
 from stileblade.piece.work import Work
 from stileblade.spending import OverSpent, for_step
 from stileblade.steps.step import Setting, Step
@@ -99,6 +104,10 @@ def _reads(step: Step, design: Design, setting: Setting, keys: Mapping[str, str]
             json.dumps([size.width, size.height, design.card.turned, setting.paper.thickness])
             + design.card.folding.model_dump_json()
         )
+    if setting.lies.host:
+        found += _of_host(step, setting)
+    if step.reads_stack:
+        found.append(_of_stack(setting.stack, keys))
     for name in step.outlines():
         artwork = design.artworks.get(name)
         found.append(artwork.content if artwork else f"no {name}")
@@ -118,14 +127,72 @@ def evaluate(
     found: list[PieceOutcome] = []
     works: dict[str, Work] = {}
     keys: dict[str, str] = {}
+    laid: list[Laid] = []
     for piece in design.pieces:
-        setting = replace(design.setting_for(piece, shelf), pieces=dict(works))
+        setting = design.setting_for(piece, shelf)
+        stack = Stack(laid) if laid and piece.host else None
+        setting = replace(setting, pieces=dict(works), stack=stack)
         made = _piece(design, piece, setting, cache, keys, until)
         found.append(made)
+        laid += _laid(made, first=not laid)
         if made.work is not None:
             works[piece.id] = made.work
             keys[piece.id] = made.outcomes[-1].key
     return Evaluation(design, tuple(found))
+
+
+def _laid(made: PieceOutcome, *, first: bool) -> list[Laid]:
+    """The piece for the stack, if it is of the card: the first of them is its base."""
+    piece, work = made.piece, made.work
+    if work is None or not work.paper or (not first and work.lying is None):
+        return []
+    height = piece.pad if piece.fixing is FixedBy.PADS else 0.0
+    begins = next((o.step.goes_round for o in made.outcomes if o.step.on), "")
+    return [
+        Laid(
+            piece.id,
+            piece.host,
+            work,
+            made.paper.thickness,
+            height,
+            piece.side,
+            piece.order,
+            begins,
+        )
+    ]
+
+
+def stack_of(evaluation: Evaluation) -> Stack | None:
+    """The whole card; None while there is no base."""
+    laid: list[Laid] = []
+    for made in evaluation.pieces:
+        laid += _laid(made, first=not laid)
+    return Stack(laid) if laid else None
+
+
+def _of_host(step: Step, setting: Setting) -> list[str]:
+    """What the step reads of what its piece lies on."""
+    try:
+        facts = step.reads_of_host(setting)
+    except StepError as problem:
+        facts = (problem.message,)
+    if facts is None:
+        return []
+    return [setting.lies.panel, setting.lies.side.value, *map(_as_text, facts)]
+
+
+def _as_text(fact: object) -> str:
+    if isinstance(fact, Region):
+        segments = fact.segments
+        arrays = (segments.kind, segments.coef, segments.span, fact.rings, fact.shell)
+        return hashlib.blake2b(b"".join(a.tobytes() for a in arrays), digest_size=16).hexdigest()
+    return fact.tobytes().hex() if isinstance(fact, np.ndarray) else repr(fact)
+
+
+def _of_stack(stack: Stack | None, keys: Mapping[str, str]) -> str:
+    """All that the closed card so far depends on."""
+    pieces = stack.pieces if stack else ()
+    return repr([(keys[p.key], p.host, p.thickness, p.height, p.side, p.order) for p in pieces])
 
 
 def _piece(

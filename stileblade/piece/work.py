@@ -16,6 +16,7 @@ from stileblade.geometry.regions.clipping import clip_line
 from stileblade.geometry.regions.region import Region
 from stileblade.piece.folds import Fold, Span
 from stileblade.piece.lines import DrawnLine, How
+from stileblade.piece.lying import Lying
 from stileblade.piece.mirrored import Mirrored
 from stileblade.piece.parts import Parted
 from stileblade.piece.windows import Opened
@@ -76,6 +77,8 @@ class Work:
     """The parts that steps cut off and did not keep: pieces of their own may be made of them."""
     notes: tuple[Note, ...] = ()
     """Things that steps want to be known."""
+    lying: Lying | None = None
+    """How it lies on another piece, where it does."""
 
     def with_paper(self, paper: Region, **changes: object) -> Work:
         return replace(self, paper=paper, **changes)  # type: ignore[arg-type]

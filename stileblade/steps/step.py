@@ -16,8 +16,10 @@ from stileblade.card.sizes import CardSize
 from stileblade.card.stock import Paper
 from stileblade.errors import StepError
 from stileblade.fields import Values
+from stileblade.folding.stack import Stack
 from stileblade.geometry.regions.region import Region
 from stileblade.outlines.artwork import Artwork, LayerOutlines
+from stileblade.piece.lying import Lies
 from stileblade.piece.work import Work
 from stileblade.registry import Registry
 from stileblade.steps.handle import Handle, Moved
@@ -42,6 +44,7 @@ class StartsWith(StrEnum):
     ARTWORK = "artwork"
     PART = "part"
     PROP = "prop"
+    LAYER = "layer"
 
     @property
     def is_figure(self) -> bool:
@@ -62,6 +65,23 @@ class Setting:
     """The finished pieces before this one, by their keys."""
     taken: Mapping[str, tuple[int, ...]] = field(default_factory=dict)
     """By the step that parted this piece: the parts that begin other pieces, from 1."""
+    lies: Lies = field(default_factory=Lies)
+    """On what the piece lies."""
+    stack: Stack | None = None
+    """The card so far, of all pieces before this one; None where there is no card yet."""
+
+    @property
+    def host(self) -> Work:
+        """The piece that this one lies on. StepError where it lies on none."""
+        host = self.pieces.get(self.lies.host)
+        if host is None or not host.paper:
+            raise StepError(
+                "It lies on no piece: what it lies on has no paper yet."
+                if self.lies.host
+                else "It lies on no piece.",
+                hint="Say in the list of pieces what it lies on.",
+            )
+        return host
 
     @property
     def closed(self) -> tuple[float, float]:
@@ -122,8 +142,12 @@ class Step(Values, ABC):
     """What its ``sample`` needs in the document, by key."""
     sample_folding: ClassVar[Folding] = Folding()
     """How the card of its ``sample`` is folded."""
+    sample_lies: ClassVar[Lies] = Lies("base")
+    """On what the piece of its ``sample`` lies, where it begins with a layer."""
     parts_piece: ClassVar[bool] = False
     """Whether other pieces may begin with what it parts off; then it reads which ones do."""
+    reads_stack: ClassVar[bool] = False
+    """Whether its outcome depends on the closed card with all its layers."""
     reads_card: ClassVar[bool] = False
     """Whether its outcome depends on the card's size and way of folding."""
 
@@ -206,6 +230,20 @@ class Step(Values, ABC):
     def takes_part(self) -> PartTaken | None:
         """The part of another piece that it begins with; None where it begins otherwise."""
         return None
+
+    def reads_of_host(self, setting: Setting) -> tuple[object, ...] | None:
+        """All that it reads of what it lies on: numbers, text, arrays and outlines; None: nothing. What
+        else changes there does not concern it."""
+        return None
+
+    def placed_on(self, setting: Setting) -> Work | None:
+        """What it is placed on, where that is another piece; None: the work before it."""
+        return None
+
+    @property
+    def goes_round(self) -> str:
+        """What it makes that goes round the closed card, "band" or "envelope"; "" for anything else."""
+        return ""
 
     @property
     def reads_piece(self) -> str:

@@ -17,9 +17,10 @@ from stileblade.formats.format import formats
 from stileblade.formats.options import FileOptions
 from stileblade.outlines.artwork import Artwork
 from stileblade.outlines.figure import FIGURES
+from stileblade.piece.lying import Lies
 from stileblade.piece.work import Work
 from stileblade.steps.kinds.figure import StartFigure
-from stileblade.steps.step import STEPS, Stage, Step
+from stileblade.steps.step import STEPS, Stage, StartsWith, Step
 from stileblade.views.folded import FoldedPicture, closing_pictures
 from stileblade.views.strip import PictureView, small_picture
 
@@ -30,7 +31,7 @@ class StepKind(BaseModel):
     stage: str
     words: str
     description: str
-    starts_with: Literal["", "card", "figure", "artwork", "part", "prop"]
+    starts_with: Literal["", "card", "figure", "artwork", "part", "prop", "layer"]
     usual: dict[str, Any]
     form: dict[str, Any]
     before: PictureView | None
@@ -79,26 +80,37 @@ def _works(
     artworks: Mapping[str, Artwork] | None = None,
     folding: Folding | None = None,
     before: Sequence[list[Step]] = (),
+    lies: Lies | None = None,
 ) -> list[Work | None]:
     card = Card(
         size=next(s for s in STANDARD_SIZES if s.name == "ISO A6"), folding=folding or Folding()
     )
-    pieces = [
-        Piece.model_validate(
-            {
-                "id": f"piece-{n}" if n else "base",
-                "steps": [s.model_dump(exclude={"id"}) for s in made],
-            }
-        )
-        for n, made in enumerate([*before, steps])
-    ]
-    design = Design(card=card, artworks=dict(artworks or {}), pieces=pieces)
+    design = Design(
+        card=card,
+        artworks=dict(artworks or {}),
+        pieces=sample_of([*before, steps], lies or Lies("base")),
+    )
     return [o.work for o in evaluate(design).pieces[-1].outcomes]
+
+
+def sample_of(pieces: Sequence[list[Step]], lies: Lies) -> list[Piece]:
+    """Pieces of the steps, the first one's key "base"; a layer lies on it, the last one as ``lies`` says."""
+    found = []
+    for n, steps in enumerate(pieces):
+        data: dict[str, Any] = {"id": f"piece-{n}" if n else "base"}
+        if steps[0].starts_with is StartsWith.LAYER:
+            on = lies if n == len(pieces) - 1 else Lies("base")
+            data |= {"host": on.host, "panel": on.panel, "side": on.side}
+        made = [s.model_dump(exclude={"id"}) for s in steps]
+        found.append(Piece.model_validate({**data, "steps": made}))
+    return found
 
 
 def _step(kind: str) -> StepKind:
     cls = STEPS[kind]
-    works = _works(cls.sample(), cls.sample_artworks, cls.sample_folding, cls.sample_pieces())
+    works = _works(
+        cls.sample(), cls.sample_artworks, cls.sample_folding, cls.sample_pieces(), cls.sample_lies
+    )
     before = works[-2] if len(works) > 1 else None
     return StepKind(
         kind=kind,

@@ -26,7 +26,7 @@ DEMO = sorted((Path(__file__).parents[2] / "demo" / "designs").glob("*.json"))
     [
         ([], "This is no design document: it is not a JSON object."),
         ({"format": "other"}, "format='other': this is no Stileblade design."),
-        ({"version": 7}, "The design is of version 7; this program reads versions up to 3."),
+        ({"version": 7}, "The design is of version 7; this program reads versions up to 4."),
         ({"version": "one"}, "version='one' is no version."),
         ({"card": {"folding": {"kind": "sideways"}}},
          "card.folding: kind='sideways' is not known; known are side-fold, top-fold, gatefold, "
@@ -160,7 +160,7 @@ def test_a_design_of_version_1_opens_and_makes_the_same_piece() -> None:
     kept = (Path(__file__).parents[1] / "golden" / "design-1.json").read_text()
     design = read_design(kept)
     (artwork,) = design.artworks.values()
-    assert (design.version, artwork.scale, len(artwork.layers)) == (3, 1.0, 1)
+    assert (design.version, artwork.scale, len(artwork.layers)) == (4, 1.0, 1)
     assert artwork.layers[0].path == next(iter(json.loads(kept)["outlines"].values()))["path"]
     outcomes = evaluate(design).pieces[0].outcomes
     assert [o.problem for o in outcomes if o.problem] == []
@@ -170,10 +170,22 @@ def test_a_design_of_version_1_opens_and_makes_the_same_piece() -> None:
 def test_a_design_of_version_2_opens_with_its_way_of_folding() -> None:
     """The key of the way becomes an object; the tide tables stay an ISO A6 side fold."""
     design = read_design((Path(__file__).parents[1] / "golden" / "design-2.json").read_text())
-    assert (design.version, design.card.folding.kind) == (3, "side-fold")
+    assert (design.version, design.card.folding.kind) == (4, "side-fold")
     work = evaluate(design).pieces[0].work
     assert work is not None
     assert [f.at for f in work.folds] == [105.0]
+
+
+def test_a_design_of_version_3_opens_with_pieces_that_lie_on_nothing() -> None:
+    """All pieces were bases; a piece's host comes before it."""
+    kept = (Path(__file__).parents[1] / "golden" / "design-3.json").read_text()
+    assert all(p["role"] == "base" for p in json.loads(kept)["pieces"])
+    design = read_design(kept)
+    assert (design.version, {p.host for p in design.pieces}) == (4, {""})
+    data = design.model_dump(mode="json")
+    data["pieces"].insert(0, {**data["pieces"][0], "id": "layer", "host": "base"})
+    with pytest.raises(DocumentError, match="lies on 'base', and no piece before it"):
+        load_design(data)
 
 
 def test_the_demo_designs_use_all_but_the_newest_kinds_of_step() -> None:

@@ -4,21 +4,17 @@ from __future__ import annotations
 
 from typing import Any
 
-from stileblade.design.document import Card, Design, Piece
+from stileblade.design.document import Card, Design
 from stileblade.design.evaluation import Evaluation, Outcome, evaluate
 from stileblade.steps.step import STEPS, Step
+from stileblade.views.catalogue import sample_of
 
 
 def design_with(cls: type[Step], **values: Any) -> Design:
     """The step's sample in a design, with other values of the step itself."""
     *before, last = cls.sample()
     changed = cls.model_validate({**last.model_dump(), **values})
-    pieces = [
-        Piece.model_validate(
-            {"id": f"p{n}" if n else "base", "steps": [s.model_dump(exclude={"id"}) for s in steps]}
-        )
-        for n, steps in enumerate([*cls.sample_pieces(), [*before, changed]])
-    ]
+    pieces = sample_of([*cls.sample_pieces(), [*before, changed]], cls.sample_lies)
     return Design(
         card=Card(folding=cls.sample_folding), artworks=dict(cls.sample_artworks), pieces=pieces
     )

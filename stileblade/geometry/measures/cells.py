@@ -135,6 +135,23 @@ def less(first: Cell, second: Cell) -> Cell:
     return shapely.buffer(shapely.buffer(rest, -FINE), FINE)
 
 
+def common(first: Cell, second: Cell) -> Cell:
+    """What the two have in common, without lines and points."""
+    return _surfaces(shapely.intersection(first, second))
+
+
+def _surfaces(shape: Cell) -> Cell:
+    if shapely.get_type_id(shape) in (3, 6):
+        return shape
+    parts = shapely.get_parts(shape)
+    return shapely.union_all(parts[np.isin(shapely.get_type_id(parts), (3, 6))])
+
+
+def flattened(region: Region) -> Cell:
+    """All of a region as one cell."""
+    return _sound(thin(region, FINE))
+
+
 def area_of(cell: Cell) -> float:
     return float(shapely.area(cell))
 
@@ -224,6 +241,27 @@ def deepest(shapes: Sequence[Cell]) -> int:
             if shapely.area(rest) >= 0.01:
                 deep.append(rest)
     return len(deep)
+
+
+def thickest(shapes: Sequence[tuple[Cell, float]]) -> float:
+    """The greatest sum of heights on any place (of more than a hundredth of a mm^2) that shapes, each with
+    its height, lie on."""
+    levels: dict[float, Cell] = {}
+    for shape, height in shapes:
+        rest, found = shape, list[tuple[float, Cell]]()
+        for level, under in levels.items():
+            both = common(under, rest)
+            if shapely.area(both) < 0.01:
+                found.append((level, under))
+                continue
+            found += [(level, shapely.difference(under, both)), (level + height, both)]
+            rest = shapely.difference(rest, both)
+        levels = {}
+        for level, cell in (*found, (height, rest)):
+            if shapely.area(cell) >= 0.01:
+                key = round(level, 6)
+                levels[key] = shapely.union(levels[key], cell) if key in levels else cell
+    return max(levels, default=0.0)
 
 
 def filled_cell(cell: Cell) -> Cell:

@@ -1,0 +1,184 @@
+"""The ground that a layer lies on: a panel of its host as it stands, with the folds along its sides.
+
+An outline that runs into a fold is drawn on beyond it before it is made smaller: a circle that was mirrored
+stays a circle, and a margin is measured from what would have gone on there.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from functools import cached_property
+
+import numpy as np
+
+from stileblade.errors import StepError
+from stileblade.folding.stack import Stack
+from stileblade.geometry.curves.places import Box, Side
+from stileblade.geometry.curves.segments import Floats
+from stileblade.geometry.curves.transforms import after, mirror_across, translation
+from stileblade.geometry.offset.offset import Join
+from stileblade.geometry.offset.offset import offset as grown_by
+from stileblade.geometry.regions.fill import filled
+from stileblade.geometry.regions.region import Region
+from stileblade.geometry.regions.set_operations import cut_off, difference, union, union_all
+from stileblade.piece.folds import Fold
+from stileblade.piece.lying import Facing
+from stileblade.piece.work import Work
+from stileblade.steps.step import Setting
+
+_SAME = 0.01
+_NONE: frozenset[str] = frozenset()
+CARD = "card"
+"""The whole open card instead of one of its panels."""
+
+
+@dataclass(frozen=True, eq=False)
+class Ground:
+    """``panel`` of the ``host``, "" where that has none; all of its measures are of the host's flat view."""
+
+    host: Work
+    panel: str
+    side: Facing = Facing.OUTSIDE
+
+    @cached_property
+    def box(self) -> Box:
+        """The panel's box, before windows and edges."""
+        return self.host.box_of(self.panel or "figure")
+
+    @cached_property
+    def folds(self) -> list[tuple[Side, Fold]]:
+        """Folds along the panel's sides, each with its side."""
+        if not self.panel:
+            return []
+        found = []
+        for fold in self.host.folds:
+            for side in Side:
+                same = fold.axis == side.axis and abs(fold.at - side.at(self.box)) < _SAME
+                if same and fold.folds and self.host.spans[fold.name] and self._along(fold):
+                    found.append((side, fold))
+        return found
+
+    def _along(self, fold: Fold) -> bool:
+        """Whether the panel's side has a stretch of the fold."""
+        box = self.box
+        low, high = (box.head, box.foot) if fold.axis == "x" else (box.left, box.right)
+        spans = fold.line.place(
+            np.array([p for s in self.host.spans[fold.name] for p in (s.start, s.end)])
+        )
+        return bool(spans.min() < high - _SAME and spans.max() > low + _SAME)
+
+    @cached_property
+    def paper(self) -> Region:
+        """The host's paper on this side of the panel's folds."""
+        return self.cut(self.host.paper)
+
+    @cached_property
+    def whole(self) -> Region:
+        """The same with its windows and other openings closed."""
+        closed = filled(self.paper)
+        parts = [closed, *map(filled, self.windows)]
+        return union_all(parts) if len(parts) > 1 else closed
+
+    @property
+    def windows(self) -> list[Region]:
+        """Outlines of the windows cut in the panel that do not run across its edges."""
+        name = self.panel
+        named = (name, "front", "figure") if name == self.host.front else (name,)
+        return [
+            copy.outline
+            for w in self.host.windows
+            if not self.host.panels or w.panel in named
+            for copy in w.each
+            if not w.crosses
+        ]
+
+    @cached_property
+    def openings(self) -> Region:
+        """All that is open within the panel, as one: windows without what was left standing in them."""
+        return union_all([*self.windows, difference(filled(self.paper), self.paper)])
+
+    def cut(self, region: Region, back: float = 0.0, across: frozenset[str] = _NONE) -> Region:
+        """What of a region lies on the panel's side of its folds, ``back`` mm from them; at those named
+        ``across`` right up to them."""
+        for side, fold in self.folds:
+            at = fold.at - side.outwards * (0.0 if fold.name in across else back)
+            region = cut_off(region, axis=side.axis, at=at, keep="more" if side.low else "less")
+        return region
+
+    def less(self, margin: float, fold_margin: float, across: frozenset[str] = _NONE) -> Region:
+        """The panel with its openings closed, less a margin all round and another one at its folds, none
+        at those named ``across``; empty where nothing is left."""
+        drawn_on = self.whole
+        for side, fold in self.folds:
+            beyond = self._beyond(side, fold)
+            drawn_on = union(drawn_on, beyond) if beyond else drawn_on
+        smaller = grown_by(drawn_on, -margin, join=Join.MITRE) if margin else drawn_on
+        return self.cut(smaller, fold_margin, across)
+
+    def _beyond(self, side: Side, fold: Fold) -> Region:
+        """The outline drawn on beyond a fold: what the mirror cut off the figure, else its mirror image."""
+        mirror = mirror_across(axis=side.axis, at=fold.at)
+        mirrored = self.host.mirrored
+        if mirrored and mirrored.axis == side.axis:
+            at = mirrored.place_at(mirrored.lap)
+            if abs(at - fold.at) < _SAME:
+                rest = difference(filled(mirrored.figure), filled(mirrored.half))
+                same = mirrored.towards is side
+                return rest if same else rest.transformed(mirror)
+        return self.whole.transformed(mirror)
+
+    def own_frame(self) -> Floats:
+        """From a layer's own flat view, seen from the side that it lies on, to the host's: its origin is the
+        panel's corner at the head, on the left as it is seen."""
+        box = self.box
+        if self.side is not Facing.INSIDE:
+            return translation(box.left, box.head)
+        return after(mirror_across(axis="x", at=box.right), translation(box.right, box.head))
+
+    def seen(self, region: Region) -> Region:
+        """A region of the host in the layer's own flat view."""
+        return region.transformed(inverse(self.own_frame()))
+
+
+def ground_of(setting: Setting) -> Ground:
+    """The ground of the setting's piece. StepError where the host or its panel is missing."""
+    host, lies = setting.host, setting.lies
+    if not host.panels:
+        return Ground(host, "", lies.side)
+    names = [p.name for p in host.panels]
+    panel = lies.panel or host.front or names[-1]
+    if panel == CARD:
+        return Ground(host, "", lies.side)
+    if panel not in names:
+        if panel in ("front", "figure"):
+            return Ground(host, host.front, lies.side)
+        raise StepError(
+            f"What it lies on has no panel {panel!r}.",
+            hint=f"Say in the list of pieces on which it lies: {', '.join(names)}.",
+        )
+    return Ground(host, panel, lies.side)
+
+
+def stack_of(setting: Setting) -> Stack:
+    """The card so far. StepError where there is none."""
+    if setting.stack is None or setting.stack.base.key != setting.lies.host:
+        raise StepError(
+            "It goes round no card: what it lies on is not the card's base.",
+            hint="Say in the list of pieces that it lies on the base.",
+        )
+    return setting.stack
+
+
+def grounds_of(host: Work, side: Facing) -> Iterator[Ground]:
+    """One for each panel; one for all of a host without panels."""
+    for panel in host.panels:
+        yield Ground(host, panel.name, side)
+    if not host.panels:
+        yield Ground(host, "", side)
+
+
+def inverse(matrix: Floats) -> Floats:
+    """The 2x3 map back."""
+    linear = np.linalg.inv(matrix[:, :2])
+    return np.column_stack([linear, -linear @ matrix[:, 2]])

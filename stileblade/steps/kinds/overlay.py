@@ -1,0 +1,157 @@
+"""Start: a figure or a word that lies on a panel or on another layer, or a border behind one."""
+
+from __future__ import annotations
+
+from enum import StrEnum
+from typing import Literal
+
+from stileblade.card.layout import Panel
+from stileblade.errors import StepError
+from stileblade.fields import choice, length, special, switch
+from stileblade.geometry.curves.segments import Floats
+from stileblade.geometry.curves.transforms import (
+    after,
+    identity,
+    mirror_across,
+    rotation,
+    translation,
+)
+from stileblade.geometry.offset.offset import offset as grown_by
+from stileblade.geometry.regions.fill import filled
+from stileblade.geometry.regions.region import Region
+from stileblade.outlines.catalogue import AnyFigure, figure_field
+from stileblade.outlines.figures.round import Heart
+from stileblade.piece.lying import Facing, Lying
+from stileblade.piece.windows import Opened
+from stileblade.piece.work import Work
+from stileblade.steps.ground import Ground, ground_of
+from stileblade.steps.handle import Handle
+from stileblade.steps.placing import PlacedStep, outline_of_all
+from stileblade.steps.step import Caption, Setting, Stage, StartsWith, Step, Told, register_step
+
+
+class Openings(StrEnum):
+    FILLED = "filled"
+    KEPT = "kept"
+
+
+_OWN = {"of": [""]}
+
+
+@register_step
+class Overlay(PlacedStep):
+    """Any outline, placed as a window is placed, or a border of so many mm behind another piece, which it
+    follows."""
+
+    stage = Stage.OUTLINE
+    title = "Figure on it"
+    words = "layer start word lettering sentiment greeting shape topper border overlay mat"
+    starts_with = StartsWith.LAYER
+    kind: Literal["overlay"] = "overlay"
+    of: str = special(
+        "", "Border of", "The piece behind which it is a border; none: a figure of its own.",
+        control="piece", empty="no other piece",
+    )  # fmt: skip
+    outline: AnyFigure = figure_field(Heart(width=30), "Figure", "Its outline.", when=_OWN)
+    target: str = special(
+        "figure", "On", "The panel, or a window, that it is placed by.", control="target", when=_OWN
+    )
+    also_on: str = special("", "And on", "Layers lie on one panel.", control="hidden")
+    borders: float = length(
+        0, "Border", "By which it is larger than its figure all round.", least=0, most=100
+    )
+    openings: Openings = choice(
+        Openings.FILLED, "Openings", "What becomes of them in a border.",
+        filled="filled", kept="kept, as far as they are wide enough",
+    )  # fmt: skip
+    may_stand_out: bool = switch(
+        False, "May stand out", "On: it is meant to reach beyond what it lies on."
+    )
+    may_cover: bool = switch(False, "May cover windows", "On: it is meant to lie over an opening.")
+
+    @property
+    def reads_piece(self) -> str:
+        return self.of
+
+    def reads_of_host(self, setting: Setting) -> tuple[object, ...]:
+        if self.of:
+            return ()
+        ground = ground_of(setting)
+        named = self.target.startswith("step:")
+        return (ground.box, *([w.outline for w in ground.host.windows] if named else ()))
+
+    def apply(self, work: Work | None, setting: Setting) -> Work:
+        paper, frame, panel = self._behind(setting) if self.of else self._placed(setting)
+        if self.borders:
+            paper = grown_by(paper, self.borders)
+        if (self.borders or self.of) and self.openings is Openings.FILLED:
+            paper = filled(paper)
+        lying = Lying(frame, panel, stands_out=self.may_stand_out, covers=self.may_cover)
+        return Work(paper, reference=paper.bounds, lying=lying)
+
+    def _behind(self, setting: Setting) -> tuple[Region, Floats, str]:
+        """The other piece's paper, and how it lies."""
+        other = setting.pieces.get(self.of)
+        if other is None or other.lying is None:
+            raise StepError(
+                f"There is no layer {self.of!r} before this piece.",
+                hint="Choose a piece that lies on the same one, and stands before this in the list.",
+                field="of",
+            )
+        return other.paper, other.lying.matrix, other.lying.panel
+
+    def _placed(self, setting: Setting) -> tuple[Region, Floats, str]:
+        ground = ground_of(setting)
+        placed = outline_of_all(self.here(_seen(ground), setting))
+        level = placed.transformed(rotation(-self.turn)) if self.turn else placed
+        box = level.bounds
+        own = level.transformed(translation(-box.left, -box.head))
+        frame = after(rotation(self.turn), translation(box.left, box.head))
+        return own, after(_mirror(ground), frame), ground.panel
+
+    def placed_on(self, setting: Setting) -> Work | None:
+        try:
+            return _seen(ground_of(setting))
+        except StepError:
+            return None
+
+    def handles(self, before: Work | None, setting: Setting) -> list[Handle]:
+        return []
+
+    def tells(self, before: Work | None, after: Work, setting: Setting) -> list[Told]:
+        box = after.paper.bounds
+        return [Told("Wide", box.width), Told("High", box.height)]
+
+    def caption(self) -> Caption:
+        if self.of:
+            return Caption("border", self.borders)
+        return Caption(self.outline.title.lower())
+
+    @classmethod
+    def sample(cls) -> list[Step]:
+        return [cls(outline=Heart(width=54))]
+
+    @classmethod
+    def sample_pieces(cls) -> list[list[Step]]:
+        from stileblade.steps.kinds.blank import Blank
+
+        return [[Blank()]]
+
+
+def _mirror(ground: Ground) -> Floats:
+    """From the panel as it is seen from its side to the host's flat view."""
+    if ground.side is not Facing.INSIDE:
+        return identity()
+    return mirror_across(axis="x", at=ground.box.centre[0])
+
+
+def _seen(ground: Ground) -> Work:
+    """The panel as it is seen from its side, with its windows, as all that something is placed on."""
+    mirror, box = _mirror(ground), ground.box
+    windows = tuple(
+        Opened(w.step, "figure", w.outline.transformed(mirror), w.crosses)
+        for w in ground.host.windows
+        if w.panel in (ground.panel, "front", "figure") or not ground.panel
+    )
+    panels = (Panel(ground.panel, box),) if ground.panel else ()
+    return Work(ground.host.paper, panels, reference=box, front=ground.panel, windows=windows)
