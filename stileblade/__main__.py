@@ -87,10 +87,29 @@ def export(arguments: argparse.Namespace) -> int:
     return 0
 
 
+def picture(arguments: argparse.Namespace) -> int:
+    """a picture of the whole card"""
+    from stileblade.views.picture import Pose, png_of, whole_picture
+
+    try:
+        pose = Pose(arguments.pose)
+    except ValueError:
+        poses = ", ".join(Pose)
+        raise DocumentError(f"--pose {arguments.pose[:40]!r} is none of {poses}.") from None
+    content = png_of(whole_picture(load(arguments.file), pose, inside=arguments.inside))
+    try:
+        arguments.out.write_bytes(content)
+    except OSError as error:
+        raise DocumentError(f"{arguments.out}: {error.strerror or error}.") from error
+    _print([str(arguments.out)])
+    return 0
+
+
 COMMANDS: dict[str, Callable[[argparse.Namespace], int]] = {
     "schema": schema,
     "evaluate": evaluated,
     "check": check,
+    "picture": picture,
     "export": export,
 }
 
@@ -102,6 +121,12 @@ def main(arguments: list[str] | None = None) -> int:
         command = commands.add_parser(name, help=run.__doc__)
         if run is not schema:
             command.add_argument("file", type=Path)
+        if run is picture:
+            command.add_argument(
+                "--pose", default="half-open", help="half-open, closed, assembled or apart"
+            )
+            command.add_argument("--out", required=True, type=Path, help="the PNG to write")
+            command.add_argument("--inside", action="store_true", help="assembled, from inside")
     command.add_argument("--format", required=True, help="its ending, such as svg")
     command.add_argument("--out", required=True, type=Path, help="the folder to write to")
     command.add_argument(

@@ -9,13 +9,24 @@ from typing import Any
 
 from pydantic import BaseModel, TypeAdapter
 
-from server.computing.wishes import AimWish, Evaluate, Export, Joins, Looked, Picture, Refold, Wish
+from server.computing.wishes import (
+    AimWish,
+    Evaluate,
+    Export,
+    Joins,
+    Looked,
+    Offers,
+    Picture,
+    Refold,
+    Wish,
+)
 from stileblade.design.cache import OutcomeCache
 from stileblade.design.document import load_design
 from stileblade.design.evaluation import Evaluation, PieceOutcome, evaluate
 from stileblade.errors import DocumentError
 from stileblade.folding.joins import Wish as JoinWish
 from stileblade.formats.files import File, as_one, file_name, files_of
+from stileblade.views.adding import OfferView, offers_of
 from stileblade.views.aims import FigureView, aim_at, figures_of, kept_again, wish_of
 from stileblade.views.bench import Wanted, as_json, view
 from stileblade.views.cards import OtherCard, on_card
@@ -82,7 +93,7 @@ def _placed(wish: Looked) -> Answer:
 def _picture(wish: Picture) -> Answer:
     evaluation = _evaluated(wish)
     piece = _piece(evaluation, wish.piece)
-    content = posed_svg(evaluation, piece, wish.angles, wish.eye, wish.up)
+    content = posed_svg(evaluation, piece, wish.angles, wish.eye, wish.up, wish.apart)
     return _file(File(f"{file_name(evaluation.design.name)}-folded.svg", content, "image/svg+xml"))
 
 
@@ -102,6 +113,10 @@ def _export(wish: Export, date: str) -> Answer:
 def _refold(wish: Refold) -> Answer:
     design = load_design(wish.document)
     return _listed(OtherCard, [on_card(design, card, CACHE) for card in wish.cards])
+
+
+def _offers(wish: Offers) -> Answer:
+    return _listed(OfferView, offers_of(load_design(wish.document), wish.panel, CACHE))
 
 
 def _joins(wish: Joins) -> Answer:
@@ -134,6 +149,7 @@ JOBS: dict[str, Job] = {
     "export": _export,
     "refold": _refold,
     "joins": _joins,
+    "offers": _offers,
     "figures": _figures,
     "aim": _aim,
     "aims": _aims,

@@ -52,6 +52,13 @@ class Picture(Looked):
     angles: Annotated[list[Finite], Field(max_length=1000)]
     eye: tuple[Finite, Finite, Finite]
     up: tuple[Finite, Finite, Finite] = (0.0, 1.0, 0.0)
+    apart: Annotated[float, Field(allow_inf_nan=False, ge=0, le=100)] = 0.0
+
+
+class Offers(Wish):
+    """A document, and the base's panel that is looked at."""
+
+    panel: Key = ""
 
 
 class Refold(Wish):

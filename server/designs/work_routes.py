@@ -10,6 +10,7 @@ from ninja import Router
 from server.accounts.people import signed_in
 from server.computing import wishes
 from server.computing.asking import answered
+from stileblade.views.adding import OfferView
 from stileblade.views.aims import AimView, FigureView, KeptView
 from stileblade.views.bench import Evaluated
 from stileblade.views.cards import OtherCard
@@ -52,6 +53,12 @@ def picture(request: HttpRequest, wish: wishes.Picture) -> HttpResponse:
 @router.post("/export")
 def export(request: HttpRequest, wish: wishes.Export) -> HttpResponse:
     return answered(request, "export", wish, timezone.localdate().isoformat())
+
+
+@router.post("/offers", response=list[OfferView])
+def offers(request: HttpRequest, wish: wishes.Offers) -> HttpResponse:
+    """What can be added to the card, each with its picture on this card."""
+    return answered(request, "offers", wish)
 
 
 @router.post("/refold", response=list[OtherCard])

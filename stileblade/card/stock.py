@@ -8,7 +8,7 @@ from typing import Annotated
 
 from pydantic import Field, StringConstraints
 
-from stileblade.fields import Values, choice, length
+from stileblade.fields import Values, choice, length, share
 
 Colour = Annotated[str, StringConstraints(pattern=r"^#[0-9a-f]{6}$")]
 
@@ -36,6 +36,10 @@ class Paper(Values):
         description="Colour of the face that is inside.",
         json_schema_extra={"control": "colour"},
     )
+    light: float = share(
+        0, "See-through", "Share of light that it lets through: 0 is none, vellum about 0.6.",
+        least=0, most=0.95,
+    )  # fmt: skip
     thickness: float = length(0.3, "Thickness", "Of one sheet.", least=0.02, most=5)
     weight: float = Field(
         240,

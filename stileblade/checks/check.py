@@ -82,6 +82,11 @@ class Subject:
         return self.piece.piece.name
 
     @property
+    def is_layer(self) -> bool:
+        """Whether it lies on another piece, and is no card by itself."""
+        return bool(self.piece.piece.host)
+
+    @property
     def unit(self) -> Unit:
         return self.evaluation.design.units
 

@@ -12,6 +12,8 @@ from stileblade.steps.kinds.easel_stop import EaselStop
 @CHECKS.register("easel")
 def easel(subject: Subject) -> Iterator[Finding]:
     """A note while its display panel or its stop is missing: the free half of its front hangs in the air."""
+    if subject.is_layer:
+        return
     work = subject.piece.work
     if work is None or not work.paper or not work.lies_on:
         return

@@ -10,6 +10,7 @@ from stileblade.checks.check import CHECKS, Finding, Mend, Place, Severity, Subj
 from stileblade.design.evaluation import evaluate
 from stileblade.fields import LARGEST
 from stileblade.folding.flat import fold_flat
+from stileblade.folding.stack import Stack
 from stileblade.piece.work import Work
 from stileblade.steps.fitting import FitTo
 from stileblade.steps.kinds.fit import Fit
@@ -19,14 +20,31 @@ def room_of(subject: Subject) -> tuple[Envelope, Room] | None:
     """The design's envelope and the room left in it; None without one."""
     envelope = subject.evaluation.design.card.size.envelope
     work = subject.piece.work
-    if envelope is None or work is None or not work.paper:
+    if envelope is None or work is None or not work.paper or subject.is_layer:
         return None
-    return envelope, room_in(envelope, fold_flat(work).closed, bulk_of(subject, work))
+    return envelope, room_in(envelope, closed_of(subject, work), bulk_of(subject, work))
 
 
 def bulk_of(subject: Subject, work: Work) -> float:
-    """Thickness of all that lies on top of each other at the thickest place, in mm."""
-    return fold_flat(work).layers * subject.piece.paper.thickness
+    """Thickness of all that lies on top of each other at the thickest place, in mm: of the base with all
+    its layers, and with the band round it."""
+    stack = _stack_of(subject, work)
+    if stack is None:
+        return fold_flat(work).layers * subject.piece.paper.thickness
+    bands = [p.thickness for p in stack.pieces if p.goes_round == "band"]
+    return stack.bulk + 2 * sum(bands)
+
+
+def closed_of(subject: Subject, work: Work) -> tuple[float, float]:
+    """Width and height of the closed card, in mm: of the base with what stands out of it."""
+    stack = _stack_of(subject, work)
+    return stack.closed if stack else fold_flat(work).closed
+
+
+def _stack_of(subject: Subject, work: Work) -> Stack | None:
+    """The whole card, of its finished base."""
+    stack = subject.evaluation.stack
+    return stack if stack and stack.base.work is work else None
 
 
 @CHECKS.register("envelope")
@@ -40,7 +58,7 @@ def envelope(subject: Subject) -> Iterator[Finding]:
     slack = subject.evaluation.design.card.slack
     if room.least >= slack - 1e-9:
         return
-    width, height = fold_flat(work).closed
+    width, height = closed_of(subject, work)
     size = f"{subject.say(width)} x {subject.say(height)}"
     name = inside.name or "The"
     mends = (
@@ -116,7 +134,7 @@ def ranked(subject: Subject) -> list[Ranked]:
     work, card = subject.piece.work, subject.evaluation.design.card
     if work is None or not work.paper:
         return []
-    closed, bulk, own = fold_flat(work).closed, bulk_of(subject, work), card.size.envelope
+    closed, bulk, own = closed_of(subject, work), bulk_of(subject, work), card.size.envelope
     known = [s.envelope for s in STANDARD_SIZES if s.envelope is not None]
     if own is not None and not any(_same(own, e) for e in known):
         known.append(own)

@@ -16,6 +16,8 @@ from stileblade.steps.kinds.slice import By, Keep, Slice
 def foot(subject: Subject) -> Iterator[Finding]:
     """It rocks where a panel touches the table along less than 10 mm, or where one does not reach
     it; it tips where its centre of mass lies beyond its feet. Both are warnings."""
+    if subject.is_layer:
+        return
     work = subject.piece.work
     if work is None or not work.paper:
         return

@@ -15,6 +15,8 @@ from stileblade.piece.lines import How
 def held(subject: Subject) -> Iterator[Finding]:
     """A part that hangs on nothing is an error, whether slits cut it loose or no fold reaches it. Where
     the paper itself is in several pieces, that is said by itself."""
+    if subject.is_layer:
+        return
     work = subject.piece.work
     if work is None or not work.paper or work.paper.pieces > 1:
         return

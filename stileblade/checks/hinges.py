@@ -15,6 +15,8 @@ from stileblade.piece.work import Work
 @CHECKS.register("hinges")
 def hinges(subject: Subject) -> Iterator[Finding]:
     """No hinge: error. Shorter than 20 mm and a fifth of the panel, or a span under 6 mm: warning."""
+    if subject.is_layer:
+        return
     work = subject.piece.work
     if work is None:
         return

@@ -8,11 +8,10 @@ from functools import partial
 
 from stileblade.card.stock import weight_of
 from stileblade.checks.check import Subject
-from stileblade.checks.envelope import bulk_of, room_of
+from stileblade.checks.envelope import bulk_of, closed_of, room_of
 from stileblade.checks.windows import gap_to
 from stileblade.design.evaluation import Evaluation
 from stileblade.folding.closed import closed_card
-from stileblade.folding.flat import fold_flat
 from stileblade.folding.hinge import hinge_length
 from stileblade.folding.stand import stand_of
 from stileblade.piece.work import Work
@@ -37,8 +36,8 @@ def measures_of(evaluation: Evaluation, piece: str) -> dict[str, Measured]:
         return {}
     work, subject = outcome.work, Subject(evaluation, outcome)
     found = [
-        Measured("closed.width", "Closed, wide", "mm", lambda: fold_flat(work).closed[0]),
-        Measured("closed.height", "Closed, high", "mm", lambda: fold_flat(work).closed[1]),
+        Measured("closed.width", "Closed, wide", "mm", lambda: closed_of(subject, work)[0]),
+        Measured("closed.height", "Closed, high", "mm", lambda: closed_of(subject, work)[1]),
         Measured("open.width", "Open, wide", "mm", lambda: work.paper.bounds.width),
         Measured("open.height", "Open, high", "mm", lambda: work.paper.bounds.height),
     ]

@@ -19,6 +19,8 @@ MOST_PARTS = 60
 @CHECKS.register("pieces")
 def pieces(subject: Subject) -> Iterator[Finding]:
     """An error where the paper is in more than one part; parts that only touch are two."""
+    if subject.is_layer:
+        return
     work = subject.piece.work
     if work is None or work.paper.pieces < 2:
         return

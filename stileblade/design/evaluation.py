@@ -11,6 +11,7 @@ import hashlib
 import json
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, replace
+from functools import cached_property
 
 import numpy as np
 
@@ -18,7 +19,7 @@ from stileblade.card.stock import Paper
 from stileblade.design.cache import OutcomeCache
 from stileblade.design.document import Design, Piece
 from stileblade.errors import GeometryError, StepError
-from stileblade.folding.stack import Laid, Stack
+from stileblade.folding.stack import Laid, Stack, stacked
 from stileblade.geometry.regions.loops import without_loops
 from stileblade.geometry.regions.region import Region
 from stileblade.outlines.artwork import Artwork, LayerOutlines, outlines_of
@@ -61,6 +62,17 @@ class PieceOutcome:
 class Evaluation:
     design: Design
     pieces: tuple[PieceOutcome, ...]
+
+    @cached_property
+    def stack(self) -> Stack | None:
+        """The whole card; None while there is no base."""
+        laid: list[Laid] = []
+        for made in self.pieces:
+            laid += _laid(made, first=not laid)
+        return stacked(tuple(laid)) if laid else None
+
+    def piece(self, key: str) -> PieceOutcome | None:
+        return next((p for p in self.pieces if p.piece.id == key), None)
 
 
 class Artworks(Mapping[str, LayerOutlines]):
@@ -130,7 +142,7 @@ def evaluate(
     laid: list[Laid] = []
     for piece in design.pieces:
         setting = design.setting_for(piece, shelf)
-        stack = Stack(laid) if laid and piece.host else None
+        stack = stacked(tuple(laid)) if laid and piece.host else None
         setting = replace(setting, pieces=dict(works), stack=stack)
         made = _piece(design, piece, setting, cache, keys, until)
         found.append(made)
@@ -138,6 +150,10 @@ def evaluate(
         if made.work is not None:
             works[piece.id] = made.work
             keys[piece.id] = made.outcomes[-1].key
+        if (
+            until and piece.id == until[0] and not piece.host
+        ):  # nothing before depends on what comes after
+            break
     return Evaluation(design, tuple(found))
 
 
@@ -160,14 +176,6 @@ def _laid(made: PieceOutcome, *, first: bool) -> list[Laid]:
             begins,
         )
     ]
-
-
-def stack_of(evaluation: Evaluation) -> Stack | None:
-    """The whole card; None while there is no base."""
-    laid: list[Laid] = []
-    for made in evaluation.pieces:
-        laid += _laid(made, first=not laid)
-    return Stack(laid) if laid else None
 
 
 def _of_host(step: Step, setting: Setting) -> list[str]:

@@ -118,8 +118,11 @@ def standing(work: Work) -> list[float]:
     return [f.crease.stand if f.folds else 0.0 for f in work.folds]
 
 
-def maps_in_space(work: Work, angles: Sequence[float], thickness: float = 0.0) -> list[Floats]:
-    """Per face a 4x4 matrix from (x, -y, 0) of the flat view to space."""
+def maps_in_space(
+    work: Work, angles: Sequence[float], thickness: float = 0.0, inside: float = 0.0
+) -> list[Floats]:
+    """Per face a 4x4 matrix from (x, -y, 0) of the flat view to space; ``inside`` mm of layers lie between
+    closed panels."""
     folded = fold_flat(work)
     found: dict[int, Floats] = {}
 
@@ -130,16 +133,25 @@ def maps_in_space(work: Work, angles: Sequence[float], thickness: float = 0.0) -
             if hinge is None or face.parent is None:
                 found[i] = np.eye(4)
             else:
-                found[i] = of(face.parent) @ _turn(hinge, angles[hinge.fold], thickness)
+                z = hinge.z * thickness + apart_at(work, hinge, inside)
+                found[i] = of(face.parent) @ _turn(hinge, angles[hinge.fold], z)
         return found[i]
 
     return [of(i) for i in range(len(folded.faces))]
 
 
-def _turn(hinge: Hinge, angle_deg: float, thickness: float) -> Floats:
-    """Rotation about the hinge's line (Rodrigues)."""
-    p = np.array([hinge.start[0], -hinge.start[1], hinge.z * thickness])
-    u = np.array([hinge.end[0], -hinge.end[1], hinge.z * thickness]) - p
+def apart_at(work: Work, hinge: Hinge, inside: float) -> float:
+    """By how much of z a hinge lies further in, so that what lies inside has room when it is shut."""
+    crease = work.folds[hinge.fold].crease
+    if not crease.shut or crease.inner or crease.direction is Direction.VALLEY:
+        return 0.0
+    return -inside / 2
+
+
+def _turn(hinge: Hinge, angle_deg: float, height: float) -> Floats:
+    """Rotation about the hinge's line (Rodrigues), so many mm before the outside."""
+    p = np.array([hinge.start[0], -hinge.start[1], height])
+    u = np.array([hinge.end[0], -hinge.end[1], height]) - p
     x, y, z = u / np.linalg.norm(u)
     a = math.radians(angle_deg) * hinge.sign
     c, s = math.cos(a), math.sin(a)
@@ -151,10 +163,10 @@ def _turn(hinge: Hinge, angle_deg: float, thickness: float) -> Floats:
     return out
 
 
-def in_space(matrix: Floats, points: Floats) -> Floats:
-    """Points (n, 2) of the flat view as (n, 3) in space."""
+def in_space(matrix: Floats, points: Floats, height: float = 0.0) -> Floats:
+    """Points (n, 2) of the flat view, so many mm before the outside, as (n, 3) in space."""
     flat = np.column_stack(
-        [points[:, 0], -points[:, 1], np.zeros(len(points)), np.ones(len(points))]
+        [points[:, 0], -points[:, 1], np.full(len(points), height), np.ones(len(points))]
     )
     return np.asarray((flat @ matrix.T)[:, :3])
 

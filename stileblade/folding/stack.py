@@ -8,7 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from functools import cached_property
+from functools import cached_property, lru_cache
 
 import numpy as np
 
@@ -27,7 +27,7 @@ _NONE = 0.02
 """mm: what stands out by less does not make the closed card larger."""
 
 
-@dataclass(frozen=True, eq=False)
+@dataclass(frozen=True)
 class Laid:
     """A piece for the stack: its key, its host's ("" for none), its finished work, the thickness of its
     paper and the height of what fixes it in mm, its side and place in the stack, and whether it goes
@@ -71,6 +71,12 @@ class Layer:
     def shape(self) -> Cell:
         """All of it in the base's flat view."""
         return kernel.united(cell for _, cell in self.cells)
+
+
+@lru_cache(maxsize=32)
+def stacked(pieces: tuple[Laid, ...]) -> Stack:
+    """One and the same stack for the same pieces, so that what is made of it is remembered."""
+    return Stack(pieces)
 
 
 class Stack:
@@ -153,6 +159,10 @@ class Stack:
         whole = around(boxes)
         sides = zip(own.as_list(), whole.as_list(), strict=True)
         return Box(*(b if abs(a - b) > _NONE else a for a, b in sides))
+
+    def layer(self, key: str) -> Layer | None:
+        """The layer of a piece's key; None where it is none."""
+        return next((la for la in self.layers if la.key == key), None)
 
     @property
     def closed(self) -> tuple[float, float]:

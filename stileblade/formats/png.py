@@ -17,7 +17,7 @@ from stileblade.formats.plan import Plan
 
 DPI = 200
 MOST_PIXELS = 40_000_000
-_one_at_a_time = Lock()
+one_at_a_time = Lock()
 """The renderer must not be entered by two threads."""
 
 
@@ -26,7 +26,7 @@ def png(plan: Plan, options: FileOptions) -> bytes:
     """The plan as a picture; very large pieces get fewer dots, which the file states."""
     width, height = own_page(plan)
     dots = min(DPI, (MOST_PIXELS / (width * height)) ** 0.5 * 25.4)
-    with _one_at_a_time:
+    with one_at_a_time:
         document = pypdfium2.PdfDocument(pdf(plan, FileOptions(page=Page.OWN, words=False)))
         try:
             image: Image.Image = document[0].render(scale=dots / 72).to_pil()

@@ -6,7 +6,7 @@ from abc import ABC, abstractmethod
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 from enum import StrEnum
-from typing import Any, ClassVar
+from typing import TYPE_CHECKING, Any, ClassVar
 
 from pydantic import Field
 
@@ -23,6 +23,9 @@ from stileblade.piece.lying import Lies
 from stileblade.piece.work import Work
 from stileblade.registry import Registry
 from stileblade.steps.handle import Handle, Moved
+
+if TYPE_CHECKING:
+    from stileblade.steps.proposing import OnCard, Proposal
 
 STEPS: Registry[type[Step]] = Registry("kind of step")
 
@@ -225,6 +228,11 @@ class Step(Values, ABC):
     def taking(cls, part: PartTaken) -> Step:
         """The step that begins a piece with the part; only of a kind that does so."""
         raise TypeError(f"{cls.title} begins no piece with a part")
+
+    @classmethod
+    def proposals(cls, card: OnCard) -> list[Proposal]:
+        """What a person would add of it to the card; only of kinds that begin a layer."""
+        return []
 
     @property
     def takes_part(self) -> PartTaken | None:

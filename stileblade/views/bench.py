@@ -10,14 +10,17 @@ from stileblade.design.evaluation import Evaluation, PieceOutcome
 from stileblade.folding.flat import fold_flat
 from stileblade.geometry.curves.places import Box
 from stileblade.unexpected import Attempts
+from stileblade.views.assembled import AssembledView, assembled_of
 from stileblade.views.closed import ClosedView, closed_of
 from stileblade.views.findings import FindingView, findings_of, not_computed
 from stileblade.views.flat import FlatView, flat_of
 from stileblade.views.lap import LapCurve, lap_of
 from stileblade.views.loupe import LoupePlace, loupe_of
+from stileblade.views.pieces import PieceFigures, figures_of
 from stileblade.views.places import Stroke, drawn_for
 from stileblade.views.readings import EnvelopeRow, Reading, envelopes_of, readings_of
 from stileblade.views.scoring import ScoreRow, scoring_of, tick_strokes
+from stileblade.views.sheets import card_of
 from stileblade.views.space import SpaceView, no_space, space_of
 from stileblade.views.strip import StripView, strip_of
 
@@ -37,6 +40,8 @@ class RestView(BaseModel):
     envelopes: list[EnvelopeRow]
     findings: list[FindingView]
     strip: list[StripView]
+    assembled: AssembledView | None
+    pieces: list[PieceFigures]
 
 
 class Wanted(StrEnum):
@@ -109,7 +114,12 @@ def _no_handles(seen: Evaluated) -> None:
         seen.flat.before, seen.flat.handles = "", []
 
 
-_PICTURES = (_no_outlines, _not_shut, _no_strip, _no_handles)
+def _not_assembled(seen: Evaluated) -> None:
+    if seen.rest:
+        seen.rest.assembled = None
+
+
+_PICTURES = (_no_outlines, _not_assembled, _not_shut, _no_strip, _no_handles)
 
 
 def _rest(evaluation: Evaluation, piece: PieceOutcome, known: set[str]) -> RestView:
@@ -130,11 +140,15 @@ def _rest(evaluation: Evaluation, piece: PieceOutcome, known: set[str]) -> RestV
         envelopes=[],
         findings=findings_of(evaluation),
         strip=strip,
+        assembled=attempt("assembled card", lambda: assembled_of(evaluation), None),
+        pieces=attempt("list of pieces", lambda: figures_of(evaluation), []),
     )
     if work is not None:
         rest.closed = attempt("closed size", lambda: fold_flat(work).closed, (0.0, 0.0))
+        shown = card_of(evaluation, piece)
+        card = shown.work or work
         rest.space = attempt("folded card", lambda: space_of(evaluation, piece, work), rest.space)
-        rest.shut = attempt("closed card", lambda: closed_of(evaluation, piece, work), None)
+        rest.shut = attempt("closed card", lambda: closed_of(evaluation, shown, card), None)
         rest.scoring = attempt("scoring table", lambda: scoring_of(work), [])
         rest.ticks = attempt("ticks for scoring", lambda: tick_strokes(work), [])
         rest.lap = attempt("hinge over the lap", lambda: lap_of(work), None)

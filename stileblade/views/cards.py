@@ -12,7 +12,7 @@ from stileblade.design.document import Card, Design
 from stileblade.design.evaluation import evaluate
 from stileblade.design.refold import refold
 from stileblade.unexpected import Attempts
-from stileblade.views.folded import FoldedPicture, folded_picture
+from stileblade.views.folded import FoldedPicture, folded_picture, layers_on
 from stileblade.views.report import card_measures
 from stileblade.views.strip import PictureView, small_picture
 
@@ -60,7 +60,11 @@ def on_card(design: Design, card: Card, cache: OutcomeCache | None = None) -> Ot
         warnings=sum(f.severity is Severity.WARNING for f in findings),
         findings=[f.message for f in findings if f.severity is not Severity.NOTE][:MOST_TOLD],
         flat=attempt("picture", lambda: small_picture(work), None) if work else None,
-        folded=attempt("folded card", lambda: folded_picture(work, base.paper), None)
+        folded=attempt(
+            "folded card",
+            lambda: folded_picture(work, base.paper, layers_on(evaluation, base)),
+            None,
+        )
         if work
         else None,
     )

@@ -13,11 +13,12 @@ from stileblade.design.evaluation import Evaluation, Outcome, PieceOutcome
 from stileblade.folding.flat import fold_flat
 from stileblade.formats.pens import PENS
 from stileblade.geometry.curves.places import Point
-from stileblade.geometry.curves.transforms import after, scaling
+from stileblade.geometry.curves.transforms import after, identity, scaling
 from stileblade.geometry.measures.distances import label_point
 from stileblade.geometry.regions.remembered import with_figures
 from stileblade.piece.lines import DrawnLine, How
 from stileblade.piece.work import Work
+from stileblade.steps.ground import inverse
 from stileblade.steps.step import PartTaken, taking_part
 from stileblade.unexpected import Attempts
 from stileblade.views.folds import FoldView, folds_of
@@ -82,6 +83,15 @@ class PartView(BaseModel):
     start: dict[str, Any]
 
 
+class GhostView(BaseModel):
+    """Another piece where it lies about this one: its name, its outline, and whether it lies above."""
+
+    piece: str
+    name: str
+    path: str
+    above: bool
+
+
 class EffectView(BaseModel):
     """The closed card with the step in hand, and the room left in its envelope."""
 
@@ -111,6 +121,7 @@ class FlatView(BaseModel):
     windows: list[WindowView]
     parts: list[PartView]
     effect: EffectView | None
+    around: list[GhostView]
 
 
 def flat_of(
@@ -120,6 +131,8 @@ def flat_of(
     work = outcome.work if outcome else None
     before = outcome.before if outcome else None
     seen, given = work or before, before or work
+    on = outcome.step.placed_on(piece.setting) if outcome else None
+    given = on or given
     return FlatView(
         path=screen_path(seen.paper) if seen else "",
         box=box_of(seen.paper.bounds) if seen else NO_BOUNDS,
@@ -143,7 +156,33 @@ def flat_of(
         windows=attempt("windows", lambda: _windows(given, piece), []),
         parts=attempt("parts", lambda: _parts(outcome, piece, evaluation), []),
         effect=attempt("closed size", lambda: _effect(outcome, piece, evaluation), None),
+        around=attempt("pieces about it", lambda: _around(piece, evaluation), []),
     )
+
+
+def _around(piece: PieceOutcome, evaluation: Evaluation) -> list[GhostView]:
+    """What a layer lies on, and what lies about it, in its own flat view."""
+    stack = evaluation.stack
+    own = stack.layer(piece.piece.id) if stack else None
+    if stack is None or own is None:
+        return []
+    back = inverse(own.matrix)
+    found = [(stack.base.key, stack.base.work, identity(), False)]
+    found += [
+        (la.key, la.work, la.matrix, la.low >= own.high - 1e-9)
+        for la in stack.layers
+        if la.key != own.key and la.inside == own.inside
+    ]
+    names = {p.id: p.name for p in evaluation.design.pieces}
+    return [
+        GhostView(
+            piece=key,
+            name=names[key],
+            path=screen_path(work.paper.transformed(after(back, matrix))),
+            above=above,
+        )
+        for key, work, matrix, above in found
+    ]
 
 
 def _line(line: DrawnLine) -> LineView:

@@ -4,16 +4,20 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
+from dataclasses import dataclass
 from itertools import pairwise
 
 import numpy as np
 from pydantic import BaseModel
 
 from stileblade.card.stock import Paper
+from stileblade.design.evaluation import Evaluation, PieceOutcome
+from stileblade.folding.flat import fold_flat
 from stileblade.folding.space import faces_in_space, half_open, in_space, maps_in_space, sequence
 from stileblade.geometry.curves.segments import Floats
 from stileblade.piece.work import Work
 from stileblade.views.places import Bounds
+from stileblade.views.sheets import LayerSheet, is_base, layer_sheets, room_inside
 
 _ROUND = {26.0: 1.15, -26.0: 1.05, 52.0: 0.95, -52.0: 0.95}
 """Degrees round from the front that the eye may be, to the right, with how much each is liked."""
@@ -25,11 +29,13 @@ _FAR = 4.0
 
 
 class ShapeView(BaseModel):
-    """One filled face: path data (y down, mm), its colour, and which side is seen."""
+    """One filled face: path data (y down, mm), its colour, which side is seen, and the share of light that
+    goes through it."""
 
     path: str
     fill: str
     side: str
+    light: float = 0.0
 
 
 class FoldedPicture(BaseModel):
@@ -39,8 +45,28 @@ class FoldedPicture(BaseModel):
     shapes: list[ShapeView]
 
 
-def folded_picture(work: Work, paper: Paper) -> FoldedPicture:
-    return picture_of(work, paper, half_open(work))
+@dataclass(frozen=True, eq=False)
+class Layers:
+    """What lies on the card: ``inside`` mm of it between the closed panels; each stands ``apart`` mm off the
+    one below it."""
+
+    sheets: tuple[LayerSheet, ...] = ()
+    inside: float = 0.0
+    apart: float = 0.0
+
+
+NO_LAYERS = Layers()
+
+
+def layers_on(evaluation: Evaluation, piece: PieceOutcome, apart: float = 0.0) -> Layers:
+    """The layers of the whole card, if the piece is its base."""
+    if not is_base(evaluation, piece):
+        return NO_LAYERS
+    return Layers(layer_sheets(evaluation), room_inside(evaluation), apart)
+
+
+def folded_picture(work: Work, paper: Paper, layers: Layers = NO_LAYERS) -> FoldedPicture:
+    return picture_of(work, paper, half_open(work), layers=layers)
 
 
 def closing_pictures(work: Work, paper: Paper, stages: int) -> list[FoldedPicture]:
@@ -65,11 +91,13 @@ def picture_of(
     *,
     eye: Floats | None = None,
     up: Floats = UP,
+    layers: Layers = NO_LAYERS,
 ) -> FoldedPicture:
-    """Faces from back to front as polygons, folds at the given angles in degrees; seen about a place in
-    space, by itself the card's middle, from the direction ``eye`` (3,), by itself the best one."""
+    """Faces from back to front as polygons, folds at the given angles in degrees, with ``layers`` on them; seen
+    about a place in space, by itself the card's middle, from the direction ``eye`` (3,), by itself the
+    best one."""
     faces = faces_in_space(work)
-    maps = maps_in_space(work, angles, paper.thickness)
+    maps = maps_in_space(work, angles, paper.thickness, layers.inside)
     solid = [
         [in_space(m, np.array(ring)) for ring in face.rings]
         for face, m in zip(faces, maps, strict=True)
@@ -81,22 +109,42 @@ def picture_of(
     centre = (points.min(axis=0) + points.max(axis=0)) / 2 if about is None else about
     towards = eye_of(points, level=is_level(work)) if eye is None else eye
     distance = _FAR * float(np.linalg.norm(points.max(axis=0) - points.min(axis=0)))
-    shapes: list[tuple[float, ShapeView]] = []
+    shapes: list[tuple[float, list[ShapeView]]] = []
     seen: list[Floats] = []
-    for rings, matrix in zip(solid, maps, strict=True):
+
+    def shape_of(rings: Sequence[Floats], fill: str, side: str, light: float) -> ShapeView:
+        flat = [_project(ring - centre, towards, distance, up) for ring in rings]
+        seen.extend(flat)
+        path = "".join("M" + "L".join(f"{x:.2f} {y:.2f}" for x, y in ring) + "Z" for ring in flat)
+        return ShapeView(path=path, fill=fill, side=side, light=light)
+
+    for number, (rings, matrix) in enumerate(zip(solid, maps, strict=True)):
         if not rings:
             continue
-        flat = [_project(ring - centre, towards, distance, up) for ring in rings]
-        seen += flat
         outside = float(matrix[:3, 2] @ (towards * distance - (rings[0].mean(axis=0) - centre))) > 0
-        path = "".join("M" + "L".join(f"{x:.2f} {y:.2f}" for x, y in ring) + "Z" for ring in flat)
         depth = float(np.concatenate(rings).mean(axis=0) @ towards)
         fill, side = (paper.outside, "outside") if outside else (paper.inside, "inside")
-        shape = ShapeView(path=path, fill=fill, side=side)
-        shapes.append((depth, shape))
+        own = shape_of(rings, fill, side, paper.light)
+        group = [(0.0, own)]
+        for sheet in layers.sheets:
+            if sheet.face != number:
+                continue
+            z = (sheet.high if outside else sheet.low) + layers.apart * sheet.rank
+            lifted = [in_space(matrix, np.array(ring), z) for ring in sheet.rings]
+            colour = sheet.outside if outside else sheet.inside
+            made = shape_of(lifted, colour, side, sheet.light)
+            group.append((sheet.rank if outside else -sheet.rank, made))
+        # what lies on a face is drawn with it: first what is behind it
+        shapes.append((depth, [shape for _, shape in sorted(group, key=lambda g: g[0])]))
+    if list(angles) == sequence(work)[-1]:  # shut: what lies on what is known
+        order = fold_flat(work).order
+        behind = [n for n, rings in enumerate(solid) if rings]
+        shapes = [
+            (-float(order.index(n)), group) for n, (_, group) in zip(behind, shapes, strict=True)
+        ]
     found = np.concatenate(seen)
     (left, head), (right, foot) = found.min(axis=0).tolist(), found.max(axis=0).tolist()
-    ordered = [shape for _, shape in sorted(shapes, key=lambda s: s[0])]
+    ordered = [shape for _, group in sorted(shapes, key=lambda s: s[0]) for shape in group]
     return FoldedPicture(box=(left, head, right - left, foot - head), shapes=ordered)
 
 

@@ -9,11 +9,17 @@ from lxml import etree
 
 from stileblade.design.evaluation import Evaluation, PieceOutcome
 from stileblade.errors import StilebladeError
-from stileblade.views.folded import picture_of
+from stileblade.views.folded import FoldedPicture, layers_on, picture_of
+from stileblade.views.sheets import card_of
 
 _NS = "http://www.w3.org/2000/svg"
 _INK = "#33424f"
 _LEAST = 1e-6
+
+
+def seen_through(light: float) -> dict[str, str]:
+    """Attributes of what lets a share of light through."""
+    return {"fill-opacity": f"{1 - light:.2f}"} if light else {}
 
 
 def posed_svg(
@@ -22,9 +28,11 @@ def posed_svg(
     angles: Sequence[float],
     eye: Sequence[float],
     up: Sequence[float],
+    apart: float = 0.0,
 ) -> bytes:
     """An SVG on a transparent ground, folds at ``angles`` in degrees, seen from the direction ``eye``
     with ``up`` upwards. StilebladeError where nothing can be seen so."""
+    piece = card_of(evaluation, piece)
     work = piece.work
     if work is None or not work.paper:
         raise StilebladeError(
@@ -44,7 +52,13 @@ def posed_svg(
             "The eye looks along what is up.", hint="Turn the card a little.", code="eye"
         )
     towards /= np.linalg.norm(towards)
-    picture = picture_of(work, piece.paper, angles, eye=towards, up=upwards)
+    layers = layers_on(evaluation, piece, apart)
+    picture = picture_of(work, piece.paper, angles, eye=towards, up=upwards, layers=layers)
+    return svg_of(picture, evaluation.design.name)
+
+
+def svg_of(picture: FoldedPicture, title: str) -> bytes:
+    """A picture as an SVG on a transparent ground."""
     left, head, width, height = picture.box
     margin = max(width, height) * 0.02
     root = etree.Element(
@@ -57,9 +71,13 @@ def posed_svg(
         },
         nsmap={None: _NS},  # type: ignore[dict-item]
     )
-    etree.SubElement(root, f"{{{_NS}}}title").text = evaluation.design.name
+    etree.SubElement(root, f"{{{_NS}}}title").text = title
     style = {"stroke": _INK, "stroke-width": "0.25", "stroke-linejoin": "round"}
     group = etree.SubElement(root, f"{{{_NS}}}g", {"fill-rule": "evenodd", **style})
     for shape in picture.shapes:
-        etree.SubElement(group, f"{{{_NS}}}path", {"d": shape.path, "fill": shape.fill})
+        etree.SubElement(
+            group,
+            f"{{{_NS}}}path",
+            {"d": shape.path, "fill": shape.fill, **seen_through(shape.light)},
+        )
     return bytes(etree.tostring(root, xml_declaration=True, encoding="utf-8"))

@@ -6,7 +6,7 @@ from pydantic import BaseModel
 
 from stileblade.card.stock import weight_of
 from stileblade.checks.check import Subject
-from stileblade.checks.envelope import bulk_of, ranked, room_of
+from stileblade.checks.envelope import bulk_of, closed_of, ranked, room_of
 from stileblade.checks.grain import best_lay
 from stileblade.checks.hinges import panel_along
 from stileblade.checks.least import least_width
@@ -19,6 +19,8 @@ from stileblade.folding.stand import stand_of
 from stileblade.geometry.measures.narrow import thin_places
 from stileblade.piece.folds import Fold, Made
 from stileblade.piece.work import Work
+from stileblade.views.pieces import card_weight
+from stileblade.views.sheets import is_base
 
 
 class Reading(BaseModel):
@@ -71,7 +73,7 @@ def readings_of(evaluation: Evaluation, piece: PieceOutcome) -> list[Reading]:
     if work is None or not work.paper:
         return []
     subject = Subject(evaluation, piece)
-    box, closed = work.paper.bounds, fold_flat(work).closed
+    box, closed = work.paper.bounds, closed_of(subject, work)
     found = [
         Reading(name="Open", values=[box.width, box.height], unit="mm", figure="open.width"),
         Reading(name="Closed", values=list(closed), unit="mm", figure="closed.width"),
@@ -102,6 +104,8 @@ def readings_of(evaluation: Evaluation, piece: PieceOutcome) -> list[Reading]:
         )
     layers = fold_flat(work).layers
     note = f"{layers} layers" if layers > 1 else "one layer"
+    if is_base(evaluation, piece) and evaluation.stack and evaluation.stack.layers:
+        note = "with all that lies on it"
     found.append(
         Reading(name="Bulk", values=[bulk_of(subject, work)], unit="mm", note=note, figure="bulk")
     )
@@ -120,6 +124,19 @@ def readings_of(evaluation: Evaluation, piece: PieceOutcome) -> list[Reading]:
             figure="weight",
         ),
     ]
+    return found + _whole(evaluation, piece)
+
+
+def _whole(evaluation: Evaluation, piece: PieceOutcome) -> list[Reading]:
+    """The card with all that lies on it, where something does."""
+    stack = evaluation.stack
+    if stack is None or len(stack.pieces) < 2 or not is_base(evaluation, piece):
+        return []
+    weight, posted = card_weight(evaluation), card_weight(evaluation, posted=True)
+    found = [Reading(name="Weight of the whole card", values=[weight], unit="g",
+                     note=f"{len(stack.layers)} layers on it")]  # fmt: skip
+    if posted > weight + 1e-9:
+        found.append(Reading(name="Weight in its envelope", values=[posted], unit="g"))
     return found
 
 

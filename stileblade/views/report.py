@@ -16,6 +16,7 @@ from stileblade.geometry.curves.transforms import translation
 from stileblade.geometry.paths.pathdata import path_data
 from stileblade.piece.folds import Fold
 from stileblade.piece.work import Work
+from stileblade.views.pieces import card_weight, placement
 
 _PLACES = 6
 
@@ -28,18 +29,30 @@ def number(value: float) -> float:
 def report(evaluation: Evaluation) -> dict[str, Any]:
     """card, pieces and findings."""
     return {
-        "card": card_measures(evaluation),
-        "pieces": [_piece(p) for p in evaluation.pieces],
+        "card": card_measures(evaluation) | whole_card(evaluation),
+        "pieces": [_lying(evaluation, p) | _piece(p) for p in evaluation.pieces],
         "findings": [finding_data(f) for f in run_checks(evaluation)],
     }
 
 
+def whole_card(evaluation: Evaluation) -> dict[str, Any]:
+    """Bulk and weight of the card with all that lies on it."""
+    stack = evaluation.stack
+    return {
+        "bulk_mm": number(stack.bulk) if stack else 0.0,
+        "weight_g": number(card_weight(evaluation)),
+        "posted_g": number(card_weight(evaluation, posted=True)),
+    }
+
+
 def card_measures(evaluation: Evaluation) -> dict[str, list[float]]:
-    """Open and closed size of the first piece, the base; 0 x 0 while there is none."""
+    """Open size of the first piece, the base, and its closed size with what stands out of it; 0 x 0 while
+    there is none."""
     work = evaluation.pieces[0].work
     if work is None or not work.paper:
         return {"open_mm": [0.0, 0.0], "closed_mm": [0.0, 0.0]}
-    box, closed = work.paper.bounds, fold_flat(work).closed
+    stack = evaluation.stack
+    box, closed = work.paper.bounds, stack.closed if stack else fold_flat(work).closed
     return {
         "open_mm": [number(box.width), number(box.height)],
         "closed_mm": [number(closed[0]), number(closed[1])],
@@ -56,6 +69,26 @@ def finding_data(finding: Finding) -> dict[str, Any]:
         "hint": finding.hint,
         "step": finding.step,
         "mends": [m.title for m in finding.mends],
+    }
+
+
+def _lying(evaluation: Evaluation, outcome: PieceOutcome) -> dict[str, Any]:
+    """On what the piece lies, and how: ``matrix`` maps its outline as printed here to its host's."""
+    piece, work = outcome.piece, outcome.work
+    matrix = placement(evaluation, outcome)
+    layer = evaluation.stack.layer(piece.id) if evaluation.stack else None
+    return {
+        "id": piece.id,
+        "host": piece.host or None,
+        "panel": (work.lying.panel or None) if work and work.lying else None,
+        "side": str(piece.side) if piece.host else None,
+        "order": piece.order,
+        "paper": piece.paper,
+        "parts": work.paper.pieces if work else 0,
+        "heights_mm": [number(layer.low), number(layer.high)] if layer else None,
+        "matrix": None
+        if matrix is None
+        else [number(float(v)) for v in (*matrix[:, 0], *matrix[:, 1], *matrix[:, 2])],
     }
 
 

@@ -10,6 +10,7 @@ from pydantic import BaseModel
 from stileblade.design.evaluation import Evaluation, PieceOutcome
 from stileblade.folding.space import (
     Hinge,
+    apart_at,
     corners_in_space,
     faces_in_space,
     half_open,
@@ -21,8 +22,9 @@ from stileblade.geometry.curves.places import Point
 from stileblade.geometry.curves.segments import Floats
 from stileblade.piece.work import Work
 from stileblade.views.closed import envelope_about
-from stileblade.views.folded import eye_of, is_level
+from stileblade.views.folded import eye_of, is_level, layers_on
 from stileblade.views.places import Bounds
+from stileblade.views.sheets import LayerSheet, card_of
 
 
 class HingeView(BaseModel):
@@ -53,12 +55,30 @@ class StandView(BaseModel):
     eye: tuple[float, float, float]
 
 
+class LayerView(BaseModel):
+    """A part of a layer on a face: rings in the flat view, from low to high mm before the outside's plane, its
+    rank on its side (negative inside), and the colours towards the outside and the inside."""
+
+    piece: str
+    face: int
+    rings: list[list[Point]]
+    low: float
+    high: float
+    rank: int
+    outside: str
+    inside: str
+    light: float
+
+
 class SpaceView(BaseModel):
     """sequence: angles of all folds after each stage of closing, the first one open. envelope:
     left, head, right, foot about the closed card, in the flat view's measures. eye: the direction
     from which the half-open card is looked at."""
 
+    piece: str
+    """The piece that is shown: the base for all that lies on it."""
     faces: list[FaceView]
+    layers: list[LayerView]
     folds: list[str]
     sequence: list[list[float]]
     half: list[float]
@@ -68,13 +88,16 @@ class SpaceView(BaseModel):
     outside: str
     inside: str
     thickness: float
+    light: float
 
 
 def no_space(piece: PieceOutcome) -> SpaceView:
     """What is shown while there is no paper."""
     paper = piece.paper
     return SpaceView(
+        piece=piece.piece.id,
         faces=[],
+        layers=[],
         folds=[],
         sequence=[],
         half=[],
@@ -84,22 +107,28 @@ def no_space(piece: PieceOutcome) -> SpaceView:
         outside=paper.outside,
         inside=paper.inside,
         thickness=paper.thickness,
+        light=paper.light,
     )
 
 
 def space_of(evaluation: Evaluation, piece: PieceOutcome, work: Work) -> SpaceView:
+    """The folded card that shows a piece."""
+    piece = card_of(evaluation, piece)
+    work = piece.work or work
+    layers = layers_on(evaluation, piece)
     faces = [
         FaceView(
             panel=f.panel,
             rings=[[(round(x, 3), round(y, 3)) for x, y in ring] for ring in f.rings],
             parent=f.parent,
-            hinge=_hinge(f.hinge, piece.paper.thickness) if f.hinge else None,
+            hinge=_hinge(work, f.hinge, piece.paper.thickness, layers.inside) if f.hinge else None,
         )
         for f in faces_in_space(work)
     ]
     return no_space(piece).model_copy(
         update={
             "faces": faces,
+            "layers": [_layer(sheet) for sheet in layers.sheets],
             "folds": [f.name for f in work.folds],
             "sequence": sequence(work),
             "half": half_open(work),
@@ -110,13 +139,18 @@ def space_of(evaluation: Evaluation, piece: PieceOutcome, work: Work) -> SpaceVi
     )
 
 
-def _hinge(hinge: Hinge, thickness: float) -> HingeView:
+def _layer(sheet: LayerSheet) -> LayerView:
+    rings = [[(round(x, 3), round(y, 3)) for x, y in ring] for ring in sheet.rings]
+    return LayerView.model_validate({**vars(sheet), "rings": rings})
+
+
+def _hinge(work: Work, hinge: Hinge, thickness: float, inside: float) -> HingeView:
     return HingeView(
         fold=hinge.fold,
         start=hinge.start,
         end=hinge.end,
         sign=hinge.sign,
-        z=hinge.z * thickness,
+        z=hinge.z * thickness + apart_at(work, hinge, inside),
     )
 
 

@@ -13,7 +13,7 @@ from stileblade.design.evaluation import evaluate
 from stileblade.errors import StilebladeError
 from stileblade.unexpected import SORRY, Attempts, logger
 from stileblade.views.cards import NOTHING
-from stileblade.views.folded import FoldedPicture, folded_picture
+from stileblade.views.folded import FoldedPicture, folded_picture, layers_on
 from stileblade.views.report import card_measures
 
 
@@ -65,7 +65,13 @@ def _summary(text: str, cache: OutcomeCache | None) -> Summary:
     work = base.work
     width, height = attempt("measures", lambda: card_measures(evaluation), NOTHING)["closed_mm"]
     picture = (
-        attempt("folded card", lambda: folded_picture(work, base.paper), None) if work else None
+        attempt(
+            "folded card",
+            lambda: folded_picture(work, base.paper, layers_on(evaluation, base)),
+            None,
+        )
+        if work
+        else None
     )
     return Summary(
         size=design.card.size.name,

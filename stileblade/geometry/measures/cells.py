@@ -152,6 +152,17 @@ def flattened(region: Region) -> Cell:
     return _sound(thin(region, FINE))
 
 
+def thin_rim(lower: Cell, upper: Cell, width: float) -> Cell:
+    """Where of the lower shape a rim narrower than ``width`` shows round the upper one."""
+    rim = less(lower, upper)
+    wide = shapely.buffer(shapely.buffer(rim, -width / 2), width / 2 + FINE)
+    narrow = shapely.difference(rim, wide)
+    # corners of wide rims are no rims: what counts lies beside the upper shape along a length
+    beside = shapely.intersection(narrow, shapely.buffer(upper, width))
+    parts = [p for p in shapely.get_parts(beside) if shapely.length(p) > 8 * width]
+    return shapely.union_all(parts)
+
+
 def area_of(cell: Cell) -> float:
     return float(shapely.area(cell))
 

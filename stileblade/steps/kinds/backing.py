@@ -21,6 +21,7 @@ from stileblade.geometry.regions.set_operations import (
 from stileblade.piece.lying import Facing, Lies, Lying
 from stileblade.piece.work import Work
 from stileblade.steps.ground import Ground, ground_of, inverse
+from stileblade.steps.proposing import NewPiece, OnCard, Proposal
 from stileblade.steps.step import Caption, Setting, Stage, StartsWith, Step, Told, register_step
 
 
@@ -108,6 +109,26 @@ class Backing(Step):
 
     def caption(self) -> Caption:
         return Caption("glue", self.glue_margin)
+
+    @classmethod
+    def proposals(cls, card: OnCard) -> list[Proposal]:
+        order, inside = card.next_order(Facing.INSIDE), Facing.INSIDE
+        if not card.windows:
+            return []
+        each = [
+            NewPiece(f"Backing {n}" if len(card.windows) > 1 else "Backing", (cls(window=key),),
+                     card.panel, inside, order, colour="#dcebee", light=0.6)
+            for n, key in enumerate(card.windows, 1)
+        ]  # fmt: skip
+        found = [Proposal("A backing", "Vellum behind the window", tuple(each))]
+        if len(each) > 1:
+            one = NewPiece("Backing", (cls(together=As.ONE),), card.panel, inside, order,
+                           colour="#dcebee", light=0.6)  # fmt: skip
+            found = [
+                Proposal("A backing for each window", "Vellum, 6 mm larger", tuple(each)),
+                Proposal("One backing for all", "A sheet behind all windows", (one,)),
+            ]
+        return found
 
     @classmethod
     def sample(cls) -> list[Step]:

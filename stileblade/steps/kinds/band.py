@@ -16,6 +16,7 @@ from stileblade.piece.folds import Fold
 from stileblade.piece.lying import Facing, Lies, Lying
 from stileblade.piece.work import Work
 from stileblade.steps.ground import stack_of
+from stileblade.steps.proposing import NewPiece, OnCard, Proposal
 from stileblade.steps.step import Caption, Setting, Stage, StartsWith, Step, Told, register_step
 
 THICK = 1.5
@@ -88,6 +89,13 @@ class Band(Step):
 
     def caption(self) -> Caption:
         return Caption("wide", self.wide)
+
+    @classmethod
+    def proposals(cls, card: OnCard) -> list[Proposal]:
+        made = NewPiece("Band", (cls(),), "", Facing.AROUND, colour="#c9a15a")
+        return [
+            Proposal("A band", "Round the closed card, made to measure", (made,)),
+        ]
 
     @classmethod
     def sample(cls) -> list[Step]:

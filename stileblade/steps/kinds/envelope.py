@@ -16,6 +16,7 @@ from stileblade.piece.folds import Fold
 from stileblade.piece.lying import Facing, Lies, Lying
 from stileblade.piece.work import Work
 from stileblade.steps.ground import stack_of
+from stileblade.steps.proposing import NewPiece, OnCard, Proposal
 from stileblade.steps.step import Caption, Setting, Stage, StartsWith, Step, Told, register_step
 
 TOP = "top flap"
@@ -120,6 +121,17 @@ class EnvelopeStep(Step):
 
     def caption(self) -> Caption:
         return Caption("room", self.room)
+
+    @classmethod
+    def proposals(cls, card: OnCard) -> list[Proposal]:
+        from stileblade.steps.kinds.liner import Liner
+
+        liner = NewPiece("Liner", (Liner(),), "front", Facing.INSIDE, colour="#7f9aa3", on=1)
+        made = NewPiece("Envelope", (cls(),), "", Facing.AROUND, colour="#efe6d2")
+        return [
+            Proposal("An envelope", "For the closed card with all its layers", (made,)),
+            Proposal("An envelope and its liner", "The liner in another paper", (made, liner)),
+        ]
 
     @classmethod
     def sample(cls) -> list[Step]:

@@ -15,6 +15,7 @@ from stileblade.piece.folds import Fold, Made
 from stileblade.piece.lying import AtFolds, Facing, Lies, Lying
 from stileblade.piece.work import Work
 from stileblade.steps.ground import Ground, grounds_of
+from stileblade.steps.proposing import NewPiece, OnCard, Proposal
 from stileblade.steps.step import Caption, Setting, Stage, StartsWith, Step, Told, register_step
 
 
@@ -128,6 +129,12 @@ class Insert(Step):
 
     def caption(self) -> Caption:
         return Caption("margin", self.margin)
+
+    @classmethod
+    def proposals(cls, card: OnCard) -> list[Proposal]:
+        order = card.next_order(Facing.INSIDE)
+        made = NewPiece("Insert", (cls(),), "", Facing.INSIDE, order, colour="#fbf8ef")
+        return [Proposal("An insert", "To write on, folded with the card", (made,))]
 
     @classmethod
     def sample(cls) -> list[Step]:

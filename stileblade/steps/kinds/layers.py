@@ -25,6 +25,7 @@ from stileblade.piece.lying import Facing, Lying
 from stileblade.piece.work import Placed, Work
 from stileblade.steps.ground import Ground, ground_of, inverse
 from stileblade.steps.kinds.artwork import StartArtwork
+from stileblade.steps.proposing import NewPiece, OnCard, Proposal
 from stileblade.steps.step import Caption, Setting, Stage, StartsWith, Step, Told, register_step
 
 
@@ -200,9 +201,51 @@ class Layers(Step):
         return Caption(", ".join(str(n + 1) for n in self.layers[:4]) or "all layers")
 
     @classmethod
+    def proposals(cls, card: OnCard) -> list[Proposal]:
+        if card.artwork is None:
+            return []
+        order, count = card.next_order(Facing.OUTSIDE), len(card.artwork.layers)
+        by_colour: dict[str, list[int]] = {}
+        for number, layer in enumerate(card.artwork.layers):
+            by_colour.setdefault(layer.colour, []).append(number)
+        each = tuple(
+            NewPiece(layer.name, (cls(layers=(n,), beneath=Beneath.MARGIN),), card.panel, order=order + n,
+                     colour=layer.colour)
+            for n, layer in enumerate(card.artwork.layers)
+        )  # fmt: skip
+        together = tuple(
+            NewPiece(card.artwork.layers[numbers[0]].name, (cls(layers=tuple(numbers), beneath=Beneath.MARGIN),),
+                     card.panel, order=order + numbers[0], colour=colour)
+            for colour, numbers in by_colour.items()
+        )  # fmt: skip
+        shadow = NewPiece("Shadow", (cls(made_as=As.SHADOW),), card.panel, order=order,
+                          colour="#33424f")  # fmt: skip
+        about = "In register, 2 mm further under those on them"
+        found = [Proposal("The whole card", "Insert, and a paper for each colour of the artwork",
+                          (*_insert(), *together), base=_mirror(card))]  # fmt: skip
+        found.append(Proposal("All layers of the artwork", about, each))
+        if len(by_colour) < count:
+            found.append(Proposal("The artwork by its colours", about, together))
+        found.append(Proposal("The artwork's shadow", "Grown by 2 mm, openings filled", (shadow,)))
+        return found
+
+    @classmethod
     def sample(cls) -> list[Step]:
         return [cls(layers=(0, 1))]
 
     @classmethod
     def sample_pieces(cls) -> list[list[Step]]:
         return [StartArtwork.sample()]
+
+
+def _insert() -> tuple[NewPiece, ...]:
+    from stileblade.steps.kinds.insert import Insert
+
+    return (NewPiece("Insert", (Insert(),), "", Facing.INSIDE, colour="#fbf8ef"),)
+
+
+def _mirror(card: OnCard) -> tuple[Step, ...]:
+    """What makes a card of the outline, where it is none yet."""
+    from stileblade.steps.kinds.mirror import Mirror
+
+    return () if card.base.panels else (Mirror(),)

@@ -12,16 +12,21 @@ from stileblade.geometry.offset.offset import Join, largest_inset
 from stileblade.geometry.offset.offset import offset as grown_by
 from stileblade.geometry.regions.region import Region
 from stileblade.geometry.regions.set_operations import difference, intersection, rectangle
-from stileblade.piece.lying import Lying
+from stileblade.piece.lying import Facing, Lying
 from stileblade.piece.windows import Opened
 from stileblade.piece.work import Work
 from stileblade.steps.ground import Ground, ground_of
+from stileblade.steps.proposing import NewPiece, OnCard, Proposal
 from stileblade.steps.step import Caption, Setting, Stage, StartsWith, Step, Told, register_step
 
 
 class Windows(StrEnum):
     LARGER = "larger"
     CLOSED = "closed"
+
+
+_SHADES = ("#e7d9bd", "#7f9aa3", "#f4efe2")
+"""Colours that mats are proposed in."""
 
 
 def _of_side(title: str) -> float:
@@ -140,6 +145,26 @@ class Mat(Step):
 
     def caption(self) -> Caption:
         return Caption("margin", self.margin)
+
+    @classmethod
+    def proposals(cls, card: OnCard) -> list[Proposal]:
+        first = card.next_order(Facing.OUTSIDE)
+        one = NewPiece("Mat", (cls(),), card.panel, order=first, colour=_SHADES[0])
+        steps = [
+            NewPiece(
+                f"Mat {n + 1}", (cls(margin=3 + 2 * n),), card.panel, order=first + n, colour=shade
+            )
+            for n, shade in enumerate(_SHADES)
+        ]
+        inside = NewPiece(
+            "Mat inside", (cls(windows=Windows.CLOSED),), card.panel, Facing.INSIDE,
+            card.next_order(Facing.INSIDE), colour=_SHADES[1],
+        )  # fmt: skip
+        return [
+            Proposal("A mat", "The panel less 4 mm all round", (one,)),
+            Proposal("Three stepping mats", "Each 2 mm within the one below", tuple(steps)),
+            Proposal("A mat inside", "On the inside of the panel", (inside,)),
+        ]
 
     @classmethod
     def sample(cls) -> list[Step]:

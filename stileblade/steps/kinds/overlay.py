@@ -21,12 +21,14 @@ from stileblade.geometry.regions.fill import filled
 from stileblade.geometry.regions.region import Region
 from stileblade.outlines.catalogue import AnyFigure, figure_field
 from stileblade.outlines.figures.round import Heart
-from stileblade.piece.lying import Facing, Lying
+from stileblade.outlines.figures.word import Word
+from stileblade.piece.lying import Facing, FixedBy, Lying
 from stileblade.piece.windows import Opened
 from stileblade.piece.work import Work
 from stileblade.steps.ground import Ground, ground_of
 from stileblade.steps.handle import Handle
 from stileblade.steps.placing import PlacedStep, outline_of_all
+from stileblade.steps.proposing import NewPiece, OnCard, Proposal
 from stileblade.steps.step import Caption, Setting, Stage, StartsWith, Step, Told, register_step
 
 
@@ -126,6 +128,24 @@ class Overlay(PlacedStep):
         if self.of:
             return Caption("border", self.borders)
         return Caption(self.outline.title.lower())
+
+    @classmethod
+    def proposals(cls, card: OnCard) -> list[Proposal]:
+        order = card.next_order(Facing.OUTSIDE)
+        wide = round(0.4 * card.base.box_of(card.panel or "figure").width, 1)
+        figure = NewPiece("Figure", (cls(outline=Heart(width=wide)),), card.panel, order=order,
+                          fixing=FixedBy.PADS, colour="#a5573c")  # fmt: skip
+        word = cls(outline=Word(text="ahoy", size=wide / 2))
+        found = [Proposal("A figure on pads", "Placed as a window is placed", (figure,))]
+        lettered = NewPiece("Word", (word,), card.panel, order=order + 2, colour="#33424f")
+        borders = [
+            NewPiece(f"Border {margin}", (cls(borders=margin),), card.panel, order=order + 1 - n,
+                     colour=colour, of=1)
+            for n, (margin, colour) in enumerate(((2, "#f4efe2"), (5, "#a9c4cc")))
+        ]  # fmt: skip
+        found.append(Proposal("A word", "Any text, in any shipped face", (lettered,)))
+        found.append(Proposal("A word with two borders", "Of 2 and of 5 mm", (lettered, *borders)))
+        return found
 
     @classmethod
     def sample(cls) -> list[Step]:

@@ -9,10 +9,11 @@ from stileblade.fields import length, offset, switch
 from stileblade.geometry.curves.places import Box, Side
 from stileblade.geometry.curves.transforms import translation
 from stileblade.geometry.regions.set_operations import intersection, rectangle
-from stileblade.piece.lying import Lying
-from stileblade.piece.sides import must_be_open, side_field
+from stileblade.piece.lying import Facing, Lying
+from stileblade.piece.sides import must_be_open, open_sides, side_field
 from stileblade.piece.work import Work
 from stileblade.steps.ground import ground_of
+from stileblade.steps.proposing import NewPiece, OnCard, Proposal
 from stileblade.steps.step import Caption, Setting, Stage, StartsWith, Step, Told, register_step
 
 _FAR = 1.0
@@ -75,6 +76,16 @@ class Strip(Step):
 
     def caption(self) -> Caption:
         return Caption("reveal", self.reveal)
+
+    @classmethod
+    def proposals(cls, card: OnCard) -> list[Proposal]:
+        edges = open_sides(card.base, card.panel or "figure")
+        edge = next((e for e in (Side.FOOT, Side.RIGHT, Side.LEFT, Side.HEAD) if e in edges), None)
+        if edge is None:
+            return []
+        made = NewPiece("Strip", (cls(edge=edge),), card.panel, Facing.INSIDE,
+                        card.next_order(Facing.INSIDE), colour="#a5573c")  # fmt: skip
+        return [Proposal("A strip behind an edge", "It shows 3 mm beyond", (made,))]
 
     @classmethod
     def sample(cls) -> list[Step]:

@@ -10,7 +10,7 @@ import shapely
 
 from stileblade.design.cache import OutcomeCache
 from stileblade.design.document import load_design
-from stileblade.design.evaluation import Evaluation, evaluate, stack_of
+from stileblade.design.evaluation import Evaluation, evaluate
 from stileblade.geometry.curves.segments import Floats
 from stileblade.geometry.regions.region import Region
 from stileblade.geometry.regions.set_operations import difference, union_all
@@ -88,7 +88,7 @@ def test_three_stepping_mats_show_a_rim_each() -> None:
         )
         assert gap == pytest.approx(2, abs=0.01)
         below = work
-    stack = stack_of(card)
+    stack = card.stack
     assert stack is not None
     assert [round(la.low, 6) for la in stack.layers] == [0, 0.3, 0.6]
 
@@ -232,7 +232,7 @@ def test_borders_follow_the_piece_that_they_lie_behind() -> None:
         assert border.area == pytest.approx(shapely.area(exact), rel=1e-3)
         areas.append(border.area)
     assert areas == sorted(areas)
-    stack = stack_of(card)
+    stack = card.stack
     assert stack is not None
     assert [la.key for la in stack.layers] == ["b4", "b2", "w"]
 
@@ -283,7 +283,7 @@ def test_bulk_is_what_lies_on_top_of_each_other() -> None:
         layer("g", {**beside, "dy": 40}, paper="thin", fixing="pads", pad=1.0),
         papers=papers, size=A2,
     )  # fmt: skip
-    stack = stack_of(card)
+    stack = card.stack
     assert stack is not None
     assert stack.bulk == pytest.approx(2.6)
 

@@ -1,0 +1,90 @@
+"""Pieces added to a design: keys, papers and places in the stack are found here."""
+
+from __future__ import annotations
+
+from collections import Counter
+from itertools import count
+from typing import Any
+
+from stileblade.card.stock import Paper
+from stileblade.design.document import Design, Piece, load_design
+from stileblade.design.evaluation import Evaluation
+from stileblade.steps.proposing import NewPiece, OnCard, Proposal
+from stileblade.steps.step import STEPS
+
+LIGHTEST = "#ffffff"
+
+
+def on_card(evaluation: Evaluation, panel: str = "") -> OnCard | None:
+    """What pieces can be added to; None while the base has no paper."""
+    base, design = evaluation.pieces[0], evaluation.design
+    work = base.work
+    if work is None or not work.paper:
+        return None
+    artwork = design.artworks.get(work.artwork.ref) if work.artwork else None
+    lying = Counter(p.side for p in design.layers_on(base.piece.id))
+    return OnCard(work, panel or work.front, artwork, lying)
+
+
+def proposals(card: OnCard) -> list[Proposal]:
+    """All that kinds of layers propose for the card."""
+    return [proposal for kind in STEPS for proposal in kind.proposals(card)]
+
+
+def with_added(design: Design, proposal: Proposal) -> tuple[Design, list[str]]:
+    """The design with the pieces, and their keys. DocumentError where the document has no room for them."""
+    data = design.model_dump(mode="json")
+    base = data["pieces"][0]
+    base["steps"] += [{**s.model_dump(mode="json"), "id": ""} for s in proposal.base]
+    keys: list[str] = []
+    taken = {p["id"] for p in data["pieces"]}
+    for new in proposal.pieces:
+        key = next(k for n in count(2) if (k := f"piece-{n}") not in taken)
+        taken.add(key)
+        keys.append(key)
+        data["pieces"].append(_piece(new, key, keys, data, base))
+    return load_design(data), keys
+
+
+def _piece(
+    new: NewPiece, key: str, keys: list[str], data: dict[str, Any], base: dict[str, Any]
+) -> dict[str, Any]:
+    steps = [{**s.model_dump(mode="json"), "id": ""} for s in new.steps]
+    if new.of:
+        steps[0]["of"] = keys[new.of - 1]
+    names = {p["name"] for p in data["pieces"]}
+    name = new.name[:54]
+    if name in names:
+        name = next(n for i in count(2) if (n := f"{new.name[:54]} {i}") not in names)
+    return Piece.model_validate(
+        {
+            "id": key,
+            "name": name,
+            "paper": _paper(new, data, base["paper"]),
+            "host": keys[new.on - 1] if new.on else base["id"],
+            "panel": new.panel,
+            "side": new.side,
+            "order": new.order,
+            "fixing": new.fixing,
+            "steps": steps,
+        }
+    ).model_dump(mode="json")
+
+
+def _paper(new: NewPiece, data: dict[str, Any], own: str) -> str:
+    """The key of the design's paper of that colour, which is added where there is none."""
+    if not new.colour:
+        return own
+    for paper in data["papers"]:
+        if paper["outside"] == new.colour and paper["light"] == new.light:
+            return str(paper["id"])
+    ids = {p["id"] for p in data["papers"]}
+    key = next(k for n in count(2) if (k := f"paper-{n}") not in ids)
+    like = next(p for p in data["papers"] if p["id"] == own)
+    name = f"See-through {key[6:]}" if new.light else f"Paper {key[6:]}"
+    made = {**like, "id": key, "name": name, "outside": new.colour, "inside": new.colour,
+            "light": new.light}  # fmt: skip
+    if new.light:
+        made |= {"thickness": 0.1, "weight": 100}
+    data["papers"].append(Paper.model_validate(made).model_dump(mode="json"))
+    return key

@@ -1,0 +1,71 @@
+"""The pieces of the card as a list shows them: figures that come of the whole card."""
+
+from __future__ import annotations
+
+from pydantic import BaseModel
+
+from stileblade.card.stock import weight_of
+from stileblade.design.evaluation import Evaluation, PieceOutcome
+from stileblade.geometry.curves.segments import Floats
+from stileblade.geometry.curves.transforms import after, translation
+
+
+class PieceFigures(BaseModel):
+    """parts: separate parts of it; low and high: mm above the base's paper on its side, for a layer; weight in
+    grams; problems: how many of its steps were passed over."""
+
+    id: str
+    parts: int
+    low: float | None
+    high: float | None
+    weight: float
+    problems: int
+
+
+def figures_of(evaluation: Evaluation) -> list[PieceFigures]:
+    stack, found = evaluation.stack, []
+    for made in evaluation.pieces:
+        layer = stack.layer(made.piece.id) if stack else None
+        found.append(
+            PieceFigures(
+                id=made.piece.id,
+                parts=made.work.paper.pieces if made.work else 0,
+                low=layer.low if layer else None,
+                high=layer.high if layer else None,
+                weight=weight_of_piece(made),
+                problems=sum(o.problem is not None for o in made.outcomes),
+            )
+        )
+    return found
+
+
+def weight_of_piece(made: PieceOutcome) -> float:
+    """Grams."""
+    return weight_of(made.work.paper.area, made.paper) if made.work else 0.0
+
+
+def card_weight(evaluation: Evaluation, *, posted: bool = False) -> float:
+    """Grams of the card with all that lies on it and goes round it; its envelope and what lies in that only
+    as it is ``posted``."""
+    stack = evaluation.stack
+    if stack is None:
+        return 0.0
+    ways = {p.key: p.goes_round for p in stack.pieces}
+    for piece in stack.pieces:
+        if ways.get(piece.host) == "envelope":
+            ways[piece.key] = "envelope"
+    own = [k for k, way in ways.items() if posted or way != "envelope"]
+    return sum(weight_of_piece(p) for p in evaluation.pieces if p.piece.id in own)
+
+
+def placement(evaluation: Evaluation, made: PieceOutcome) -> Floats | None:
+    """The 2x3 map from the piece's outline as it is printed, its head left at 0, 0, to its host's as that is
+    printed; None where it lies on none."""
+    work, host = made.work, evaluation.piece(made.piece.host)
+    if work is None or work.lying is None or host is None or host.work is None:
+        return None
+    own, there = work.paper.bounds, host.work.paper.bounds
+    return after(
+        translation(-there.left, -there.head),
+        after(work.lying.matrix, translation(own.left, own.head)),
+    )
