@@ -40,7 +40,7 @@ def test_evaluate_prints_sizes_folds_and_findings(saved: Any) -> None:
     done = run("evaluate", saved(CIRCLE, {"kind": "mirror", "towards": "right", "lap": 3}))
     assert done.returncode == 0
     data = json.loads(done.stdout)
-    assert data["card"] == {"open_mm": [217.0, 110.0], "closed_mm": [108.5, 110.0]}
+    assert (data["card"]["open_mm"], data["card"]["closed_mm"]) == ([217, 110], [108.5, 110])
     (piece,) = data["pieces"]
     assert piece["name"] == "Base"
     assert piece["bounds_mm"] == [0.0, 0.0, 217.0, 110.0]

@@ -39,7 +39,7 @@ def with_changes(design: Design, changes: list[Change]) -> Design:
             continue
         if change.op == "piece":
             number = next(n for n in count(len(pieces) + 1) if f"piece-{n}" not in pieces)
-            made = {**pieces[change.piece], **change.values, "id": f"piece-{number}"}
+            made = {**pieces[change.piece], "host": "", **change.values, "id": f"piece-{number}"}
             data["pieces"].append(made)
             continue
         steps = pieces[change.piece]["steps"]

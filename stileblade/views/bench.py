@@ -40,6 +40,8 @@ class RestView(BaseModel):
     envelopes: list[EnvelopeRow]
     findings: list[FindingView]
     strip: list[StripView]
+    panels: list[str]
+    """The base's."""
     assembled: AssembledView | None
     pieces: list[PieceFigures]
 
@@ -140,6 +142,9 @@ def _rest(evaluation: Evaluation, piece: PieceOutcome, known: set[str]) -> RestV
         envelopes=[],
         findings=findings_of(evaluation),
         strip=strip,
+        panels=[p.name for p in evaluation.pieces[0].work.panels]
+        if evaluation.pieces[0].work
+        else [],
         assembled=attempt("assembled card", lambda: assembled_of(evaluation), None),
         pieces=attempt("list of pieces", lambda: figures_of(evaluation), []),
     )

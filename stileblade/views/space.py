@@ -55,7 +55,7 @@ class StandView(BaseModel):
     eye: tuple[float, float, float]
 
 
-class LayerView(BaseModel):
+class LayerSheetView(BaseModel):
     """A part of a layer on a face: rings in the flat view, from low to high mm before the outside's plane, its
     rank on its side (negative inside), and the colours towards the outside and the inside."""
 
@@ -78,7 +78,7 @@ class SpaceView(BaseModel):
     piece: str
     """The piece that is shown: the base for all that lies on it."""
     faces: list[FaceView]
-    layers: list[LayerView]
+    layers: list[LayerSheetView]
     folds: list[str]
     sequence: list[list[float]]
     half: list[float]
@@ -139,9 +139,9 @@ def space_of(evaluation: Evaluation, piece: PieceOutcome, work: Work) -> SpaceVi
     )
 
 
-def _layer(sheet: LayerSheet) -> LayerView:
+def _layer(sheet: LayerSheet) -> LayerSheetView:
     rings = [[(round(x, 3), round(y, 3)) for x, y in ring] for ring in sheet.rings]
-    return LayerView.model_validate({**vars(sheet), "rings": rings})
+    return LayerSheetView.model_validate({**vars(sheet), "rings": rings})
 
 
 def _hinge(work: Work, hinge: Hinge, thickness: float, inside: float) -> HingeView:

@@ -32,7 +32,7 @@ import FiguresPane from './panes/FiguresPane.vue'
 import InHand from './panes/InHand.vue'
 import LineUpDialog from './panes/LineUpDialog.vue'
 import StepSearch from './panes/StepSearch.vue'
-import PieceTabs from './PieceTabs.vue'
+import WorkArea from './pieces/WorkArea.vue'
 import { useDesign } from './state/useDesign'
 import { useEvaluation } from './state/useEvaluation'
 import { useSelection } from './state/useSelection'
@@ -175,20 +175,22 @@ onMounted(load)
       @history="history = true"
       @export="saving = true"
     />
-    <div class="left">
-      <PieceTabs
-        :model-value="piece.id"
-        :document="document_"
-        :trouble="computeTrouble"
-        :slow="computing.slow.value"
-        :stopped="computing.stopped.value"
-        @stop="computing.stop"
-        @again="computing.run"
-        @update:model-value="goTo"
-        @remove="card.removePiece"
-        @rename="card.renamePiece"
-      />
-      <OfferBar v-if="design.offered.value" :at="design.offered.value.at" @take="design.takeUp" @leave="design.letGo" />
+    <WorkArea
+      :document="document_"
+      :outcome="outcome"
+      :piece="piece"
+      :unit="unit"
+      :trouble="computeTrouble"
+      :slow="computing.slow.value"
+      :stopped="computing.stopped.value"
+      @stop="computing.stop"
+      @again="computing.run"
+      @choose="goTo"
+      @change="design.change"
+    >
+      <template v-if="design.offered.value" #offer>
+        <OfferBar :at="design.offered.value.at" @take="design.takeUp" @leave="design.letGo" />
+      </template>
       <FlatView
         ref="flatView"
         :flat="outcome.flat"
@@ -210,7 +212,7 @@ onMounted(load)
         @choose="(s) => (stepId = s)"
         @measure="card.setMeasure"
       />
-    </div>
+    </WorkArea>
     <aside class="right">
       <FoldedView class="folded" :space="outcome.space" :shut="outcome.shut" :unit="unit" @save="savePicture" />
       <InHand

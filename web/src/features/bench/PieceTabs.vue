@@ -2,27 +2,36 @@
 /** The pieces of the design as tabs, each with a dot in its paper's colour. */
 import { computed } from 'vue'
 import type { DesignData } from '@/shared/api/document'
-import { askText } from '@/shared/messages'
 
-const props = defineProps<{ document: DesignData; trouble: string; slow: boolean; stopped: boolean }>()
-const emit = defineEmits<{ stop: []; again: []; remove: [piece: string]; rename: [piece: string, name: string] }>()
+export type Shown = 'piece' | 'outside' | 'inside'
+const props = defineProps<{ document: DesignData; layered: boolean; trouble: string; slow: boolean; stopped: boolean }>()
+const emit = defineEmits<{ stop: []; again: []; add: [] }>()
 const chosen = defineModel<string>({ required: true })
+const shown = defineModel<Shown>('shown', { required: true })
+const listed = defineModel<boolean>('listed', { required: true })
+const MOST = 4
+const VIEWS = [
+  ['piece', 'the piece', 'The piece in hand by itself, flat'],
+  ['outside', 'outside', 'The open card with all its layers, from outside'],
+  ['inside', 'inside', 'The open card with all its layers, from inside'],
+] as const
+/** The first few and the one in hand; all of them are in the list. */
+const tabs = computed(() => {
+  const { pieces } = props.document
+  const own = pieces.findIndex((p) => p.id === chosen.value)
+  return pieces.length <= MOST + 1 || own < MOST ? pieces.slice(0, pieces.length <= MOST + 1 ? MOST + 1 : MOST) : [...pieces.slice(0, MOST - 1), pieces[own]!]
+})
 const paperOf = (id: string) => props.document.papers.find((p) => p.id === id)
 const paper = computed(() => {
   const piece = props.document.pieces.find((p) => p.id === chosen.value)
   return piece && paperOf(piece.paper)
 })
-async function ask() {
-  const now = props.document.pieces.find((p) => p.id === chosen.value)?.name ?? ''
-  const name = await askText('Rename the piece', 'What is this piece called?', now)
-  if (name) emit('rename', chosen.value, name.slice(0, 60))
-}
 </script>
 
 <template>
   <div class="pieces" role="tablist" aria-label="Pieces">
     <button
-      v-for="p in document.pieces"
+      v-for="p in tabs"
       :key="p.id"
       class="plain-button piece"
       role="tab"
@@ -33,12 +42,15 @@ async function ask() {
       <svg viewBox="0 0 10 10" aria-hidden="true"><circle cx="5" cy="5" r="4.2" :fill="paperOf(p.paper)?.outside ?? '#ddd'" /></svg>
       {{ p.name }}
     </button>
-    <template v-if="document.pieces.length > 1 && chosen !== document.pieces[0]!.id">
-      <button class="plain-button act" @click="ask">rename</button>
-      <button class="plain-button act" @click="emit('remove', chosen)">remove</button>
-    </template>
-    <span class="paper soft">{{ paper?.name }}, {{ paper?.weight }} g/m²</span>
+    <button class="plain-button act" :aria-pressed="listed" @click="listed = !listed">
+      {{ listed ? 'hide the list' : document.pieces.length > 1 ? `all ${document.pieces.length} …` : 'list' }}
+    </button>
+    <button class="plain-button act add" @click="emit('add')">+ add a piece</button>
+    <span v-if="!layered" class="paper soft">{{ paper?.name }}, {{ paper?.weight }} g/m²</span>
     <span class="spring" />
+    <span v-if="layered" class="views" role="group" aria-label="What is shown">
+      <button v-for="[key, label, title] in VIEWS" :key="key" class="plain-button" :title="title" :aria-pressed="shown === key" @click="shown = key">{{ label }}</button>
+    </span>
     <span v-if="slow" class="working" role="status">computing … <ElButton size="small" @click="emit('stop')">Stop</ElButton></span>
     <span v-else-if="stopped" class="working">stopped: the picture is of before <ElButton size="small" @click="emit('again')">Compute</ElButton></span>
     <span v-else-if="trouble" class="trouble" role="alert">{{ trouble }}</span>
@@ -76,6 +88,28 @@ async function ask() {
 }
 .act:hover {
   color: var(--text);
+}
+.add {
+  color: var(--accent);
+}
+.spring {
+  flex: 1;
+}
+.views {
+  display: flex;
+  align-self: center;
+  overflow: hidden;
+  border: 1px solid var(--border-strong);
+  border-radius: 6px;
+}
+.views button {
+  padding: 2px 10px;
+  font-size: var(--size-small);
+  background: var(--surface);
+}
+.views [aria-pressed='true'] {
+  background: var(--ink-1);
+  color: var(--paper-0);
 }
 .paper {
   padding: 5px 10px;

@@ -2,7 +2,7 @@
 import { computed, onMounted, ref } from 'vue'
 import { RouterLink, useRoute, useRouter } from 'vue-router'
 import { answer, client } from '@/shared/api/client'
-import type { CardSize, DesignData, Folding, Paper, StepData, Unit } from '@/shared/api/document'
+import type { CardSize, DesignData, Folding, Paper, PieceData, StepData, Unit } from '@/shared/api/document'
 import { useCatalogue } from '@/shared/catalogue'
 import BrandMark from '@/shared/components/BrandMark.vue'
 import { tellError } from '@/shared/messages'
@@ -109,12 +109,11 @@ async function make() {
       {
         id: 'base',
         name: 'Base',
-        role: 'base',
         paper: paper.value.id,
         steps: [
           { id: 's1', on: true, ...startOf(catalogue, outline) } as StepData,
         ],
-      },
+      } as unknown as PieceData,
     ],
   }
   try {

@@ -66,17 +66,8 @@ function addPiece(document: DesignData, like: string, values: Values): [DesignDa
   let name = String(values.name)
   for (let i = 2; names.has(name); i += 1) name = `${String(values.name)} (${i})`
   const steps = (values.steps as Values[]).map((s, i) => ({ on: true, ...s, id: `s${i + 1}` }) as StepData)
-  const made = { ...pieceOf(document, like), id: `piece-${n}`, name, steps }
+  const made = { ...pieceOf(document, like), host: '', id: `piece-${n}`, name, steps }
   return [{ ...document, pieces: [...document.pieces, made] }, made.id]
-}
-
-export function removePiece(document: DesignData, piece: string): DesignData {
-  return { ...document, pieces: document.pieces.filter((p) => p.id !== piece) }
-}
-
-export function renamePiece(document: DesignData, piece: string, name: string): DesignData {
-  const pieces = document.pieces.map((p) => (p.id === piece ? { ...p, name } : p))
-  return { ...document, pieces }
 }
 
 /** A key that no step of the piece has. */

@@ -18,15 +18,6 @@ export function useCardCommands(design: Changing, selection: Selection) {
     if (parts.length === 1) selection.goTo(made)
     else tell(`${parts.length} pieces were made. Undo takes them back.`)
   }
-  function removePiece(id: string) {
-    if (!document.value) return
-    const next = edits.removePiece(document.value, id)
-    selection.goTo(next.pieces[0]!.id)
-    design.change(next)
-  }
-  function renamePiece(id: string, name: string) {
-    if (document.value) design.change(edits.renamePiece(document.value, id, name))
-  }
 
   function rename(name: string) {
     if (document.value && name.trim()) design.change({ ...document.value, name: name.trim() })
@@ -51,5 +42,5 @@ export function useCardCommands(design: Changing, selection: Selection) {
     if (document.value) design.preview(edits.setFolding(document.value, values))
   }
 
-  return { makePieces, removePiece, renamePiece, rename, setUnit, setMeasure, setEnvelope, setFolding, previewFolding }
+  return { makePieces, rename, setUnit, setMeasure, setEnvelope, setFolding, previewFolding }
 }

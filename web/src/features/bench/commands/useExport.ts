@@ -9,6 +9,7 @@ import { tell, tellError } from '@/shared/messages'
 /** How the folded card is looked at: its folds' angles, and where the eye and up are. */
 export interface Seen {
   readonly angles: readonly number[]
+  readonly apart: number
   readonly eye: readonly [number, number, number]
   readonly up: readonly [number, number, number]
 }

@@ -24,6 +24,9 @@ const over = ref(false)
 const opened = ref(0.35)
 const playing = ref(false)
 const trouble = ref('')
+/** mm that layers stand off from each other. */
+const apart = ref(0)
+watch(apart, (mm) => scene.value?.setApart(mm))
 let observer: ResizeObserver | null = null
 
 const folds = computed(() => props.space.folds.length > 0)
@@ -190,6 +193,10 @@ function key(event: KeyboardEvent) {
         @input="(v: number | number[]) => slide(Number(v))"
       />
       <span class="soft">flat</span>
+      <label v-if="space.layers.length" class="apart" title="Layers stand off from each other, in their order">
+        <span class="soft">apart</span>
+        <input v-model.number="apart" type="range" min="0" max="20" step="0.5" aria-label="Taken apart" />
+      </label>
       <ElDropdown v-if="scene && space.faces.length" trigger="click" placement="top-end" @command="savePicture">
         <button class="plain-button picture" title="A picture of the card as it is seen here">picture</button>
         <template #dropdown>
@@ -257,12 +264,21 @@ canvas {
 }
 .slider {
   display: grid;
-  grid-template-columns: auto auto 1fr auto auto;
+  grid-template-columns: auto auto 1fr auto auto auto;
   gap: 12px;
   align-items: center;
   padding: 0 16px 0 12px;
   height: 34px;
   font-size: var(--size-small);
+}
+.apart {
+  display: flex;
+  align-items: center;
+  gap: 5px;
+}
+.apart input {
+  width: 58px;
+  accent-color: var(--accent);
 }
 .play {
   width: 26px;

@@ -4,12 +4,16 @@ import {
   BufferGeometry,
   CircleGeometry,
   DoubleSide,
+  Group,
   LineBasicMaterial,
   LineLoop,
+  LineSegments,
+  type Material,
   Mesh,
   MeshLambertMaterial,
   PlaneGeometry,
   Shape,
+  ShapeGeometry,
   Vector2,
   Vector3,
 } from 'three'
@@ -27,7 +31,7 @@ function signedArea(ring: Ring): number {
 }
 
 /** Shapes with their holes: shells run with positive area in the flat view. y turned upwards. */
-export function shapesOf(rings: readonly Ring[]): Shape[] {
+function shapesOf(rings: readonly Ring[]): Shape[] {
   const shapes: Shape[] = []
   for (const ring of rings) {
     const points = ring.map(([x, y]) => new Vector2(x, -y))
@@ -44,7 +48,7 @@ function geometryOf(positions: number[]): BufferGeometry {
 }
 
 /** The cut edges of a face, as thick as its paper: one geometry for all its rings. */
-export function walls(rings: readonly Ring[], thickness: number): BufferGeometry {
+function walls(rings: readonly Ring[], thickness: number): BufferGeometry {
   const positions: number[] = []
   for (const ring of rings) {
     ring.forEach(([ax, ay], i) => {
@@ -59,7 +63,7 @@ export function walls(rings: readonly Ring[], thickness: number): BufferGeometry
 }
 
 /** The outlines of a face on both its sides, a hair off the paper. */
-export function outlines(rings: readonly Ring[], thickness: number): BufferGeometry {
+function outlines(rings: readonly Ring[], thickness: number): BufferGeometry {
   const positions: number[] = []
   for (const ring of rings) {
     ring.forEach(([ax, ay], i) => {
@@ -68,6 +72,19 @@ export function outlines(rings: readonly Ring[], thickness: number): BufferGeome
     })
   }
   return geometryOf(positions)
+}
+
+/** A sheet of paper: its outside at z = 0, its inside and its cut edges behind it. */
+export function faceSheet(rings: readonly Ring[], thickness: number, outside: Material, inside: Material, edge: LineBasicMaterial): Group {
+  const group = new Group()
+  for (const shape of shapesOf(rings)) {
+    const geometry = new ShapeGeometry(shape, 1)
+    const back = new Mesh(geometry, inside)
+    back.position.z = -thickness
+    group.add(new Mesh(geometry, outside), back)
+  }
+  group.add(new Mesh(walls(rings, thickness), inside), new LineSegments(outlines(rings, thickness), edge))
+  return group
 }
 
 /** A round table at a height, as wide as the card needs. */

@@ -3,7 +3,7 @@ import { Vector3, type Camera, type Group, type Scene, type WebGLRenderer } from
 import type { Seen } from '../commands/useExport'
 
 /** Where the eye and up are as the card itself has it. */
-export function seenFrom(camera: Camera, target: Vector3, card: Group): Omit<Seen, 'angles'> {
+export function seenFrom(camera: Camera, target: Vector3, card: Group): Omit<Seen, 'angles' | 'apart'> {
   const back = card.quaternion.clone().invert()
   const eye = camera.position.clone().sub(target).normalize().applyQuaternion(back)
   const up = new Vector3(0, 1, 0).applyQuaternion(back)

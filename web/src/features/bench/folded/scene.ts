@@ -1,32 +1,27 @@
 /** The folded card in three dimensions. Loaded by itself; draws only when something changed. */
 import {
   AmbientLight,
-  Color,
   DirectionalLight,
-  DoubleSide,
   Group,
   Line,
   LineBasicMaterial,
-  LineSegments,
   Mesh,
-  MeshLambertMaterial,
   PerspectiveCamera,
   Scene,
-  ShapeGeometry,
   Vector3,
   WebGLRenderer,
 } from 'three'
 import { OrbitControls } from 'three/addons/controls/OrbitControls.js'
 import type { Schemas } from '@/shared/api/client'
 import type { Seen } from '../commands/useExport'
-import { envelopeAbout, outlines, shapesOf, tableUnder, walls } from './meshes'
+import { envelopeAbout, faceSheet, tableUnder } from './meshes'
 import { framing } from './framing'
+import { layerSheet, paperOf } from './layers'
 import { Pace } from './pace'
 import { pictureOf, seenFrom } from './picture'
 import { between } from './poses'
 
 type Space = Schemas['SpaceView']
-type Face = Schemas['FaceView']
 type Angles = readonly number[]
 /** Where the card is: in the hand, on a table, or in its envelope. */
 export type Place = 'hand' | 'table' | 'envelope'
@@ -50,6 +45,8 @@ export class FoldedScene {
   private around = new Group()
   private turns: Turn[] = []
   private groups: Group[] = []
+  private sheets: { group: Group; rank: number }[] = []
+  private apart = 0
   private space: Space | null = null
   private angles: Angles = []
   private place: Place = 'hand'
@@ -87,10 +84,9 @@ export class FoldedScene {
   show(space: Space, angles: Angles, place: Place) {
     this.clear()
     this.space = space
-    const outside = new MeshLambertMaterial({ color: new Color(space.outside), side: DoubleSide })
-    const inside = new MeshLambertMaterial({ color: new Color(space.inside), side: DoubleSide })
+    const [outside, inside] = [paperOf(space.outside, space.light), paperOf(space.inside, space.light)]
     const edge = new LineBasicMaterial({ color: 0x33424f })
-    const groups = space.faces.map((face) => this.face(face, space.thickness, outside, inside, edge))
+    const groups = space.faces.map((face) => faceSheet(face.rings, space.thickness, outside, inside, edge))
     space.faces.forEach((face, i) => {
       const group = groups[i]!
       const parent = face.parent === null ? this.card : groups[face.parent]!
@@ -109,28 +105,15 @@ export class FoldedScene {
       this.turns.push({ group: pivot, axis: end.sub(start).normalize(), fold: hinge.fold, sign: hinge.sign })
     })
     this.groups = groups
+    for (const layer of space.layers) {
+      const group = layerSheet(layer, edge)
+      groups[layer.face]?.add(group)
+      this.sheets.push({ group, rank: layer.rank })
+    }
+    this.setApart(this.apart)
     this.setPlace(place)
     this.turnFolds(angles)
     this.frame()
-  }
-
-  private face(
-    face: Face,
-    thickness: number,
-    outside: MeshLambertMaterial,
-    inside: MeshLambertMaterial,
-    edge: LineBasicMaterial,
-  ): Group {
-    const group = new Group()
-    const { rings } = face
-    for (const shape of shapesOf(rings)) {
-      const geometry = new ShapeGeometry(shape, 1)
-      const back = new Mesh(geometry, inside)
-      back.position.z = -thickness
-      group.add(new Mesh(geometry, outside), back)
-    }
-    group.add(new Mesh(walls(rings, thickness), inside), new LineSegments(outlines(rings, thickness), edge))
-    return group
   }
 
   /** Folds at once to angles, as while a slider is drawn. */
@@ -168,6 +151,13 @@ export class FoldedScene {
 
   stop() {
     this.moving += 1
+  }
+
+  /** Layers stand so many mm off the one below each. */
+  setApart(mm: number) {
+    this.apart = mm
+    for (const { group, rank } of this.sheets) group.position.z = rank * mm
+    this.draw()
   }
 
   private turnFolds(angles: Angles) {
@@ -257,7 +247,7 @@ export class FoldedScene {
   }
 
   seen(): Seen {
-    return { angles: this.angles, ...seenFrom(this.camera, this.controls.target, this.card) }
+    return { angles: this.angles, apart: this.apart, ...seenFrom(this.camera, this.controls.target, this.card) }
   }
   picture(longest: number) {
     return pictureOf(this.renderer, this.scene, this.camera, longest).finally(() => this.draw())
@@ -286,6 +276,7 @@ export class FoldedScene {
   private clear() {
     this.empty(this.card)
     this.turns = []
+    this.sheets = []
   }
 
   dispose() {

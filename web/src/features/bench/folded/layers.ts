@@ -1,0 +1,20 @@
+/** Layers of the folded card: each a sheet that moves with its face, and can stand off from it. */
+import { Color, DoubleSide, Group, MeshLambertMaterial, type LineBasicMaterial } from 'three'
+import type { Schemas } from '@/shared/api/client'
+import { faceSheet } from './meshes'
+
+type Layer = Schemas['LayerSheetView']
+
+/** A paper's material, through which a share of light goes. */
+export function paperOf(colour: string, light: number) {
+  const seen = light > 0 ? { transparent: true, opacity: 1 - light, depthWrite: false } : {}
+  return new MeshLambertMaterial({ color: new Color(colour), side: DoubleSide, ...seen })
+}
+
+/** The layer's part, as thick as its paper, at its height before the base's outside. */
+export function layerSheet(layer: Layer, edge: LineBasicMaterial): Group {
+  const [outside, inside] = [paperOf(layer.outside, layer.light), paperOf(layer.inside, layer.light)]
+  const sheet = faceSheet(layer.rings, layer.high - layer.low, outside, inside, edge)
+  sheet.position.z = layer.high
+  return new Group().add(sheet)
+}

@@ -1,0 +1,168 @@
+<script setup lang="ts">
+/** The open card with all that lies on it, from outside or inside: layers are picked and moved here. */
+import { computed, ref, watch } from 'vue'
+import type { Schemas } from '@/shared/api/client'
+import type { Unit, Values } from '@/shared/api/document'
+import { formatLength } from '@/shared/units/lengths'
+
+type Sheet = Schemas['AssembledSheet']
+const props = defineProps<{ seen: Schemas['AssembledView']; side: 'outside' | 'inside'; chosen: string; unit: Unit }>()
+const emit = defineEmits<{
+  choose: [piece: string]
+  commit: [step: string, values: Values]
+}>()
+const element = ref<SVGSVGElement | null>(null)
+const view = computed(() => props.seen[props.side])
+const frame = computed(() => {
+  const [left, head, right, foot] = view.value.box
+  const margin = Math.max(right - left, foot - head) * 0.07
+  return `${left - margin} ${head - margin} ${right - left + 2 * margin} ${foot - head + 2 * margin}`
+})
+const own = computed(() => view.value.sheets.find((s) => s.piece === props.chosen))
+
+/** A layer that is dragged: from where, and how far so far; it stays there until it is computed. */
+const dragged = ref<{ sheet: Sheet; x: number; y: number; right: number; down: number; held: boolean } | null>(null)
+watch(
+  () => props.seen,
+  () => {
+    if (!dragged.value?.held) dragged.value = null
+  },
+)
+const shift = (piece: string) => {
+  const d = dragged.value
+  return d?.sheet.piece === piece ? `translate(${d.right} ${d.down})` : undefined
+}
+
+function place(event: PointerEvent): [number, number] {
+  const matrix = element.value?.getScreenCTM()?.inverse()
+  if (!matrix) return [0, 0]
+  const p = new DOMPoint(event.clientX, event.clientY).matrixTransform(matrix)
+  return [p.x, p.y]
+}
+/** The values with which it lies so far to the right and down of where it was. */
+function movedBy(moves: Schemas['MovesView'], right: number, down: number): Values {
+  const [ax, ay] = moves.x
+  const [bx, by] = moves.y
+  const det = ax * by - ay * bx
+  const round = (v: number) => Math.round(v * 10) / 10
+  return {
+    [moves.across]: round(moves.dx + (right * by - down * bx) / det),
+    [moves.down]: round(moves.dy + (down * ax - right * ay) / det),
+  }
+}
+function down(event: PointerEvent, sheet: Sheet) {
+  if (event.button !== 0) return
+  emit('choose', sheet.piece)
+  if (!sheet.moves) return
+  const [x, y] = place(event)
+  dragged.value = { sheet, x, y, right: 0, down: 0, held: true }
+  element.value?.setPointerCapture(event.pointerId)
+}
+function move(event: PointerEvent) {
+  const now = dragged.value
+  if (!now?.held) return
+  const [x, y] = place(event)
+  if (Math.hypot(now.right, now.down) === 0 && Math.hypot(x - now.x, y - now.y) < 0.5) return
+  now.right = x - now.x
+  now.down = y - now.y
+}
+function up() {
+  const now = dragged.value
+  if (!now?.held) return
+  now.held = false
+  if (Math.hypot(now.right, now.down) === 0 || !now.sheet.moves) dragged.value = null
+  else emit('commit', now.sheet.moves.step, movedBy(now.sheet.moves, now.right, now.down))
+}
+const BY: Record<string, [number, number]> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }
+function key(event: KeyboardEvent) {
+  const by = BY[event.key]
+  const moves = own.value?.moves
+  if (!by || !moves) return
+  event.preventDefault()
+  const step = event.shiftKey ? 10 : event.altKey ? 0.1 : 1
+  emit('commit', moves.step, movedBy(moves, by[0] * step, by[1] * step))
+}
+const told = computed(() => {
+  const s = own.value
+  if (!s) return 'A press picks a piece; one that is placed by values can be dragged.'
+  const [left, head, right, foot] = s.box
+  const size = `${formatLength(right - left, props.unit)} x ${formatLength(foot - head, props.unit)}`
+  const high = s.height > 0 ? `, ${formatLength(s.height, props.unit)} above the base` : ''
+  return `${s.name}: ${size}${high}${s.moves ? '. Drag it, or use the arrow keys.' : ''}`
+})
+</script>
+
+<template>
+  <div class="assembled" data-testid="assembled-view">
+    <svg
+      ref="element"
+      :viewBox="frame"
+      tabindex="0"
+      role="img"
+      :aria-label="`The open card from ${side}, with all that lies on it`"
+      @pointermove="move"
+      @pointerup="up"
+      @pointercancel="up"
+      @keydown="key"
+    >
+      <path
+        v-for="s in view.sheets"
+        :key="s.piece"
+        :data-piece="s.piece"
+        :d="s.path"
+        :fill="s.fill"
+        :fill-opacity="1 - s.light"
+        fill-rule="evenodd"
+        :class="{ movable: s.moves, raised: s.height > 0 }"
+        :transform="shift(s.piece)"
+        @pointerdown="(e) => down(e, s)"
+      >
+        <title>{{ s.name }}</title>
+      </path>
+      <path v-if="own" class="own" :d="own.path" :transform="shift(own.piece)" />
+    </svg>
+    <p class="told soft" role="status">{{ told }}</p>
+  </div>
+</template>
+
+<style scoped>
+.assembled {
+  position: relative;
+  min-height: 0;
+  background: var(--paper-1);
+}
+svg {
+  position: absolute;
+  inset: 0 0 26px;
+  width: 100%;
+  height: calc(100% - 26px);
+  touch-action: none;
+}
+svg:focus-visible {
+  outline: 2px solid var(--accent);
+  outline-offset: -2px;
+}
+path {
+  stroke: var(--ink-1);
+  stroke-width: 1px;
+  vector-effect: non-scaling-stroke;
+  stroke-linejoin: round;
+}
+.raised {
+  filter: drop-shadow(0.4px 0.6px 0.5px rgb(60 45 20 / 35%));
+}
+.movable {
+  cursor: move;
+}
+.own {
+  fill: none;
+  stroke: var(--accent);
+  stroke-width: 2.5px;
+  pointer-events: none;
+}
+.told {
+  position: absolute;
+  inset: auto 12px 5px;
+  font-size: var(--size-small);
+}
+</style>

@@ -1,0 +1,146 @@
+<script setup lang="ts">
+/** All pieces of the card in the order in which they lie, from the outside through the base to the inside. */
+import { computed } from 'vue'
+import type { Schemas } from '@/shared/api/client'
+import type { DesignData, PieceData, Unit } from '@/shared/api/document'
+import LengthInput from '@/shared/components/LengthInput.vue'
+import { askText } from '@/shared/messages'
+import { formatLength } from '@/shared/units/lengths'
+import { beside, copyPiece, removePiece, restack, setPiece, type PieceValues } from '../commands/pieceEdits'
+
+const props = defineProps<{
+  document: DesignData
+  figures: readonly Schemas['PieceFigures'][]
+  panels: readonly string[]
+  chosen: string
+  unit: Unit
+}>()
+const emit = defineEmits<{ choose: [piece: string]; change: [document: DesignData]; add: [] }>()
+const base = computed(() => props.document.pieces[0]!)
+const figure = (id: string) => props.figures.find((f) => f.id === id)
+const colour = (p: PieceData) => props.document.papers.find((q) => q.id === p.paper)?.outside ?? '#ddd'
+
+const groups = computed(() => {
+  const on = (side: PieceData['side']) => props.document.pieces.filter((p) => p.host && p.side === side)
+  const high = (p: PieceData) => figure(p.id)?.low ?? p.order
+  const byHeight = (a: PieceData, b: PieceData) => high(a) - high(b) || a.order - b.order
+  return [
+    { title: 'On the outside', pieces: on('outside').sort(byHeight).reverse() },
+    { title: 'Base', pieces: [base.value] },
+    { title: 'On the inside', pieces: on('inside').sort(byHeight) },
+    { title: 'Round the card', pieces: on('around') },
+    { title: 'By themselves', pieces: props.document.pieces.filter((p) => !p.host && p !== base.value) },
+  ].filter((g) => g.pieces.length)
+})
+const own = computed(() => props.document.pieces.find((p) => p.id === props.chosen) ?? base.value)
+const lies = computed(() => Boolean(own.value.host))
+const hosts = computed(() => props.document.pieces.slice(0, props.document.pieces.indexOf(own.value)))
+const otherPanel = computed(() => props.panels.find((p) => p !== (own.value.panel || 'front')))
+
+const set = (values: PieceValues) => emit('change', setPiece(props.document, own.value.id, values))
+const stack = (by: 1 | -1) => emit('change', restack(props.document, own.value.id, by))
+const canStack = (by: 1 | -1) => {
+  const row = beside(props.document, own.value)
+  return lies.value && Boolean(row[row.indexOf(own.value) + by])
+}
+function copy(values: PieceValues) {
+  const [next, id] = copyPiece(props.document, own.value.id, { order: own.value.order + 1, ...values })
+  emit('change', next)
+  emit('choose', id)
+}
+function remove() {
+  const { id, host } = own.value
+  emit('choose', host || base.value.id)
+  emit('change', removePiece(props.document, id))
+}
+async function rename() {
+  const name = await askText('Rename the piece', 'What is this piece called?', own.value.name)
+  if (name) set({ name: name.slice(0, 60) })
+}
+function told(p: PieceData): string {
+  const f = figure(p.id)
+  if (!f) return ''
+  if (f.problems) return 'has a step that was passed over'
+  const parts = f.parts > 1 ? [`${f.parts} parts`] : []
+  const high = f.low === null ? [] : [`at ${formatLength(f.low, props.unit)}`]
+  return [...high, ...parts].join(', ')
+}
+</script>
+
+<template>
+  <section class="list" aria-label="Pieces of the card">
+    <header>
+      <strong>Pieces</strong>
+      <ElButton size="small" type="primary" @click="emit('add')">Add a piece …</ElButton>
+    </header>
+    <div class="rows">
+      <template v-for="g in groups" :key="g.title">
+        <h4 class="soft">{{ g.title }}</h4>
+        <div v-for="p in g.pieces" :key="p.id" class="row" :class="{ chosen: p.id === chosen, hidden: p.hidden }">
+          <button class="plain-button name" :aria-current="p.id === chosen" @click="emit('choose', p.id)">
+            <svg viewBox="0 0 10 10" aria-hidden="true"><rect x="0.5" y="0.5" width="9" height="9" rx="2" :fill="colour(p)" /></svg>
+            <span>{{ p.name }}</span>
+            <small class="soft" :class="{ wrong: figure(p.id)?.problems }">{{ told(p) }}</small>
+          </button>
+          <button class="plain-button eye" :aria-pressed="p.hidden" :title="p.hidden ? 'Show it in the pictures' : 'Leave it out of the pictures'" @click="emit('change', setPiece(document, p.id, { hidden: !p.hidden }))">
+            {{ p.hidden ? 'hidden' : 'seen' }}
+          </button>
+        </div>
+      </template>
+    </div>
+    <div class="own">
+      <strong class="called">{{ own.name }}</strong>
+      <label>
+        <span>Paper</span>
+        <ElSelect size="small" :model-value="own.paper" aria-label="Paper of the piece" @update:model-value="(paper: string) => set({ paper })">
+          <ElOption v-for="p in document.papers" :key="p.id" :value="p.id" :label="p.name"><i class="dot" :style="{ background: p.outside }" /> {{ p.name }}</ElOption>
+        </ElSelect>
+      </label>
+      <template v-if="lies">
+        <label v-if="own.side !== 'around'">
+          <span>Lies on</span>
+          <ElSelect size="small" :model-value="own.host" aria-label="Lies on" @update:model-value="(host: string) => set({ host, panel: '' })">
+            <ElOption v-for="h in hosts" :key="h.id" :value="h.id" :label="h.name" />
+          </ElSelect>
+        </label>
+        <label v-if="own.side !== 'around' && own.host === base.id && panels.length">
+          <span>Panel</span>
+          <ElSelect size="small" :model-value="own.panel || 'front'" aria-label="Panel" @update:model-value="(panel: string) => set({ panel })">
+            <ElOption v-for="p in panels" :key="p" :value="p" :label="p" />
+          </ElSelect>
+        </label>
+        <label v-if="own.side !== 'around'">
+          <span>Side</span>
+          <ElSelect size="small" :model-value="own.side" aria-label="Side" @update:model-value="(side: PieceData['side']) => set({ side })">
+            <ElOption value="outside" label="outside" />
+            <ElOption value="inside" label="inside" />
+          </ElSelect>
+        </label>
+        <label>
+          <span>Fixed by</span>
+          <ElSelect size="small" :model-value="own.fixing" aria-label="Fixed by" @update:model-value="(fixing: PieceData['fixing']) => set({ fixing })">
+            <ElOption value="glue" label="glue" />
+            <ElOption value="pads" label="pads" />
+            <ElOption value="tucked" label="tucked in" />
+          </ElSelect>
+        </label>
+        <label v-if="own.fixing === 'pads'">
+          <span>Pads, high</span>
+          <LengthInput :model-value="own.pad" :unit="unit" label="Height of the pads" :min="0" :max="20" @update:model-value="(pad) => set({ pad })" />
+        </label>
+      </template>
+      <div class="acts">
+        <template v-if="lies">
+          <button class="plain-button" :disabled="!canStack(1)" title="One place further from the base" @click="stack(1)">raise</button>
+          <button class="plain-button" :disabled="!canStack(-1)" title="One place nearer to the base" @click="stack(-1)">lower</button>
+          <button class="plain-button" @click="copy({})">duplicate</button>
+          <button v-if="otherPanel && own.host === base.id && own.side !== 'around'" class="plain-button" :title="`The same on the panel ${otherPanel}`" @click="copy({ panel: otherPanel })">on the {{ otherPanel }} too</button>
+        </template>
+        <button class="plain-button" @click="rename">rename</button>
+        <button v-if="own !== base" class="plain-button" @click="remove">remove</button>
+      </div>
+    </div>
+  </section>
+</template>
+
+<style scoped src="./pieces.css"></style>

@@ -1,0 +1,101 @@
+<script setup lang="ts">
+/** Where a piece is worked on: its tabs, the list of all pieces, and the piece itself or the whole card. */
+import { computed, ref } from 'vue'
+import type { Schemas } from '@/shared/api/client'
+import type { DesignData, PieceData, Unit } from '@/shared/api/document'
+import PieceTabs, { type Shown } from '../PieceTabs.vue'
+import { setValues } from '../commands/edits'
+import type { Outcome } from '../state/useEvaluation'
+import AddPieceDialog from './AddPieceDialog.vue'
+import AssembledView from './AssembledView.vue'
+import PiecesList from './PiecesList.vue'
+
+const props = defineProps<{
+  document: DesignData
+  outcome: Outcome
+  piece: PieceData
+  unit: Unit
+  trouble: string
+  slow: boolean
+  stopped: boolean
+}>()
+const emit = defineEmits<{ choose: [piece: string]; change: [document: DesignData]; stop: []; again: [] }>()
+const adding = ref(false)
+const listed = ref(false)
+const shown = ref<Shown>('piece')
+const whole = computed(() => (shown.value === 'piece' ? null : props.outcome.assembled))
+const side = computed(() => (shown.value === 'inside' ? 'inside' : 'outside'))
+
+function take(offer: Schemas['OfferView']) {
+  adding.value = false
+  emit('change', { ...props.document, pieces: offer.pieces, papers: offer.papers })
+  listed.value = true
+  emit('choose', offer.added[0]!)
+}
+</script>
+
+<template>
+  <div class="left">
+    <PieceTabs
+      v-model:shown="shown"
+      v-model:listed="listed"
+      :model-value="piece.id"
+      :document="document"
+      :layered="outcome.assembled !== null"
+      :trouble="trouble"
+      :slow="slow"
+      :stopped="stopped"
+      @stop="emit('stop')"
+      @again="emit('again')"
+      @add="adding = true"
+      @update:model-value="(id) => emit('choose', id)"
+    />
+    <slot name="offer" />
+    <PiecesList
+      v-if="listed"
+      class="pieces"
+      :document="document"
+      :figures="outcome.pieces"
+      :panels="outcome.panels"
+      :chosen="piece.id"
+      :unit="unit"
+      @choose="(id) => emit('choose', id)"
+      @change="(d) => emit('change', d)"
+      @add="adding = true"
+    />
+    <div class="view">
+      <AssembledView
+        v-if="whole"
+        :seen="whole"
+        :side="side"
+        :chosen="piece.id"
+        :unit="unit"
+        @choose="(id) => emit('choose', id)"
+        @commit="(step, values) => emit('change', setValues(document, piece.id, step, values))"
+      />
+      <slot v-else />
+    </div>
+    <AddPieceDialog v-if="adding" :document="document" :panels="outcome.panels" :start="piece.panel || outcome.panels.at(-1) || ''" @close="adding = false" @take="take" />
+  </div>
+</template>
+
+<style scoped>
+.left {
+  display: grid;
+  grid-template: 34px auto minmax(0, 1fr) / auto minmax(0, 1fr);
+  min-width: 0;
+}
+.left > * {
+  grid-column: 1 / -1;
+}
+.left > .pieces {
+  grid-area: 3 / 1;
+  width: 224px;
+}
+.left > .view {
+  grid-area: 3 / 2;
+  display: grid;
+  min-width: 0;
+  min-height: 0;
+}
+</style>
