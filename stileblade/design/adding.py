@@ -12,8 +12,6 @@ from stileblade.design.evaluation import Evaluation
 from stileblade.steps.proposing import NewPiece, OnCard, Proposal
 from stileblade.steps.step import STEPS
 
-LIGHTEST = "#ffffff"
-
 
 def on_card(evaluation: Evaluation, panel: str = "") -> OnCard | None:
     """What pieces can be added to; None while the base has no paper."""
@@ -81,8 +79,8 @@ def _paper(new: NewPiece, data: dict[str, Any], own: str) -> str:
     ids = {p["id"] for p in data["papers"]}
     key = next(k for n in count(2) if (k := f"paper-{n}") not in ids)
     like = next(p for p in data["papers"] if p["id"] == own)
-    name = f"See-through {key[6:]}" if new.light else f"Paper {key[6:]}"
-    made = {**like, "id": key, "name": name, "outside": new.colour, "inside": new.colour,
+    name = f"See-through, {new.name}" if new.light else f"Paper of {new.name}"
+    made = {**like, "id": key, "name": name[:60], "outside": new.colour, "inside": new.colour,
             "light": new.light}  # fmt: skip
     if new.light:
         made |= {"thickness": 0.1, "weight": 100}

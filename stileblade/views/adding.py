@@ -12,10 +12,13 @@ from stileblade.design.cache import OutcomeCache
 from stileblade.design.document import Design, Piece
 from stileblade.design.evaluation import Evaluation, evaluate
 from stileblade.errors import StilebladeError
-from stileblade.geometry.curves.places import around
+from stileblade.geometry.curves.places import Box, around
 from stileblade.unexpected import Attempts
 from stileblade.views.assembled import AssembledSheet, assembled_of
 from stileblade.views.places import Bounds, box_of, screen_path
+
+_ABOUT = 0.12
+"""Share of what is added that is seen round it."""
 
 
 class OfferView(BaseModel):
@@ -79,4 +82,11 @@ def _picture(evaluation: Evaluation, keys: list[str]) -> tuple[Bounds, list[Asse
         ]  # fmt: skip
         return box_of(around([p.work.paper.bounds for p in pieces if p.work])), sheets
     side = seen.inside if layer.inside else seen.outside
-    return side.box, side.sheets
+    return _around([s.box for s in side.sheets if s.piece in keys]), side.sheets
+
+
+def _around(boxes: list[Bounds]) -> Bounds:
+    """What is added, with some of what it lies on."""
+    box = around([Box(*b) for b in boxes])
+    more = max(box.width, box.height) * _ABOUT
+    return box_of(box.shrunk(-more))

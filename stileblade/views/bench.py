@@ -6,8 +6,9 @@ from enum import StrEnum
 
 from pydantic import BaseModel
 
+from stileblade.checks.check import Subject
+from stileblade.checks.envelope import closed_of as closed_size
 from stileblade.design.evaluation import Evaluation, PieceOutcome
-from stileblade.folding.flat import fold_flat
 from stileblade.geometry.curves.places import Box
 from stileblade.unexpected import Attempts
 from stileblade.views.assembled import AssembledView, assembled_of
@@ -149,9 +150,11 @@ def _rest(evaluation: Evaluation, piece: PieceOutcome, known: set[str]) -> RestV
         pieces=attempt("list of pieces", lambda: figures_of(evaluation), []),
     )
     if work is not None:
-        rest.closed = attempt("closed size", lambda: fold_flat(work).closed, (0.0, 0.0))
         shown = card_of(evaluation, piece)
         card = shown.work or work
+        rest.closed = attempt(
+            "closed size", lambda: closed_size(Subject(evaluation, shown), card), (0.0, 0.0)
+        )
         rest.space = attempt("folded card", lambda: space_of(evaluation, piece, work), rest.space)
         rest.shut = attempt("closed card", lambda: closed_of(evaluation, shown, card), None)
         rest.scoring = attempt("scoring table", lambda: scoring_of(work), [])

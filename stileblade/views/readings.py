@@ -76,8 +76,9 @@ def readings_of(evaluation: Evaluation, piece: PieceOutcome) -> list[Reading]:
     box, closed = work.paper.bounds, closed_of(subject, work)
     found = [
         Reading(name="Open", values=[box.width, box.height], unit="mm", figure="open.width"),
-        Reading(name="Closed", values=list(closed), unit="mm", figure="closed.width"),
     ]
+    if not subject.is_layer or work.folds:
+        found.append(Reading(name="Closed", values=list(closed), unit="mm", figure="closed.width"))
     found += [_shorter(subject, p.name, p.short) for p in work.panels if p.short]
     found += [_hinge(subject, work, fold) for fold in work.folds if fold.folds]
     if work.mirrored:
@@ -109,8 +110,9 @@ def readings_of(evaluation: Evaluation, piece: PieceOutcome) -> list[Reading]:
     found.append(
         Reading(name="Bulk", values=[bulk_of(subject, work)], unit="mm", note=note, figure="bulk")
     )
-    found += _closed(subject, work)
-    found += _standing(work)
+    if not subject.is_layer:
+        found += _closed(subject, work)
+        found += _standing(work)
     found += _narrowest(piece, work)
     found += _grain(piece, work)
     found += [

@@ -132,12 +132,7 @@ class Mat(Step):
 
     def tells(self, before: Work | None, after: Work, setting: Setting) -> list[Told]:
         box = after.paper.bounds
-        found = [Told("Wide", box.width), Told("High", box.height)]
-        ground = ground_of(setting)
-        if ground.folds and not self.own_fold_margin:
-            names = " and ".join(dict.fromkeys(side.value for side, _ in ground.folds))
-            found.append(Told("From the fold", self.margin, note=f"at the panel's {names}"))
-        return found
+        return [Told("Wide", box.width), Told("High", box.height)]
 
     @property
     def opens(self) -> bool:

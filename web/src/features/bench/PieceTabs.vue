@@ -12,8 +12,8 @@ const listed = defineModel<boolean>('listed', { required: true })
 const MOST = 4
 const VIEWS = [
   ['piece', 'the piece', 'The piece in hand by itself, flat'],
-  ['outside', 'outside', 'The open card with all its layers, from outside'],
-  ['inside', 'inside', 'The open card with all its layers, from inside'],
+  ['outside', 'card outside', 'The open card with all its layers, from outside'],
+  ['inside', 'card inside', 'The open card with all its layers, from inside'],
 ] as const
 /** The first few and the one in hand; all of them are in the list. */
 const tabs = computed(() => {

@@ -152,9 +152,11 @@ defineExpose({ fit, near, zoom, stepLoupe, turnOver, toggleBare: () => (bare.val
         </pattern>
       </defs>
       <g v-if="!bare" :transform="viewport.transform.value">
+        <path v-for="g in flat.around" :key="g.piece" class="about" :class="{ above: g.above }" :d="g.path"><title>{{ g.name }}</title></path>
         <path v-if="flat.before" class="before" :d="flat.before" />
         <path class="paper" data-testid="flat-path" :d="flat.path" :fill="viewport.view.inside ? inside : colour" />
         <path v-for="(l, i) in flat.lines" :key="i" class="line" :class="l.how" :d="l.path" :style="l.colour ? { stroke: l.colour } : undefined" />
+        <path v-for="g in flat.around.filter((a) => a.above)" :key="`${g.piece}-above`" class="about over" :d="g.path" />
         <ArtworkLayers v-if="placed && layersShown" :placed="placed.placed" :artwork="placed.artwork" />
       </g>
       <BareLines

@@ -119,7 +119,7 @@ const told = computed(() => {
       >
         <title>{{ s.name }}</title>
       </path>
-      <path v-if="own" class="own" :d="own.path" :transform="shift(own.piece)" />
+      <path v-if="own" class="own" :class="{ beneath: own.height < 0 }" :d="own.path" :transform="shift(own.piece)" />
     </svg>
     <p class="told soft" role="status">{{ told }}</p>
   </div>
@@ -159,6 +159,10 @@ path {
   stroke: var(--accent);
   stroke-width: 2.5px;
   pointer-events: none;
+}
+.beneath {
+  stroke-dasharray: 6 4;
+  stroke-width: 1.5px;
 }
 .told {
   position: absolute;

@@ -53,7 +53,7 @@ function take(offer: Schemas['OfferView']) {
     <slot name="offer" />
     <PiecesList
       v-if="listed"
-      class="pieces"
+      class="side"
       :document="document"
       :figures="outcome.pieces"
       :panels="outcome.panels"
@@ -88,7 +88,10 @@ function take(offer: Schemas['OfferView']) {
 .left > * {
   grid-column: 1 / -1;
 }
-.left > .pieces {
+.left > :first-child {
+  grid-row: 1;
+}
+.left > .side {
   grid-area: 3 / 1;
   width: 224px;
 }
