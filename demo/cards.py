@@ -4,12 +4,18 @@ as long as it is."""
 from __future__ import annotations
 
 from demo.drawings import IN, artwork, design, outline, roofs, shelf
+from demo.layers import with_layers
 from stileblade.design.document import Design, Piece
 from stileblade.units import Unit
 
 
 def designs() -> dict[str, Design]:
-    """The cards by the names of their files."""
+    """The whole cards by the names of their files."""
+    return {name: with_layers(name, made) for name, made in bases().items()}
+
+
+def bases() -> dict[str, Design]:
+    """The cards' bases by the names of their files."""
     whale = artwork("whale", "Whale")
     lighthouse = artwork("lighthouse", "Lighthouse")
     boat = outline("boat", "whole", "Boat")

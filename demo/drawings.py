@@ -17,18 +17,18 @@ from stileblade.units import Unit
 HERE = Path(__file__).resolve().parent
 
 
-def _paper(id: str, name: str, outside: str, inside: str, **more: Any) -> Paper:
+def paper(id: str, name: str, outside: str, inside: str, **more: Any) -> Paper:
     """A stock as the shop buys it, in large sheets."""
     values = {"id": id, "name": name, "outside": outside, "inside": inside}
     return Paper.model_validate({**values, "sheet_width": 320, "sheet_height": 450, **more})
 
 
 PAPERS = {
-    "harbour": _paper("harbour", "Harbour blue", "#a9c4cc", "#f4efe2"),
-    "chalk": _paper("chalk", "Chalk white", "#faf7ef", "#faf7ef", thickness=0.27, weight=220),
-    "sand": _paper("sand", "Sand", "#e6d5b0", "#f4ead2", weight=250),
-    "brick": _paper("brick", "Brick", "#c46f4e", "#f2e3d8", thickness=0.32, weight=270),
-    "kelp": _paper(
+    "harbour": paper("harbour", "Harbour blue", "#a9c4cc", "#f4efe2"),
+    "chalk": paper("chalk", "Chalk white", "#faf7ef", "#faf7ef", thickness=0.27, weight=220),
+    "sand": paper("sand", "Sand", "#e6d5b0", "#f4ead2", weight=250),
+    "brick": paper("brick", "Brick", "#c46f4e", "#f2e3d8", thickness=0.32, weight=270),
+    "kelp": paper(
         "kelp", "Kelp green", "#7f9a7a", "#eef0e2", thickness=0.25, weight=200, grain=Grain.SHORT
     ),
 }

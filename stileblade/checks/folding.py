@@ -17,6 +17,8 @@ from stileblade.piece.work import Work
 def folding(subject: Subject) -> Iterator[Finding]:
     """A panel that would pass through another, or creases that do not come together: error. A
     panel without room inside, or one longer than the panel it folds on to: warning."""
+    if subject.is_layer:
+        return
     work = subject.piece.work
     if work is None or not work.paper or not work.folds:
         return

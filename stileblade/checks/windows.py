@@ -35,6 +35,8 @@ class Gap:
 @CHECKS.register("windows")
 def windows(subject: Subject) -> Iterator[Finding]:
     """Nearer than 6 mm: warning; nearer than 3 mm: error. Windows meant to cross are left out."""
+    if subject.is_layer:
+        return
     work = subject.piece.work
     if work is None:
         return
