@@ -181,9 +181,9 @@ def _glued(subject: Subject, layer: Layer, stack: Stack) -> Iterator[Finding]:
         return
     face = face_of(layer, stack)
     area = kernel.area_of(face)
-    wide = kernel.widest(face) if area > _AREA else 0.0
-    if area >= GLUE and wide >= NARROW:
+    if area >= GLUE and kernel.is_wide(face, NARROW):
         return
+    wide = kernel.widest(face) if area > _AREA else 0.0
     yield Finding(
         "layers.glue",
         Severity.WARNING,
@@ -234,7 +234,7 @@ def _parts(subject: Subject, work: Work) -> Iterator[Finding]:
 
 
 def _narrow(part: Region) -> bool:
-    return kernel.widest(kernel.flattened(part)) < NARROW
+    return not kernel.is_wide(kernel.flattened(part), NARROW)
 
 
 def _small_parts(subject: Subject) -> tuple[Mend, ...]:

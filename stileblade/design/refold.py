@@ -49,7 +49,11 @@ def refold(design: Design, card: Card) -> Refolded:
             if why:
                 changes.append(Change(piece.id, step.id, step.title, "placed", why))
             steps.append(placed)
-        pieces.append(piece.model_copy(update={"steps": steps}))
+        panel = panels.get(piece.panel, piece.panel)
+        if panel != piece.panel and steps:
+            why = f"lies on {panel!r} now"
+            changes.append(Change(piece.id, steps[0].id, steps[0].title, "placed", why))
+        pieces.append(piece.model_copy(update={"steps": steps, "panel": panel}))
     moved = design.model_copy(update={"card": card, "pieces": pieces})
     fine = {
         (p.piece.id, o.step.id)

@@ -89,6 +89,8 @@ class Stack:
     @cached_property
     def layers(self) -> tuple[Layer, ...]:
         """From the base's paper outwards, those on its outside and those on its inside."""
+        if len(self.pieces) == 1:
+            return ()
         faces = fold_flat(self.base.work).faces
         filled = [kernel.coarser(kernel.filled_cell(f.cell), COARSE) for f in faces]
         maps = {self.base.key: identity()}

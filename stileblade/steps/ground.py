@@ -8,7 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass
-from functools import cached_property
+from functools import cached_property, lru_cache
 
 import numpy as np
 
@@ -17,7 +17,6 @@ from stileblade.folding.stack import Stack
 from stileblade.geometry.curves.places import Box, Side
 from stileblade.geometry.curves.segments import Floats
 from stileblade.geometry.curves.transforms import after, mirror_across, translation
-from stileblade.geometry.offset.offset import Join
 from stileblade.geometry.offset.offset import offset as grown_by
 from stileblade.geometry.regions.fill import filled
 from stileblade.geometry.regions.region import Region
@@ -80,7 +79,7 @@ class Ground:
         parts = [closed, *map(filled, self.windows)]
         return union_all(parts) if len(parts) > 1 else closed
 
-    @property
+    @cached_property
     def windows(self) -> list[Region]:
         """Outlines of the windows cut in the panel that do not run across its edges."""
         name = self.panel
@@ -109,12 +108,17 @@ class Ground:
     def less(self, margin: float, fold_margin: float, across: frozenset[str] = _NONE) -> Region:
         """The panel with its openings closed, less a margin all round and another one at its folds, none
         at those named ``across``; empty where nothing is left."""
-        drawn_on = self.whole
+        smaller = grown_by(self.drawn_on, -margin) if margin else self.drawn_on
+        return self.cut(smaller, fold_margin, across)
+
+    @cached_property
+    def drawn_on(self) -> Region:
+        """The panel with its openings closed, its outline drawn on beyond its folds."""
+        found = self.whole
         for side, fold in self.folds:
             beyond = self._beyond(side, fold)
-            drawn_on = union(drawn_on, beyond) if beyond else drawn_on
-        smaller = grown_by(drawn_on, -margin, join=Join.MITRE) if margin else drawn_on
-        return self.cut(smaller, fold_margin, across)
+            found = union(found, beyond) if beyond else found
+        return found
 
     def _beyond(self, side: Side, fold: Fold) -> Region:
         """The outline drawn on beyond a fold: what the mirror cut off the figure, else its mirror image."""
@@ -141,23 +145,29 @@ class Ground:
         return region.transformed(inverse(self.own_frame()))
 
 
+@lru_cache(maxsize=128)
+def _ground(host: Work, panel: str, side: Facing) -> Ground:
+    """One and the same for all that lies on it: what is found out of it is shared."""
+    return Ground(host, panel, side)
+
+
 def ground_of(setting: Setting) -> Ground:
     """The ground of the setting's piece. StepError where the host or its panel is missing."""
     host, lies = setting.host, setting.lies
     if not host.panels:
-        return Ground(host, "", lies.side)
+        return _ground(host, "", lies.side)
     names = [p.name for p in host.panels]
     panel = lies.panel or host.front or names[-1]
     if panel == CARD:
-        return Ground(host, "", lies.side)
+        return _ground(host, "", lies.side)
     if panel not in names:
         if panel in ("front", "figure"):
-            return Ground(host, host.front, lies.side)
+            return _ground(host, host.front, lies.side)
         raise StepError(
             f"What it lies on has no panel {panel!r}.",
             hint=f"Say in the list of pieces on which it lies: {', '.join(names)}.",
         )
-    return Ground(host, panel, lies.side)
+    return _ground(host, panel, lies.side)
 
 
 def stack_of(setting: Setting) -> Stack:
@@ -173,9 +183,9 @@ def stack_of(setting: Setting) -> Stack:
 def grounds_of(host: Work, side: Facing) -> Iterator[Ground]:
     """One for each panel; one for all of a host without panels."""
     for panel in host.panels:
-        yield Ground(host, panel.name, side)
+        yield _ground(host, panel.name, side)
     if not host.panels:
-        yield Ground(host, "", side)
+        yield _ground(host, "", side)
 
 
 def inverse(matrix: Floats) -> Floats:

@@ -145,6 +145,8 @@ class Step(Values, ABC):
     """What its ``sample`` needs in the document, by key."""
     sample_folding: ClassVar[Folding] = Folding()
     """How the card of its ``sample`` is folded."""
+    for_layers: ClassVar[bool] = False
+    """Whether it works on pieces that lie on another one alone."""
     sample_lies: ClassVar[Lies] = Lies("base")
     """On what the piece of its ``sample`` lies, where it begins with a layer."""
     parts_piece: ClassVar[bool] = False

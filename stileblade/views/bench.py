@@ -150,7 +150,7 @@ def _rest(evaluation: Evaluation, piece: PieceOutcome, known: set[str]) -> RestV
         pieces=attempt("list of pieces", lambda: figures_of(evaluation), []),
     )
     if work is not None:
-        shown = card_of(evaluation, piece)
+        shown = attempt("whole card", lambda: card_of(evaluation, piece), piece)
         card = shown.work or work
         rest.closed = attempt(
             "closed size", lambda: closed_size(Subject(evaluation, shown), card), (0.0, 0.0)

@@ -32,6 +32,8 @@ class StepKind(BaseModel):
     words: str
     description: str
     starts_with: Literal["", "card", "figure", "artwork", "part", "prop", "layer"]
+    for_layers: bool
+    """Whether it is offered for pieces that lie on others alone."""
     usual: dict[str, Any]
     form: dict[str, Any]
     before: PictureView | None
@@ -119,6 +121,7 @@ def _step(kind: str) -> StepKind:
         words=cls.words,
         description=" ".join((cls.__doc__ or "").split()),
         starts_with=cls.starts_with.value if cls.starts_with else "",
+        for_layers=cls.for_layers,
         usual=dict(cls.usual),
         form=cls.model_json_schema(),
         before=small_picture(before) if before else None,

@@ -109,7 +109,6 @@ def picture_of(
     centre = (points.min(axis=0) + points.max(axis=0)) / 2 if about is None else about
     towards = eye_of(points, level=is_level(work)) if eye is None else eye
     distance = _FAR * float(np.linalg.norm(points.max(axis=0) - points.min(axis=0)))
-    shapes: list[tuple[float, list[ShapeView]]] = []
     seen: list[Floats] = []
 
     def shape_of(rings: Sequence[Floats], fill: str, side: str, light: float) -> ShapeView:
@@ -118,33 +117,34 @@ def picture_of(
         path = "".join("M" + "L".join(f"{x:.2f} {y:.2f}" for x, y in ring) + "Z" for ring in flat)
         return ShapeView(path=path, fill=fill, side=side, light=light)
 
-    for number, (rings, matrix) in enumerate(zip(solid, maps, strict=True)):
-        if not rings:
-            continue
+    depth = {
+        n: float(np.concatenate(rings).mean(axis=0) @ towards)
+        for n, rings in enumerate(solid)
+        if rings
+    }
+    if list(angles) == sequence(work)[-1]:  # shut: what lies on what is known
+        order = fold_flat(work).order
+        depth = {n: -float(order.index(n)) for n in depth}
+    # by depth first, then what lies on a face after it, or before it where it is seen from behind
+    shapes: list[tuple[float, float, ShapeView]] = []
+    for number in depth:
+        rings, matrix = solid[number], maps[number]
         outside = float(matrix[:3, 2] @ (towards * distance - (rings[0].mean(axis=0) - centre))) > 0
-        depth = float(np.concatenate(rings).mean(axis=0) @ towards)
         fill, side = (paper.outside, "outside") if outside else (paper.inside, "inside")
-        own = shape_of(rings, fill, side, paper.light)
-        group = [(0.0, own)]
+        shapes.append((depth[number], 0.0, shape_of(rings, fill, side, paper.light)))
         for sheet in layers.sheets:
             if sheet.face != number:
                 continue
             z = (sheet.high if outside else sheet.low) + layers.apart * sheet.rank
             lifted = [in_space(matrix, np.array(ring), z) for ring in sheet.rings]
             colour = sheet.outside if outside else sheet.inside
-            made = shape_of(lifted, colour, side, sheet.light)
-            group.append((sheet.rank if outside else -sheet.rank, made))
-        # what lies on a face is drawn with it: first what is behind it
-        shapes.append((depth, [shape for _, shape in sorted(group, key=lambda g: g[0])]))
-    if list(angles) == sequence(work)[-1]:  # shut: what lies on what is known
-        order = fold_flat(work).order
-        behind = [n for n, rings in enumerate(solid) if rings]
-        shapes = [
-            (-float(order.index(n)), group) for n, (_, group) in zip(behind, shapes, strict=True)
-        ]
+            rank = float(sheet.rank if outside else -sheet.rank)
+            over = [depth[n] for n in (number, *sheet.over) if n in depth]
+            far = max(over) if rank > 0 else min(over)
+            shapes.append((far, rank, shape_of(lifted, colour, side, sheet.light)))
     found = np.concatenate(seen)
     (left, head), (right, foot) = found.min(axis=0).tolist(), found.max(axis=0).tolist()
-    ordered = [shape for _, group in sorted(shapes, key=lambda s: s[0]) for shape in group]
+    ordered = [shape for _, _, shape in sorted(shapes, key=lambda s: s[:2])]
     return FoldedPicture(box=(left, head, right - left, foot - head), shapes=ordered)
 
 

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import io
-import re
 from enum import StrEnum
 
 import numpy as np
@@ -27,7 +26,6 @@ LONGEST = 1600
 APART = 9.0
 """mm from one layer to the next where they are taken apart."""
 _INK = "#33424f"
-_NUMBER = re.compile(r"[ML]?(-?[0-9.]++) (-?[0-9.]++)")
 _FINE = 0.02
 
 
@@ -92,7 +90,8 @@ def png_of(picture: FoldedPicture, longest: int = LONGEST) -> bytes:
     for shape in picture.shapes:
         path = canvas.beginPath()
         for ring in filter(None, shape.path.split("Z")):
-            first, *rest = [(float(x), float(y)) for x, y in _NUMBER.findall(ring)]
+            corners = [corner.split() for corner in ring.removeprefix("M").split("L")]
+            first, *rest = [(float(x), float(y)) for x, y in corners]
             path.moveTo(*first)
             for point in rest:
                 path.lineTo(*point)

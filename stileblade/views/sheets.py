@@ -8,10 +8,11 @@ from functools import lru_cache
 from stileblade.card.stock import Paper
 from stileblade.design.evaluation import Evaluation, PieceOutcome
 from stileblade.folding.flat import fold_flat
-from stileblade.folding.stack import Stack
+from stileblade.folding.stack import TOUCHES, Stack
 from stileblade.geometry.curves.places import Point
 from stileblade.geometry.measures import cells as kernel
 from stileblade.geometry.measures.distances import rings_of
+from stileblade.piece.lying import AtFolds
 
 MOST_CORNERS = 900
 """Of all layers together: each costs about four triangles."""
@@ -33,6 +34,8 @@ class LayerSheet:
     outside: str
     inside: str
     light: float
+    over: tuple[int, ...] = ()
+    """Other faces that it reaches over, free of them."""
 
 
 def card_of(evaluation: Evaluation, piece: PieceOutcome) -> PieceOutcome:
@@ -68,6 +71,7 @@ def _sheets(stack: Stack, papers: tuple[tuple[str, Paper], ...]) -> tuple[LayerS
     ):
         tolerance *= 2
         cells = [[(f, kernel.coarser(c, tolerance)) for f, c in each] for each in cells]
+    faces_of = fold_flat(stack.base.work).faces
     found, ranks = [], {True: 0, False: 0}
     for layer, parts in zip(shown, cells, strict=True):
         ranks[layer.inside] += 1
@@ -76,9 +80,17 @@ def _sheets(stack: Stack, papers: tuple[tuple[str, Paper], ...]) -> tuple[LayerS
         near, far = layer.low + layer.height, layer.high
         low, high = (-own - far, -own - near) if layer.inside else (near, far)
         rank = -ranks[True] if layer.inside else ranks[False]
+        lying = layer.work.lying
+        half = lying is not None and lying.at_folds is AtFolds.HALF
         for face, cell in parts:
+            over = tuple(
+                i
+                for i, other in enumerate(faces_of)
+                if half and i != face and kernel.overlap(cell, other.cell) > TOUCHES
+            )
+            rings = rings_of(cell)
             found.append(
-                LayerSheet(layer.key, face, rings_of(cell), low, high, rank, *faces, paper.light)
+                LayerSheet(layer.key, face, rings, low, high, rank, *faces, paper.light, over)
             )
     return tuple(found)
 

@@ -100,7 +100,7 @@ starts = st.one_of([values_of(cls.model_json_schema()) for cls in _STARTS])
 BY_KIND = {
     cls.model_fields["kind"].default: values_of(cls.model_json_schema())
     for cls in STEPS
-    if cls.starts_with is None
+    if cls.starts_with is None and not cls.for_layers
 }
 # what a step's own sample builds before it: where it needs a panel, a window, a slit
 BEFORE: dict[str, list[Values]] = {

@@ -79,7 +79,7 @@ def test_the_design_as_a_file_is_opened_again(designer: Api, heart: Data) -> Non
     status, saved = designer("POST", "/designs", {"document": old})
     assert status == 200
     upgraded = designer("GET", f"/designs/{saved['id']}")[1]["document"]
-    assert (upgraded["version"], upgraded["card"]["folding"]["kind"]) == (3, "top-fold")
+    assert (upgraded["version"], upgraded["card"]["folding"]["kind"]) == (4, "top-fold")
     status, refused = designer("POST", "/designs", {"document": {"format": "other"}})
     assert status == 422
     assert "no Stileblade design" in refused["title"]

@@ -225,6 +225,11 @@ def widest(cell: Cell) -> float:
     return 2 * max((float(shapely.length(c)) for c in circles), default=0.0)
 
 
+def is_wide(cell: Cell, width: float) -> bool:
+    """Whether a circle of that diameter has room somewhere in the cell; ``widest`` costs far more."""
+    return not shapely.is_empty(shapely.buffer(cell, -width / 2, quad_segs=4))
+
+
 def beyond(cell: Cell, line: Line, side: float) -> Cell:
     """What of the cell lies on a side of a line: 1 where its normal points to, -1 on the other."""
     points = points_of(cell)

@@ -44,6 +44,7 @@ class AtFoldsStep(Step):
     stage = Stage.FOLDS
     title = "At the folds"
     words = "layer fold across crease end half fixed stand pop over hinge"
+    for_layers = True
     kind: Literal["at-folds"] = "at-folds"
     way: Way = choice(
         Way.CREASED, "At a fold", "What the layer does there.",

@@ -290,7 +290,7 @@ onMounted(load)
       @forget="aims.forget"
     />
     <LineUpDialog v-if="liningUp && step" :document="document_" :piece="piece.id" :step="step.id" :unit="unit" @close="liningUp = false" @take="lineUp" />
-    <StepSearch v-if="searching" :started="steps.length > 0" @close="searching = false" @pick="addStep" />
+    <StepSearch v-if="searching" :started="steps.length > 0" :layer="piece.host !== ''" @close="searching = false" @pick="addStep" />
     <ConflictDialog v-if="design.conflict.value" @mine="design.keepMine" @theirs="design.takeTheirs" @both="keepBoth" />
   </div>
   <HistoryDialog v-if="history" :id="id" @close="history = false" @take="takeVersion" />

@@ -67,7 +67,7 @@ const emit = defineEmits<{
         @commit="(v) => emit('set', v)"
         @take="(j) => emit('join', j)"
       />
-      <SizePane v-if="!step" :document="document" :piece="piece" @change="(d) => emit('change', d)" />
+      <SizePane v-if="!step" :document="document" :piece="piece" :change="(d) => emit('change', d)" />
     </div>
   </div>
 </template>

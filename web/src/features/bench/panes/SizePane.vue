@@ -9,8 +9,8 @@ import { useShelf } from '@/shared/shelf'
 import { ChangeList, FoldingForm, OtherSizesDialog, useRefold, WayGrid, type OtherCard } from '@/features/folding'
 import { PaperChooser } from '@/features/newcard'
 
-const props = defineProps<{ document: DesignData; piece: PieceData }>()
-const emit = defineEmits<{ change: [document: DesignData] }>()
+/** `change` is called when an answer has come, be the pane still there or not. */
+const props = defineProps<{ document: DesignData; piece: PieceData; change: (document: DesignData) => void }>()
 const catalogue = useCatalogue()
 const shelf = useShelf()
 onMounted(() => shelf.load().catch(tellError))
@@ -27,20 +27,20 @@ const choosing = ref(false)
 const way = computed(() => catalogue.way(card.value.folding.kind))
 
 function setCard(values: Partial<DesignData['card']>) {
-  emit('change', { ...props.document, card: { ...card.value, ...values } })
+  props.change({ ...props.document, card: { ...card.value, ...values } })
 }
 /** Steps are placed anew on the other card; what cannot be kept is switched off and said. */
 async function setAnew(values: Partial<DesignData['card']>) {
   const [found] = (await refold(props.document, [{ ...card.value, ...values }])) ?? []
   if (!found) return
   changed.value = found
-  emit('change', found.document)
+  props.change(found.document)
 }
 const setFolding = (folding: Folding) => setAnew({ folding })
 function take(document: DesignData) {
   comparing.value = false
   changed.value = null
-  emit('change', document)
+  props.change(document)
 }
 function setSize(values: Partial<CardSize>) {
   void setAnew({ size: { ...card.value.size, ...values, name: 'Own size' } })
@@ -54,7 +54,7 @@ function chooseSize(name: string) {
 function setPaper(next: Paper) {
   const others = props.document.papers.filter((p) => p.id !== next.id)
   const used = new Set(props.document.pieces.map((p) => (p.id === props.piece.id ? next.id : p.paper)))
-  emit('change', {
+  props.change({
     ...props.document,
     papers: [next, ...others.filter((p) => used.has(p.id))],
     pieces: props.document.pieces.map((p) =>

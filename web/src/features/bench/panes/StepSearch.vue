@@ -4,7 +4,7 @@ import { computed, ref, watch } from 'vue'
 import { useCatalogue, type StepKind } from '@/shared/catalogue'
 import PathPicture from '@/shared/components/PathPicture.vue'
 
-const props = defineProps<{ started: boolean }>()
+const props = defineProps<{ started: boolean; layer: boolean }>()
 const emit = defineEmits<{ close: []; pick: [kind: StepKind] }>()
 const catalogue = useCatalogue()
 const words = ref('')
@@ -20,7 +20,7 @@ const found = computed(() => {
     return each.includes(-1) ? -1 : Math.max(0, ...each) * 10 + each.reduce((a, b) => a + b, 0)
   }
   return (catalogue.data?.steps ?? [])
-    .filter((s) => (s.starts_with !== '') !== props.started)
+    .filter((s) => (s.starts_with !== '') !== props.started && (s.starts_with === 'layer') <= props.layer && s.for_layers <= props.layer)
     .map((step, order) => ({ step, order, rank: rank(step) }))
     .filter((f) => f.rank >= 0)
     .sort((a, b) => a.rank - b.rank || a.order - b.order)

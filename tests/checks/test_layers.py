@@ -1,0 +1,106 @@
+"""Checks of layers: each is raised by a card that has the fault, and not by one without it."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import pytest
+
+from stileblade.checks.check import Finding, Severity, run_checks
+from stileblade.design.changes import with_changes
+from stileblade.design.evaluation import Evaluation, evaluate
+from stileblade.views.findings import changes_of
+from tests.conftest import A2
+from tests.whole import BLANK, WINDOW, layer, whole
+
+CIRCLE = {"kind": "overlay", "outline": {"kind": "circle", "diameter": 30}}
+FOLD = [{"kind": "at-folds", "way": "creased"}]
+
+
+def found(card: Evaluation, code: str) -> list[Finding]:
+    return [f for f in run_checks(card) if f.code == code]
+
+
+def small(diameter: float) -> dict[str, Any]:
+    return {"kind": "overlay", "outline": {"kind": "circle", "diameter": diameter}}
+
+
+FAULTS = [
+    ("layers.fold", [BLANK], [layer("f", {**CIRCLE, "dx": -50})],
+     [layer("f", {**CIRCLE, "dx": -50}, *FOLD)]),
+    ("layers.out", [BLANK], [layer("f", {**CIRCLE, "dx": 45})],
+     [layer("f", {**CIRCLE, "dx": 45, "may_stand_out": True})]),
+    ("layers.out", [BLANK], [layer("f", {**CIRCLE, "dx": -50}, {"kind": "at-folds", "way": "half"})],
+     [layer("f", {**CIRCLE, "dx": -50}, {"kind": "at-folds", "way": "ended", "keep": "own"})]),
+    ("layers.window", [BLANK, WINDOW], [layer("f", CIRCLE)], [layer("f", {**CIRCLE, "may_cover": True})]),
+    ("layers.window", [BLANK, WINDOW], [layer("m", {"kind": "mat", "windows": "closed"})],
+     [layer("m", {"kind": "mat"})]),
+    ("layers.glue", [BLANK, WINDOW],
+     [layer("f", {"kind": "overlay", "outline": {"kind": "rectangle", "width": 61, "height": 20}})],
+     [layer("f", {"kind": "overlay", "outline": {"kind": "rectangle", "width": 70, "height": 20}})]),
+    ("layers.small", [BLANK], [layer("f", small(5))], [layer("f", small(6))]),
+    ("layers.parts", [BLANK], [layer("f", {**CIRCLE, "repeat": "grid", "columns": 2, "rows": 1})],
+     [layer("f", CIRCLE)]),
+    ("layers.start", [BLANK], [layer("f", {"kind": "figure"})], [layer("f", CIRCLE)]),
+    ("stack.hidden", [BLANK], [layer("f", small(20)), layer("g", CIRCLE, order=1)],
+     [layer("f", CIRCLE), layer("g", small(20), order=1)]),
+    ("stack.sliver", [BLANK], [layer("f", CIRCLE), layer("g", small(29.4), order=1)],
+     [layer("f", CIRCLE), layer("g", small(28), order=1)]),
+    ("stack.thick", [BLANK], [layer("f", CIRCLE, fixing="pads")],
+     [layer("f", CIRCLE, fixing="pads", pad=0.5)]),
+    ("stack.clear", [BLANK, {"kind": "forward-step", "width": 30}],
+     [layer("i", {"kind": "insert"}, side="inside")],
+     [layer("m", {"kind": "mat", "margin": 45}, side="inside", panel="front")]),
+]  # fmt: skip
+
+
+@pytest.mark.parametrize(("code", "base", "faulty", "sound"), FAULTS)
+def test_a_fault_of_layers_is_found_and_its_absence_not(
+    code: str,
+    base: list[dict[str, Any]],
+    faulty: list[dict[str, Any]],
+    sound: list[dict[str, Any]],
+) -> None:
+    assert found(whole(base, *faulty), code)
+    assert not found(whole(base, *sound), code)
+
+
+def test_every_mend_of_a_layer_over_a_fold_ends_it() -> None:
+    card = whole([BLANK], layer("f", {**CIRCLE, "dx": -50}))
+    (finding,) = found(card, "layers.fold")
+    assert finding.severity is Severity.ERROR
+    assert len(finding.mends) == 3
+    for mend in finding.mends:
+        mended = evaluate(with_changes(card.design, changes_of(mend, "f")))
+        assert not found(mended, "layers.fold"), mend.title
+
+
+@pytest.mark.parametrize(("code", "base", "layers"), [
+    ("layers.out", [BLANK], [layer("f", {**CIRCLE, "dx": 45})]),
+    ("layers.window", [BLANK, WINDOW], [layer("f", CIRCLE)]),
+    ("stack.thick", [BLANK], [layer("f", CIRCLE, fixing="pads")]),
+])  # fmt: skip
+def test_the_first_mend_ends_the_finding(
+    code: str, base: list[dict[str, Any]], layers: list[dict[str, Any]]
+) -> None:
+    card = whole(base, *layers)
+    (finding,) = found(card, code)
+    piece = next(p.piece.id for p in card.pieces if p.piece.name == finding.piece)
+    mended = evaluate(with_changes(card.design, changes_of(finding.mends[0], piece)))
+    assert not found(mended, code)
+
+
+def test_the_bulk_of_layers_counts_in_the_envelope() -> None:
+    """A2, base 2 x 0.3, mat 0.3, figure 0.2 on pads of 1.5: 2.6 thick, room 0.575 by 3.75."""
+    papers = [{"id": "paper", "thickness": 0.3}, {"id": "thin", "thickness": 0.2}]
+    card = whole([BLANK], layer("m", {"kind": "mat"}), layer("f", CIRCLE, paper="thin", fixing="pads"),
+                 papers=papers, size=A2)  # fmt: skip
+    (finding,) = found(card, "envelope.tight")
+    assert finding.value == pytest.approx(0.575)
+    assert found(whole([BLANK], layer("m", {"kind": "mat"}), size=A2), "envelope.tight") == []
+
+
+def test_a_see_through_layer_hides_nothing() -> None:
+    papers = [{"id": "paper"}, {"id": "vellum", "light": 0.6}]
+    layers = [layer("f", small(20)), layer("g", CIRCLE, order=1, paper="vellum")]
+    assert not found(whole([BLANK], *layers, papers=papers), "stack.hidden")
