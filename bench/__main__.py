@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from bench import aims, browser, evaluation, folding, geometry, reading, starting
+from bench import aims, browser, evaluation, folding, geometry, reading, starting, whole
 
 if __name__ == "__main__":
     starting.report()
@@ -12,6 +12,8 @@ if __name__ == "__main__":
     evaluation.report()
     print()
     folding.report()
+    print()
+    whole.report()
     print()
     aims.report()
     print()

@@ -42,16 +42,16 @@ def _mats(of: list[str], *margins: float, **more: Any) -> list[dict[str, Any]]:
 
 
 def _word(
-    text: str, size: float, colours: tuple[str, str, str], **more: Any
+    text: str, size: float, colours: tuple[str, str, str], lies: dict[str, Any], **more: Any
 ) -> list[dict[str, Any]]:
-    """A word with borders of 2 and of 5 mm."""
+    """A word with borders of 2 and of 5 mm: ``lies`` says on which panel and side, ``more`` where there."""
     word = {"kind": "overlay", "outline": {"kind": "word", "text": text, "size": size}, **more}
     inner = {"kind": "overlay", "of": "word", "borders": 2}
     outer = {"kind": "overlay", "of": "word", "borders": 5}
     return [
-        _layer("word", "Word", colours[0], word, order=12),
-        _layer("border-2", "Border of 2", colours[1], inner, order=11),
-        _layer("border-5", "Border of 5", colours[2], outer, order=10, fixing="pads"),
+        _layer("word", "Word", colours[0], word, order=12, **lies),
+        _layer("border-2", "Border of 2", colours[1], inner, order=11, **lies),
+        _layer("border-5", "Border of 5", colours[2], outer, order=10, **lies),
     ]
 
 
@@ -82,6 +82,10 @@ LAYERS: dict[str, list[dict[str, Any]]] = {
                 "between": 4}, order=5, fixing="pads"),
         _inside("backing", "Vellum", "vellum", {"kind": "backing"}),
         {**_INSERT, "order": 1},
+        _inside("inner", "Mat inside", "mist", {"kind": "mat", "margin": 9}, panel="back", order=2),
+        *_word("High water", 8.5, ("navy", "ivory", "ochre"), {"side": "inside", "panel": "back"}, dy=-40),
+        {"id": "band", "name": "Band", "paper": "ochre", "host": "base", "side": "around",
+         "steps": [{"kind": "band", "wide": 26}]},
     ],
     "08-beach-huts": [
         _layer(f"mat-{n}", f"Hut {n + 1}", of, {"kind": "mat", "margin": 3, "window_margin": 1.5},
@@ -90,7 +94,7 @@ LAYERS: dict[str, list[dict[str, Any]]] = {
             zip(("back", "panel 2", "panel 3", "front"), ("rust", "mist", "ochre", "slate"), strict=True))
     ],
     "04-sailing-boat": [
-        *_word("Ahoy", 15, ("navy", "ivory", "mist"), at="foot-left", by="foot-left", dx=9, dy=-14),
+        *_word("Ahoy", 15, ("navy", "ivory", "mist"), {"fixing": "pads", "pad": 0.5}, at="foot-left", by="foot-left", dx=9, dy=-14),
         _inside("backing", "Sun", "ochre", {"kind": "backing", "glue_margin": 5}),
         {**_INSERT, "order": 1},
     ],

@@ -8,7 +8,7 @@ from time import monotonic
 
 from stileblade.aims.variables import Variable
 from stileblade.checks.aims import is_met
-from stileblade.checks.measures import measures_of
+from stileblade.checks.measures import OF_THE_WHOLE_CARD, measures_of
 from stileblade.design.cache import OutcomeCache
 from stileblade.design.changes import Change, with_changes
 from stileblade.design.document import Design, Relation
@@ -99,8 +99,11 @@ def figure_of(
         changed = with_changes(design, change) if change else design
     except DocumentError:
         return None
-    evaluation = evaluate(changed, cache)
-    if change and not _passed_over(evaluation) <= _passed_over(evaluate(design, cache)):
+    # what lies on the piece has a say in few of its figures
+    until = None if wish.figure in OF_THE_WHOLE_CARD else (wish.piece, "")
+    evaluation = evaluate(changed, cache, until=until)
+    before = evaluate(design, cache, until=until)
+    if change and not _passed_over(evaluation) <= _passed_over(before):
         return None
     measured = measures_of(evaluation, wish.piece).get(wish.figure)
     value = measured.measure() if measured else None

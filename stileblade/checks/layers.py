@@ -9,17 +9,13 @@ from stileblade.folding.flat import fold_flat
 from stileblade.folding.stack import Layer, Stack
 from stileblade.geometry.measures import cells as kernel
 from stileblade.geometry.measures.cells import Cell
-from stileblade.geometry.regions.region import Region
 from stileblade.piece.folds import Made
 from stileblade.piece.lying import AtFolds, FixedBy, Lying
 from stileblade.piece.work import Work
 from stileblade.steps.kinds.at_folds import AtFoldsStep, Way, folds_under
 from stileblade.steps.kinds.crease import Crease
+from stileblade.steps.kinds.layers import NARROW, SMALL, is_small
 
-SMALL = 25.0
-"""mm^2: a part that is smaller is lost on the table."""
-NARROW = 2.0
-"""mm: so is one that is narrower, and glue that is narrower does not hold."""
 GLUE = 15.0
 """mm^2 of glue that hold a layer."""
 SLIVER = 0.4
@@ -216,7 +212,7 @@ def _parts(subject: Subject, work: Work) -> Iterator[Finding]:
             hint="So many pieces of it will lie on the table.",
             place=Place(outlines=tuple(parts)),
         )
-    small = [p for p in parts[:MOST_PARTS] if p.area < SMALL or _narrow(p)]
+    small = [p for p in parts[-MOST_PARTS:] if is_small(p)]
     if small:
         each = f"{len(small)} of its parts are" if len(parts) > 1 else "It is"
         yield Finding(
@@ -233,19 +229,12 @@ def _parts(subject: Subject, work: Work) -> Iterator[Finding]:
         )
 
 
-def _narrow(part: Region) -> bool:
-    return not kernel.is_wide(kernel.flattened(part), NARROW)
-
-
 def _small_parts(subject: Subject) -> tuple[Mend, ...]:
     """What the piece's start can do with its small parts, if it says so."""
     start = next((o.step for o in subject.piece.outcomes if o.step.on), None)
     if start is None or "small_parts" not in type(start).model_fields:
         return ()
-    return (
-        Mend("leave small parts out", start.id, {"small_parts": "left-out"}),
-        Mend("draw small parts with the pen", start.id, {"small_parts": "drawn"}),
-    )
+    return (Mend("leave small parts out", start.id, {"small_parts": "left_out"}),)
 
 
 @CHECKS.register("stack")
@@ -285,17 +274,18 @@ def _hidden(subject: Subject, stack: Stack, names: dict[str, str]) -> Iterator[F
         for upper in stack.layers[i + 1 :]:
             if upper.inside != lower.inside or not _opaque(subject, upper.key):
                 continue
+            if not kernel.within(lower.shape, upper.shape):
+                continue
             seen = kernel.less(lower.shape, kernel.flattened(stack.base.work.paper))
             if kernel.area_of(seen) > _AREA:  # from the other side
                 continue
-            if kernel.area_of(kernel.less(lower.shape, upper.shape)) <= _AREA:
-                yield Finding(
-                    "stack.hidden",
-                    Severity.WARNING,
-                    f"{names[upper.key]!r} hides all of {names[lower.key]!r}.",
-                    subject.name,
-                    hint="Change their order, make the upper one smaller, or take the lower one away.",
-                )
+            yield Finding(
+                "stack.hidden",
+                Severity.WARNING,
+                f"{names[upper.key]!r} hides all of {names[lower.key]!r}.",
+                subject.name,
+                hint="Change their order, make the upper one smaller, or take the lower one away.",
+            )
 
 
 def _opaque(subject: Subject, key: str) -> bool:

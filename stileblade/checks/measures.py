@@ -29,6 +29,10 @@ class Measured:
     measure: Measure
 
 
+OF_THE_WHOLE_CARD = frozenset({"closed.width", "closed.height", "room", "bulk"})
+"""Figures of a base in which its layers have a say."""
+
+
 def measures_of(evaluation: Evaluation, piece: str) -> dict[str, Measured]:
     """All figures of a piece, by their keys; none while it has no paper. Nothing is measured yet."""
     outcome = next((p for p in evaluation.pieces if p.piece.id == piece), None)

@@ -131,8 +131,8 @@ def evaluate(
 ) -> Evaluation:
     """All pieces of the design with the outcome of each of their steps.
 
-    With ``until``, the keys of a piece and a step, that piece is only followed up to the step. A
-    piece may be made of what is left of one before it in the list.
+    With ``until``, the keys of a piece and a step, that piece is only followed up to the step, and nothing
+    after it, unless it is a layer. A piece may be made of what is left of one before it in the list.
     """
     cache = cache or OutcomeCache()
     shelf = Artworks(design.artworks)

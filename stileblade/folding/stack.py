@@ -23,6 +23,8 @@ from stileblade.piece.work import Work
 
 TOUCHES = 0.5
 """mm^2: two layers that have less in common do not lie on each other."""
+_ROUGH = 0.2
+"""mm: how finely outlines are compared where only the greatest sum of heights matters."""
 _NONE = 0.02
 """mm: what stands out by less does not make the closed card larger."""
 
@@ -67,7 +69,7 @@ class Layer:
     def high(self) -> float:
         return self.low + self.height + self.thickness
 
-    @property
+    @cached_property
     def shape(self) -> Cell:
         """All of it in the base's flat view."""
         return kernel.united(cell for _, cell in self.cells)
@@ -87,10 +89,18 @@ class Stack:
         self.base = pieces[0]
 
     @cached_property
+    def _lying(self) -> Stack:
+        """The same without what goes round it, which has no part in its layers and its bulk."""
+        lying = tuple(p for p in self.pieces if p.side is not Facing.AROUND)
+        return self if len(lying) == len(self.pieces) else stacked(lying)
+
+    @cached_property
     def layers(self) -> tuple[Layer, ...]:
         """From the base's paper outwards, those on its outside and those on its inside."""
         if len(self.pieces) == 1:
             return ()
+        if self._lying is not self:
+            return self._lying.layers
         faces = fold_flat(self.base.work).faces
         filled = [kernel.coarser(kernel.filled_cell(f.cell), COARSE) for f in faces]
         maps = {self.base.key: identity()}
@@ -141,12 +151,14 @@ class Stack:
         folded = fold_flat(self.base.work)
         if not self.layers:
             return folded.layers * self.base.thickness
+        if self._lying is not self:
+            return self._lying.bulk
         shapes = [(f.closed_cell, self.base.thickness) for f in folded.faces]
         for layer in self.layers:
             for face, cell in layer.cells:
                 there = kernel.mapped(cell, folded.faces[face].closed)
                 shapes.append((there, layer.thickness + layer.height))
-        return kernel.thickest([(kernel.coarser(s, COARSE), t) for s, t in shapes])
+        return kernel.thickest([(kernel.coarser(s, _ROUGH), t) for s, t in shapes])
 
     @cached_property
     def closed_box(self) -> Box:

@@ -17,6 +17,7 @@ from stileblade.folding.stack import Stack
 from stileblade.geometry.curves.places import Box, Side
 from stileblade.geometry.curves.segments import Floats
 from stileblade.geometry.curves.transforms import after, mirror_across, translation
+from stileblade.geometry.offset.offset import Join
 from stileblade.geometry.offset.offset import offset as grown_by
 from stileblade.geometry.regions.fill import filled
 from stileblade.geometry.regions.region import Region
@@ -149,6 +150,12 @@ class Ground:
 def _ground(host: Work, panel: str, side: Facing) -> Ground:
     """One and the same for all that lies on it: what is found out of it is shared."""
     return Ground(host, panel, side)
+
+
+@lru_cache(maxsize=128)
+def grown(region: Region, margin: float) -> Region:
+    """A window grown by a margin, its corners kept."""
+    return grown_by(region, margin, join=Join.MITRE) if margin else region
 
 
 def ground_of(setting: Setting) -> Ground:

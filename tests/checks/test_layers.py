@@ -100,6 +100,17 @@ def test_the_bulk_of_layers_counts_in_the_envelope() -> None:
     assert found(whole([BLANK], layer("m", {"kind": "mat"}), size=A2), "envelope.tight") == []
 
 
+def test_small_parts_of_an_artwork_are_left_out_by_a_press() -> None:
+    dots = {"a": {"layers": [{"path": "M0 0H60V60H0Z"}, {"path": "M5 5H30V30H5ZM40 40H44V44H40Z"}]}}
+    card = whole([{"kind": "artwork", "ref": "a"}], layer("l", {"kind": "layers", "layers": [1]}),
+                 artworks=dots)  # fmt: skip
+    (finding,) = found(card, "layers.small")
+    mended = evaluate(with_changes(card.design, changes_of(finding.mends[0], "l")))
+    work = mended.pieces[1].work
+    assert work is not None
+    assert (work.paper.pieces, work.paper.area) == (1, pytest.approx(625))
+
+
 def test_a_see_through_layer_hides_nothing() -> None:
     papers = [{"id": "paper"}, {"id": "vellum", "light": 0.6}]
     layers = [layer("f", small(20)), layer("g", CIRCLE, order=1, paper="vellum")]

@@ -152,9 +152,20 @@ def flattened(region: Region) -> Cell:
     return _sound(thin(region, FINE))
 
 
+def within(inner: Cell, outer: Cell) -> bool:
+    """Whether all of the inner shape but half a mm^2 lies in the outer one."""
+    (l0, h0, r0, f0), (l1, h1, r1, f1) = shapely.bounds(inner), shapely.bounds(outer)
+    if l0 < l1 - 0.5 or h0 < h1 - 0.5 or r0 > r1 + 0.5 or f0 > f1 + 0.5:
+        return False
+    return float(shapely.area(inner)) - overlap(inner, outer) <= 0.5
+
+
 def thin_rim(lower: Cell, upper: Cell, width: float) -> Cell:
     """Where of the lower shape a rim narrower than ``width`` shows round the upper one."""
-    rim = less(lower, upper)
+    if shapely.distance(shapely.boundary(lower), shapely.boundary(upper)) >= width:
+        return shapely.Polygon()
+    near = shapely.intersection(lower, shapely.buffer(upper, 2 * width, quad_segs=4))
+    rim = less(near, upper)
     wide = shapely.buffer(shapely.buffer(rim, -width / 2), width / 2 + FINE)
     narrow = shapely.difference(rim, wide)
     # corners of wide rims are no rims: what counts lies beside the upper shape along a length

@@ -15,7 +15,9 @@ import shapely
 
 from stileblade.errors import GeometryError
 from stileblade.geometry.curves.flatten import neighbours
+from stileblade.geometry.curves.kinds import Kind
 from stileblade.geometry.curves.parallel import Corner, OffsetCurves
+from stileblade.geometry.curves.vectors import crosses
 from stileblade.geometry.offset.corners import with_corners
 from stileblade.geometry.offset.fine import with_longer_curves
 from stileblade.geometry.offset.hairs import region_without_hairs
@@ -24,7 +26,10 @@ from stileblade.geometry.offset.source import Source, without_closed_segments
 from stileblade.geometry.offset.tracing import traced
 from stileblade.geometry.regions.loops import without_loops
 from stileblade.geometry.regions.region import Region
+from stileblade.geometry.regions.set_operations import polygon
 from stileblade.tolerance import TOLERANCE
+
+_FEW = 64
 
 __all__ = ["Join", "largest_inset", "offset"]
 
@@ -45,6 +50,8 @@ def offset(
         return region
     if mitre_limit < 1:
         raise GeometryError(f"mitre_limit={mitre_limit}: must be 1 or more.")
+    if distance < 0 and (straight := _convex_inset(region, -distance)) is not None:
+        return straight
     region = with_longer_curves(without_closed_segments(region))
     if join is not Join.ROUND:
         region = region_without_hairs(region)
@@ -54,6 +61,21 @@ def offset(
         return without_loops(rounded)
     limit = mitre_limit if join is Join.MITRE else 0.0
     return without_loops(with_corners(rounded, shape, distance, source.curves, limit))
+
+
+def _convex_inset(region: Region, distance: float) -> Region | None:
+    """A convex outline of straight lines made smaller: of parallels alone, which need no tracing. None
+    for any other."""
+    segments = region.segments
+    if len(region.shell) != 1 or len(segments) > _FEW or (segments.kind != Kind.LINE).any():
+        return None
+    way = segments.end - segments.start
+    if (crosses(way, np.roll(way, -1, axis=0)) < 0).any():
+        return None
+    shape = shapely.polygons(segments.start)
+    made = shapely.buffer(shape, -distance, join_style="mitre", mitre_limit=1e6)
+    corners = shapely.get_coordinates(made)[:-1].tolist()
+    return polygon([(x, y) for x, y in corners]) if len(corners) > 2 else Region.empty()
 
 
 def bounded(region: Region, distance: float) -> tuple[Source, shapely.Geometry, np.ndarray]:

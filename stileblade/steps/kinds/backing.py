@@ -8,7 +8,6 @@ from typing import Literal
 from stileblade.errors import StepError
 from stileblade.fields import choice, length, special
 from stileblade.geometry.curves.transforms import translation
-from stileblade.geometry.offset.offset import Join
 from stileblade.geometry.offset.offset import offset as grown_by
 from stileblade.geometry.regions.fill import filled
 from stileblade.geometry.regions.region import Region
@@ -20,7 +19,7 @@ from stileblade.geometry.regions.set_operations import (
 )
 from stileblade.piece.lying import Facing, Lies, Lying
 from stileblade.piece.work import Work
-from stileblade.steps.ground import Ground, ground_of, inverse
+from stileblade.steps.ground import Ground, ground_of, grown, inverse
 from stileblade.steps.proposing import NewPiece, OnCard, Proposal
 from stileblade.steps.step import Caption, Setting, Stage, StartsWith, Step, Told, register_step
 
@@ -75,7 +74,7 @@ class Backing(Step):
     def apply(self, work: Work | None, setting: Setting) -> Work:
         ground = ground_of(setting)
         windows = self._windows(ground)
-        covered = union_all([_grown(w, self.glue_margin) for w in windows])
+        covered = union_all([grown(w, self.glue_margin) for w in windows])
         if self.together is As.ONE:
             covered = rectangle(covered.bounds)
         within = ground.cut(grown_by(ground.whole, -self.clear), self.clear)
@@ -141,7 +140,3 @@ class Backing(Step):
         from stileblade.steps.kinds.window import Window
 
         return [[Blank(), Window(outline=Arch(width=44, height=70, rise=22))]]
-
-
-def _grown(window: Region, margin: float) -> Region:
-    return grown_by(window, margin, join=Join.MITRE) if margin else window

@@ -9,9 +9,10 @@ from stileblade.errors import StepError
 from stileblade.fields import choice, length, special
 from stileblade.geometry.curves.segments import Floats
 from stileblade.geometry.curves.transforms import after, identity
+from stileblade.geometry.measures.cells import flattened, is_wide
 from stileblade.geometry.offset.offset import offset as grown_by
 from stileblade.geometry.regions.fill import filled
-from stileblade.geometry.regions.region import Region
+from stileblade.geometry.regions.region import Region, gather
 from stileblade.geometry.regions.set_operations import (
     difference,
     intersection,
@@ -38,6 +39,11 @@ class Beneath(StrEnum):
 class AtEdges(StrEnum):
     CUT = "cut"
     STAND = "stand"
+
+
+class SmallParts(StrEnum):
+    KEPT = "kept"
+    LEFT_OUT = "left_out"
 
 
 class As(StrEnum):
@@ -79,6 +85,10 @@ class Layers(Step):
     step_in: float = length(
         0, "Drawn back by", "From the outline of what it lies on, which shows as a rim.",
         least=0, most=50, when={"made_as": ["layers"]},
+    )  # fmt: skip
+    small_parts: SmallParts = choice(
+        SmallParts.KEPT, "Small parts", "Under 25 mm\u00b2 or narrower than 2 mm everywhere.",
+        kept="kept", left_out="left out",
     )  # fmt: skip
     at_edges: AtEdges = choice(
         AtEdges.CUT, "Beyond the card", "Where it reaches over the panel's edges and folds.",
@@ -134,6 +144,13 @@ class Layers(Step):
                 hint="Choose other layers, or let them run on under the others.",
                 field="layers",
             )
+        if self.small_parts is SmallParts.LEFT_OUT:
+            large = [part for part in own.parts() if not is_small(part)]
+            if not large:
+                raise StepError(
+                    "All parts of it are small.", hint="Keep them.", field="small_parts"
+                )
+            own = gather(large)
         frame = self._frame(ground)
         paper = own.transformed(inverse(frame))
         return Work(
@@ -236,6 +253,16 @@ class Layers(Step):
     @classmethod
     def sample_pieces(cls) -> list[list[Step]]:
         return [StartArtwork.sample()]
+
+
+SMALL = 25.0
+"""mm^2: a part that is smaller is lost on the table."""
+NARROW = 2.0
+"""mm: so is one that is narrower everywhere."""
+
+
+def is_small(part: Region) -> bool:
+    return part.area < SMALL or not is_wide(flattened(part), NARROW)
 
 
 def _insert() -> tuple[NewPiece, ...]:

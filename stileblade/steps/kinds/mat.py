@@ -8,14 +8,13 @@ from typing import Literal
 from stileblade.errors import StepError
 from stileblade.fields import choice, length, switch
 from stileblade.geometry.curves.places import Box
-from stileblade.geometry.offset.offset import Join, largest_inset
-from stileblade.geometry.offset.offset import offset as grown_by
+from stileblade.geometry.offset.offset import largest_inset
 from stileblade.geometry.regions.region import Region
 from stileblade.geometry.regions.set_operations import difference, intersection, rectangle
 from stileblade.piece.lying import Facing, Lying
 from stileblade.piece.windows import Opened
 from stileblade.piece.work import Work
-from stileblade.steps.ground import Ground, ground_of
+from stileblade.steps.ground import Ground, ground_of, grown
 from stileblade.steps.proposing import NewPiece, OnCard, Proposal
 from stileblade.steps.step import Caption, Setting, Stage, StartsWith, Step, Told, register_step
 
@@ -100,7 +99,7 @@ class Mat(Step):
             )
         windows: tuple[Opened, ...] = ()
         if self.windows is Windows.LARGER and ground.openings:
-            larger = _grown(ground.openings, self.window_margin)
+            larger = grown(ground.openings, self.window_margin)
             opened = ground.seen(larger)
             windows = tuple(Opened(self.id, "figure", part, False) for part in opened.parts())
             mat = difference(mat, larger)
@@ -172,7 +171,3 @@ class Mat(Step):
         from stileblade.steps.kinds.window import Window
 
         return [[Blank(), Window(outline=Arch(width=44, height=70, rise=22))]]
-
-
-def _grown(openings: Region, margin: float) -> Region:
-    return grown_by(openings, margin, join=Join.MITRE) if margin else openings

@@ -60,6 +60,10 @@ async function keep() {
         <span>g/m²</span>
         <NumberInput :model-value="paper.weight" :whole="false" suffix="" label="Weight in g/m²" :min="20" :max="3000" @update:model-value="(weight) => set({ weight })" />
       </label>
+      <label title="Share of light that it lets through: vellum about 60">
+        <span>See-through</span>
+        <NumberInput :model-value="Math.round(paper.light * 100)" :whole="true" suffix="%" label="See-through, in percent" :min="0" :max="95" @update:model-value="(v) => set({ light: v / 100 })" />
+      </label>
       <label class="two">
         <span>Grain</span>
         <ElSelect :model-value="paper.grain" aria-label="Grain" @update:model-value="(v: Paper['grain']) => set({ grain: v })">
