@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from collections import Counter
 from itertools import count
 from typing import Any
 
 from stileblade.card.stock import Paper
 from stileblade.design.document import Design, Piece, load_design
 from stileblade.design.evaluation import Evaluation
+from stileblade.piece.lying import Facing
 from stileblade.steps.proposing import NewPiece, OnCard, Proposal
 from stileblade.steps.step import STEPS
 
@@ -20,7 +20,9 @@ def on_card(evaluation: Evaluation, panel: str = "") -> OnCard | None:
     if work is None or not work.paper:
         return None
     artwork = design.artworks.get(work.artwork.ref) if work.artwork else None
-    lying = Counter(p.side for p in design.layers_on(base.piece.id))
+    lying: dict[Facing, int] = {}
+    for piece in design.layers_on(base.piece.id):
+        lying[piece.side] = max(lying.get(piece.side, 0), piece.order + 1)
     return OnCard(work, panel or work.front, artwork, lying)
 
 

@@ -42,7 +42,7 @@ class Proposal:
 @dataclass(frozen=True, eq=False)
 class OnCard:
     """The card that pieces are added to: its finished base, the panel in hand, that base's artwork if it was
-    made of one, and how many pieces lie on each side already."""
+    made of one, and the first free place in the stack of each side."""
 
     base: Work
     panel: str

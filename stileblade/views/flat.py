@@ -304,7 +304,7 @@ def _told(outcome: Outcome | None, piece: PieceOutcome) -> list[ToldView]:
 
 
 def _placed(work: Work, piece: PieceOutcome) -> PlacedView | None:
-    if work.artwork is None:
+    if work.artwork is None or work.lying is not None:
         return None
     ref = work.artwork.ref
     scale = piece.setting.shelf[ref].scale

@@ -145,6 +145,14 @@ def test_every_offer_can_be_added_and_says_where_it_lies() -> None:
         assert offer.sheets
         assert {p.id for p in offer.pieces} >= {"base", *offer.added}
     assert len(offers["All layers of the artwork"].added) == 3
+    # the pictures show the side that its first piece lies on, and what is new lies on top
+    whole_card = offers["The whole card"]
+    assert whole_card.sheets[-1].piece in whole_card.added
+    high = layer("high", {"kind": "mat"}, order=30)
+    mats = {o.title: o for o in offers_of(whole(base, high, artworks=SQUARES).design, "front")}[
+        "A mat"
+    ]
+    assert next(p for p in mats.pieces if p.id in mats.added).order == 31
     assert offers_of(whole([]).design, "") == []
 
 

@@ -239,7 +239,7 @@ class Layers(Step):
                           colour="#33424f")  # fmt: skip
         about = "In register, 2 mm further under those on them"
         found = [Proposal("The whole card", "Insert, and a paper for each colour of the artwork",
-                          (*_insert(), *together), base=_mirror(card))]  # fmt: skip
+                          (*together, *_insert(card)), base=_mirror(card))]  # fmt: skip
         found.append(Proposal("All layers of the artwork", about, each))
         if len(by_colour) < count:
             found.append(Proposal("The artwork by its colours", about, together))
@@ -265,10 +265,11 @@ def is_small(part: Region) -> bool:
     return part.area < SMALL or not is_wide(flattened(part), NARROW)
 
 
-def _insert() -> tuple[NewPiece, ...]:
+def _insert(card: OnCard) -> tuple[NewPiece, ...]:
     from stileblade.steps.kinds.insert import Insert
 
-    return (NewPiece("Insert", (Insert(),), "", Facing.INSIDE, colour="#fbf8ef"),)
+    order = card.next_order(Facing.INSIDE)
+    return (NewPiece("Insert", (Insert(),), "", Facing.INSIDE, order, colour="#fbf8ef"),)
 
 
 def _mirror(card: OnCard) -> tuple[Step, ...]:
