@@ -18,7 +18,18 @@ MORE = {
         paper("ochre", "Ochre", "#c9a15a", "#efe3c6"),
         paper("rust", "Rust", "#a5573c", "#e8cfc2"),
         paper("slate", "Slate", "#5d7078", "#d5dcdf"),
-        paper("waves", "Slate, fine", "#5d7078", "#8fa3aa", thickness=0.12, weight=90),
+        paper(
+            "waves",
+            "Slate, fine",
+            "#5d7078",
+            "#8fa3aa",
+            thickness=0.12,
+            weight=90,
+            pattern="checks",
+            pattern_colour="#7f9aa6",
+            pitch=5,
+            pattern_turn=45,
+        ),
     )
 }
 

@@ -8,7 +8,7 @@ from typing import Annotated
 
 from pydantic import Field, StringConstraints
 
-from stileblade.fields import Values, choice, length, share
+from stileblade.fields import Values, angle, choice, counting, length, share
 
 Colour = Annotated[str, StringConstraints(pattern=r"^#[0-9a-f]{6}$")]
 
@@ -17,6 +17,17 @@ class Grain(StrEnum):
     LONG = "long"
     SHORT = "short"
     UNKNOWN = "unknown"
+
+
+class Pattern(StrEnum):
+    NONE = "none"
+    STRIPES = "stripes"
+    DOTS = "dots"
+    CHECKS = "checks"
+    LINES = "lines"
+
+
+_PATTERNED = {"pattern": ["stripes", "dots", "checks", "lines"]}
 
 
 class Paper(Values):
@@ -35,6 +46,32 @@ class Paper(Values):
         title="Inside",
         description="Colour of the face that is inside.",
         json_schema_extra={"control": "colour"},
+    )
+    pattern: Pattern = choice(
+        Pattern.NONE, "Pattern", "Printed on its outside.",
+        none="none", stripes="stripes", dots="dots", checks="checks", lines="lines to write on",
+    )  # fmt: skip
+    pattern_colour: Colour = Field(
+        "#5d7078",
+        title="Pattern's colour",
+        description="Of the pattern on its outside.",
+        json_schema_extra={"control": "colour", **counting(_PATTERNED)},
+    )
+    pitch: float = length(
+        6,
+        "Pitch",
+        "From one stripe, dot or line to the next.",
+        least=0.5,
+        most=200,
+        when=_PATTERNED,
+    )
+    pattern_turn: float = angle(0, "Pattern turned", "Clockwise.", when=_PATTERNED)
+    price: float = Field(
+        0,
+        title="Price",
+        description="Of a sheet, in whatever money; 0 is not known.",
+        ge=0,
+        le=100_000,
     )
     light: float = share(
         0, "See-through", "Share of light that it lets through: 0 is none, vellum about 0.6.",
@@ -92,6 +129,11 @@ SHEETS = (
     Sheet("500 x 700 mm", 500, 700),
     Sheet("700 x 1000 mm", 700, 1000),
 )
+
+
+def price_of(area: float, paper: Paper) -> float:
+    """Of an area in mm^2, as its share of a sheet."""
+    return area / (paper.sheet_width * paper.sheet_height) * paper.price
 
 
 def weight_of(area: float, paper: Paper) -> float:

@@ -10,6 +10,7 @@ from stileblade.checks.check import Subject
 from stileblade.checks.envelope import closed_of as closed_size
 from stileblade.design.evaluation import Evaluation, PieceOutcome
 from stileblade.geometry.curves.places import Box
+from stileblade.piece.work import Work
 from stileblade.unexpected import Attempts
 from stileblade.views.assembled import AssembledView, assembled_of
 from stileblade.views.closed import ClosedView, closed_of
@@ -125,6 +126,16 @@ def _not_assembled(seen: Evaluated) -> None:
 _PICTURES = (_no_outlines, _not_assembled, _not_shut, _no_strip, _no_handles)
 
 
+def _closed(
+    evaluation: Evaluation, piece: PieceOutcome, shown: PieceOutcome, card: Work
+) -> tuple[float, float]:
+    """The closed card's, whatever of it is in hand; of a piece by itself its own."""
+    stack = evaluation.stack
+    if piece.piece.host and stack is not None:
+        return stack.closed
+    return closed_size(Subject(evaluation, shown), card)
+
+
 def _rest(evaluation: Evaluation, piece: PieceOutcome, known: set[str]) -> RestView:
     work = piece.work if piece.work and piece.work.paper else None
     box = work.paper.bounds if work else Box(0.0, 0.0, 0.0, 0.0)
@@ -153,7 +164,7 @@ def _rest(evaluation: Evaluation, piece: PieceOutcome, known: set[str]) -> RestV
         shown = attempt("whole card", lambda: card_of(evaluation, piece), piece)
         card = shown.work or work
         rest.closed = attempt(
-            "closed size", lambda: closed_size(Subject(evaluation, shown), card), (0.0, 0.0)
+            "closed size", lambda: _closed(evaluation, piece, shown, card), (0.0, 0.0)
         )
         rest.space = attempt("folded card", lambda: space_of(evaluation, piece, work), rest.space)
         rest.shut = attempt("closed card", lambda: closed_of(evaluation, shown, card), None)

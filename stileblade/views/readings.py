@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from pydantic import BaseModel
 
-from stileblade.card.stock import weight_of
+from stileblade.card.stock import price_of, weight_of
 from stileblade.checks.check import Subject
 from stileblade.checks.envelope import bulk_of, closed_of, ranked, room_of
 from stileblade.checks.grain import best_lay
@@ -139,6 +139,10 @@ def _whole(evaluation: Evaluation, piece: PieceOutcome) -> list[Reading]:
                      note=f"{len(stack.layers)} layers on it")]  # fmt: skip
     if posted > weight + 1e-9:
         found.append(Reading(name="Weight in its envelope", values=[posted], unit="g"))
+    price = sum(price_of(p.work.paper.area, p.paper) for p in evaluation.pieces if p.work)
+    if price:
+        note = "of all its pieces, by their share of a sheet"
+        found.append(Reading(name="Paper costs", values=[price], unit="money", note=note))
     return found
 
 

@@ -132,6 +132,23 @@ def test_a_layer_in_hand_is_shown_with_the_whole_card() -> None:
     assert [p.parts for p in seen.rest.pieces] == [1, 1, 1, 1]
 
 
+def test_what_goes_round_the_card_shows_the_cards_closed_size() -> None:
+    card = whole([BLANK], layer("e", {"kind": "envelope"}, side="around"))
+    seen = view(card, card.pieces[1], None, set())
+    assert seen.rest is not None
+    assert seen.rest.closed == (105, 148)
+    assert seen.rest.space.piece == "e"
+
+
+def test_papers_cost_their_share_of_a_sheet() -> None:
+    papers = [{"id": "paper", "sheet_width": 210, "sheet_height": 296, "price": 0.5}]
+    card = whole([BLANK], layer("m", {"kind": "mat", "margin": 0}), papers=papers)
+    seen = view(card, card.pieces[0], None, set())
+    assert seen.rest is not None
+    costs = next(r for r in seen.rest.readings if r.name == "Paper costs")
+    assert costs.values == [pytest.approx(0.5 * (0.5 + 0.25))]
+
+
 def test_every_offer_can_be_added_and_says_where_it_lies() -> None:
     base = [{"kind": "artwork", "ref": "a", "surround": 6}, {"kind": "mirror"},
             {**WINDOW, "outline": {"kind": "circle", "diameter": 8}, "dx": 20, "dy": 25}]  # fmt: skip

@@ -5,9 +5,10 @@ from __future__ import annotations
 from dataclasses import replace
 from typing import Literal
 
+from stileblade.card.creases import Direction
 from stileblade.errors import StepError
 from stileblade.fields import length
-from stileblade.geometry.curves.transforms import identity
+from stileblade.geometry.curves.transforms import mirror_across
 from stileblade.geometry.regions.set_operations import union
 from stileblade.piece.lying import AtFolds, Facing, Lies, Lying
 from stileblade.piece.work import Work
@@ -48,15 +49,21 @@ class Liner(Step):
             raise StepError(
                 "A margin of {} leaves nothing.", self.margin, field="margin", would_do=5.0
             )
-        paper = union(*parts)
+        # its outside is what is seen when the envelope is opened
+        mirror = mirror_across(axis="x", at=front.box.centre[0])
+        paper = union(*parts).transformed(mirror)
         return Work(
             paper,
             tuple(p for p in host.panels if p.name in (TOP, host.front)),
-            tuple(replace(f, step=self.id) for f in host.folds if f.name in shared),
+            tuple(
+                replace(f, step=self.id, crease=replace(f.crease, direction=Direction.VALLEY))
+                for f in host.folds
+                if f.name in shared
+            ),
             reference=paper.bounds,
             front=host.front,
             fronts=(host.front,),
-            lying=Lying(identity(), "", AtFolds.CREASED),
+            lying=Lying(mirror, "", AtFolds.CREASED),
         )
 
     def tells(self, before: Work | None, after: Work, setting: Setting) -> list[Told]:

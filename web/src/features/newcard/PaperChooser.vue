@@ -60,6 +60,22 @@ async function keep() {
         <span>g/m²</span>
         <NumberInput :model-value="paper.weight" :whole="false" suffix="" label="Weight in g/m²" :min="20" :max="3000" @update:model-value="(weight) => set({ weight })" />
       </label>
+      <label class="two">
+        <span>Pattern</span>
+        <ElSelect :model-value="paper.pattern" aria-label="Pattern" @update:model-value="(v: Paper['pattern']) => set({ pattern: v })">
+          <ElOption value="none" label="none" />
+          <ElOption value="stripes" label="stripes" />
+          <ElOption value="dots" label="dots" />
+          <ElOption value="checks" label="checks" />
+          <ElOption value="lines" label="lines to write on" />
+        </ElSelect>
+      </label>
+      <template v-if="paper.pattern !== 'none'">
+        <label class="narrow"><span>Its colour</span><input type="color" :value="paper.pattern_colour" @change="set({ pattern_colour: ($event.target as HTMLInputElement).value })" /></label>
+        <label><span>Pitch</span><LengthInput :model-value="paper.pitch" :unit="unit" label="Pitch of the pattern" :min="0.5" :max="200" @update:model-value="(v) => set({ pitch: v })" /></label>
+        <label><span>Turned</span><NumberInput :model-value="paper.pattern_turn" :whole="false" suffix="°" label="Pattern turned" :min="-360" :max="360" @update:model-value="(v) => set({ pattern_turn: v })" /></label>
+      </template>
+      <label title="Of a sheet, in whatever money; 0 is not known"><span>Price</span><NumberInput :model-value="paper.price" :whole="false" suffix="" label="Price of a sheet" :min="0" :max="100000" @update:model-value="(v) => set({ price: v })" /></label>
       <label title="Share of light that it lets through: vellum about 60">
         <span>See-through</span>
         <NumberInput :model-value="Math.round(paper.light * 100)" :whole="true" suffix="%" label="See-through, in percent" :min="0" :max="95" @update:model-value="(v) => set({ light: v / 100 })" />

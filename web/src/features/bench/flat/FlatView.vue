@@ -3,6 +3,7 @@
 import { computed, ref, watch } from 'vue'
 import type { Schemas } from '@/shared/api/client'
 import type { DesignData, StepData, Unit } from '@/shared/api/document'
+import PaperPatterns from '@/shared/components/PaperPatterns.vue'
 import { valueAt } from '@/shared/values'
 import ActualSizeDialog from './ActualSizeDialog.vue'
 import ArtworkLayers from './ArtworkLayers.vue'
@@ -146,6 +147,7 @@ defineExpose({ fit, near, zoom, stepLoupe, turnOver, toggleBare: () => (bare.val
       @pointercancel="up"
       @wheel.prevent="wheel"
     >
+      <PaperPatterns :papers="paper ? [paper] : []" name="flat" />
       <defs>
         <pattern id="hatch-lost" width="5" height="5" patternUnits="userSpaceOnUse" :patternTransform="`scale(${1 / viewport.view.scale}) rotate(45)`">
           <path d="M0 0V5" class="hatch" />
@@ -154,7 +156,7 @@ defineExpose({ fit, near, zoom, stepLoupe, turnOver, toggleBare: () => (bare.val
       <g v-if="!bare" :transform="viewport.transform.value">
         <path v-for="g in flat.around" :key="g.piece" class="about" :class="{ above: g.above }" :d="g.path"><title>{{ g.name }}</title></path>
         <path v-if="flat.before" class="before" :d="flat.before" />
-        <path class="paper" data-testid="flat-path" :d="flat.path" :fill="viewport.view.inside ? inside : colour" />
+        <path class="paper" data-testid="flat-path" :d="flat.path" :fill="viewport.view.inside ? inside : paper && paper.pattern !== 'none' ? 'url(#flat-0)' : colour" />
         <path v-for="(l, i) in flat.lines" :key="i" class="line" :class="l.how" :d="l.path" :style="l.colour ? { stroke: l.colour } : undefined" />
         <path v-for="g in flat.around.filter((a) => a.above)" :key="`${g.piece}-above`" class="about over" :d="g.path" />
         <ArtworkLayers v-if="placed && layersShown" :placed="placed.placed" :artwork="placed.artwork" />

@@ -189,7 +189,7 @@ export class FoldedScene {
     const xs = points.map((p) => p[0])
     const ys = points.map((p) => -p[1])
     const size = Math.max(Math.max(...xs) - Math.min(...xs), Math.max(...ys) - Math.min(...ys))
-    const key = `${Math.round(size / 20)} ${this.space?.eye.map((v) => v.toFixed(1))} ${this.space?.faces.length}`
+    const key = `${Math.round(size / 20)} ${this.space?.eye.map((v) => v.toFixed(1))} ${this.space?.faces.length} ${this.space?.piece}`
     if (key === this.framed) return this.draw()
     this.framed = key
     this.reset()

@@ -2,11 +2,12 @@
 /** The open card with all that lies on it, from outside or inside: layers are picked and moved here. */
 import { computed, ref, watch } from 'vue'
 import type { Schemas } from '@/shared/api/client'
-import type { Unit, Values } from '@/shared/api/document'
+import type { DesignData, Unit, Values } from '@/shared/api/document'
+import PaperPatterns from '@/shared/components/PaperPatterns.vue'
 import { formatLength } from '@/shared/units/lengths'
 
 type Sheet = Schemas['AssembledSheet']
-const props = defineProps<{ seen: Schemas['AssembledView']; side: 'outside' | 'inside'; chosen: string; unit: Unit }>()
+const props = defineProps<{ document: DesignData; seen: Schemas['AssembledView']; side: 'outside' | 'inside'; chosen: string; unit: Unit }>()
 const emit = defineEmits<{
   choose: [piece: string]
   commit: [step: string, values: Values]
@@ -18,6 +19,13 @@ const frame = computed(() => {
   const margin = Math.max(right - left, foot - head) * 0.07
   return `${left - margin} ${head - margin} ${right - left + 2 * margin} ${foot - head + 2 * margin}`
 })
+/** Its paper's pattern, where the face that has it is seen; else its colour. */
+function fill(sheet: Sheet): string {
+  const piece = props.document.pieces.find((p) => p.id === sheet.piece)
+  const n = props.document.papers.findIndex((p) => p.id === piece?.paper)
+  const paper = props.document.papers[n]
+  return paper && paper.pattern !== 'none' && sheet.fill === paper.outside ? `url(#assembled-${n})` : sheet.fill
+}
 const own = computed(() => view.value.sheets.find((s) => s.piece === props.chosen))
 
 /** A layer that is dragged: from where, and how far so far; it stays there until it is computed. */
@@ -105,12 +113,13 @@ const told = computed(() => {
       @pointercancel="up"
       @keydown="key"
     >
+      <PaperPatterns :papers="document.papers" name="assembled" />
       <path
         v-for="s in view.sheets"
         :key="s.piece"
         :data-piece="s.piece"
         :d="s.path"
-        :fill="s.fill"
+        :fill="fill(s)"
         :fill-opacity="1 - s.light"
         fill-rule="evenodd"
         :class="{ movable: s.moves, raised: s.height > 0 }"

@@ -66,6 +66,7 @@ function take(offer: Schemas['OfferView']) {
     <div class="view">
       <AssembledView
         v-if="whole"
+        :document="document"
         :seen="whole"
         :side="side"
         :chosen="piece.id"
