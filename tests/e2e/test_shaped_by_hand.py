@@ -180,7 +180,8 @@ def test_a_blank_is_split_by_a_strip_into_two_pieces(page: Page, tmp_path: Path)
     page.reload()
     expect(page.get_by_role("tab", name="Base, part 1")).to_be_visible()
     page.get_by_role("tab", name="Base, part 1").click()
-    page.get_by_role("button", name="remove").first.click()
+    page.get_by_role("button", name=re.compile("^all 2")).click()
+    page.get_by_label("Pieces of the card").get_by_role("button", name="remove").click()
     expect(page.get_by_role("tab", name="Base, part 1")).to_have_count(0)
 
 

@@ -130,3 +130,19 @@ def test_arcs_that_run_into_each_other_stay_joined() -> None:
         n = np.arange(len(s))
         assert np.abs(s.points_at(n, s.span[:, 0]) - s.start).max() < 1e-9
     assert shape.nodes == 32
+
+
+@pytest.mark.parametrize("seed", range(12))
+def test_a_convex_outline_of_lines_is_made_smaller_exactly(seed: int) -> None:
+    """By parallels alone: every corner is as far from the outline as it should be, and no side is missing."""
+    chance = np.random.default_rng(seed)
+    angles = np.sort(chance.uniform(0, 2 * np.pi, 9))
+    region = polygon([(40 * np.cos(a), 25 * np.sin(a)) for a in angles.tolist()])
+    for distance in (0.5, 3.0, 8.0):
+        smaller = offset(region, -distance)
+        exact = shapely.buffer(region.polygons, -distance, join_style="mitre", mitre_limit=1e6)
+        assert smaller.area == pytest.approx(shapely.area(exact), abs=1e-3)
+        for corner in smaller.segments.start:
+            away = shapely.distance(shapely.boundary(region.polygons), shapely.points(corner))
+            assert away == pytest.approx(distance, abs=5e-6)
+    assert not offset(region, -60)
