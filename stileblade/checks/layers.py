@@ -77,15 +77,15 @@ def _at_folds(subject: Subject, work: Work, lying: Lying, host: Work) -> Iterato
         Severity.ERROR,
         f"It lies across {names}, and nothing says what it does there.",
         subject.name,
-        sum(subject_length(a, b) for a, b in spans),
+        sum(_length(a, b) for a, b in spans),
         hint="Let it end on either side, be creased with the fold, or be fixed on one side only.",
         place=Place(lines=tuple(spans)),
         mends=tuple(Mend(title, add=AtFoldsStep(way=way)) for title, way in ways.items()),
     )
 
 
-def subject_length(a: tuple[float, float], b: tuple[float, float]) -> float:
-    """The distance of two places in mm."""
+def _length(a: tuple[float, float], b: tuple[float, float]) -> float:
+    """How far two places are apart, in mm."""
     return float(((a[0] - b[0]) ** 2 + (a[1] - b[1]) ** 2) ** 0.5)
 
 

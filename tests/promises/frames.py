@@ -11,8 +11,10 @@ from stileblade.design.evaluation import Evaluation
 from stileblade.geometry.curves.line import Line
 from stileblade.geometry.curves.places import Side
 from stileblade.geometry.curves.segments import Floats
+from stileblade.geometry.curves.transforms import after
 from stileblade.piece.folds import Fold
 from stileblade.piece.work import Work
+from stileblade.steps.ground import inverse
 
 MIRRORED = np.array([[-1.0, 0.0, 40.0], [0.0, 1.0, -25.0]])
 MOVED = np.array([[1.0, 0.0, -311.5], [0.0, 1.0, 207.25]])
@@ -46,13 +48,24 @@ def mapped(work: Work, matrix: Floats) -> Work:
             half=mirrored.half.transformed(matrix),
             towards=Side(side),
         )
+    lying = work.lying
+    if lying is not None:  # its host is mapped as well
+        lying = replace(lying, matrix=after(matrix, after(lying.matrix, inverse(matrix))))
     return replace(
         work,
+        lying=lying,
         paper=work.paper.transformed(matrix),
         panels=tuple(replace(p, box=p.box.transformed(matrix)) for p in work.panels),
         folds=tuple(_fold(f, matrix) for f in work.folds),
         reference=work.reference.transformed(matrix),
-        windows=tuple(replace(w, outline=w.outline.transformed(matrix)) for w in work.windows),
+        windows=tuple(
+            replace(
+                w,
+                outline=w.outline.transformed(matrix),
+                copies=tuple(replace(c, outline=c.outline.transformed(matrix)) for c in w.copies),
+            )
+            for w in work.windows
+        ),
         lines=tuple(line.moved(matrix) for line in work.lines),
         mirrored=mirrored,
         artwork=None,

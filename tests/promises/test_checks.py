@@ -82,8 +82,9 @@ def test_every_mend_can_be_applied() -> None:
                 for mend in finding.mends:
                     changes = changes_of(mend, piece.piece.id)
                     mended = evaluate(with_changes(evaluation.design, changes))
-                    after = [(f.code, f.value) for f in run_checks(mended)]
-                    assert (finding.code, finding.value) not in after, (name, mend.title)
+                    after = [(f.code, f.value, f.piece) for f in run_checks(mended)]
+                    told = (finding.code, finding.value, finding.piece)
+                    assert told not in after, (name, mend.title)
 
 
 def test_a_check_of_a_piece_without_paper_is_silent() -> None:
