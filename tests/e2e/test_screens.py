@@ -27,7 +27,7 @@ def test_the_demo_designs_are_shown_folded_with_their_size(page: Page) -> None:
     expect(page.locator("article").filter(has_text="Tide tables").first).to_contain_text(
         "105 × 148 mm"
     )
-    expect(page.locator("article").filter(has_text="Tide tables").first).to_contain_text(
+    expect(page.locator("article").filter(has_text="Harbour wall")).to_contain_text(
         "all checks passed"
     )
     expect(page.locator("article").filter(has_text="Sailing boat")).to_contain_text("error")
