@@ -99,21 +99,7 @@ def _standing_out(subject: Subject, work: Work, layer: Layer, stack: Stack) -> I
     below = [la.shape for la in stack.layers if la.key == subject.piece.piece.host]
     on = below[0] if below else kernel.flattened(stack.base.work.paper)
     out = kernel.less(layer.shape, kernel.filled_cell(on))
-    area = kernel.area_of(out)
-    if area <= _AREA:
-        return
-    by = kernel.widest(out)
-    yield Finding(
-        "layers.out",
-        Severity.WARNING,
-        f"It stands out of what it lies on, by up to about {subject.say(by)}.",
-        subject.name,
-        by,
-        hint="Move it, make it smaller, or say that it may stand out.",
-        step=_start(subject),
-        place=Place(outlines=(work.paper,)),
-        mends=_saying(subject, "may_stand_out", "let it stand out"),
-    )
+    yield from _out(subject, out, "what it lies on", "Move it, make it smaller")
 
 
 def _out_when_closed(subject: Subject, layer: Layer, stack: Stack) -> Iterator[Finding]:
@@ -123,19 +109,25 @@ def _out_when_closed(subject: Subject, layer: Layer, stack: Stack) -> Iterator[F
     out = kernel.less(
         kernel.united(kernel.mapped(c, faces[f].closed) for f, c in layer.cells), card
     )
-    if kernel.area_of(out) > _AREA:
-        by = kernel.widest(out)
-        yield Finding(
-            "layers.out",
-            Severity.WARNING,
-            f"It stands out of the closed card, by up to about {subject.say(by)}.",
-            subject.name,
-            by,
-            hint="Fix it on the other side, move it, or say that it may stand out.",
-            step=_start(subject),
-            place=Place(outlines=(layer.work.paper,)),
-            mends=_saying(subject, "may_stand_out", "let it stand out"),
-        )
+    yield from _out(subject, out, "the closed card", "Fix it on the other side, move it")
+
+
+def _out(subject: Subject, out: Cell, of: str, how: str) -> Iterator[Finding]:
+    work = subject.piece.work
+    if work is None or kernel.area_of(out) <= _AREA:
+        return
+    by = kernel.widest(out)
+    yield Finding(
+        "layers.out",
+        Severity.WARNING,
+        f"It stands out of {of}, by up to about {subject.say(by)}.",
+        subject.name,
+        by,
+        hint=f"{how}, or say that it may stand out.",
+        step=_start(subject),
+        place=Place(outlines=(work.paper,)),
+        mends=_saying(subject, "may_stand_out", "let it stand out"),
+    )
 
 
 def _saying(subject: Subject, field: str, title: str) -> tuple[Mend, ...]:

@@ -115,7 +115,9 @@ class Stack:
             beneath = piece.side is Facing.INSIDE
             if piece.host in places:
                 inside, host = places[piece.host]
-                way = -1.0 if beneath != inside else 1.0
+                # its host's outside may be towards the viewer of that side, or towards the base
+                away = bool(np.linalg.det(maps[piece.host][:, :2]) > 0) != inside
+                way = 1.0 if away != beneath else -1.0
             else:
                 inside, host, way = beneath, (), 1.0
             places[piece.key] = inside, (*host, way, piece.order, number)

@@ -29,8 +29,6 @@ from stileblade.steps.step import Setting
 
 _SAME = 0.01
 _NONE: frozenset[str] = frozenset()
-CARD = "card"
-"""The whole open card instead of one of its panels."""
 
 
 @dataclass(frozen=True, eq=False)
@@ -165,8 +163,6 @@ def ground_of(setting: Setting) -> Ground:
         return _ground(host, "", lies.side)
     names = [p.name for p in host.panels]
     panel = lies.panel or host.front or names[-1]
-    if panel == CARD:
-        return _ground(host, "", lies.side)
     if panel not in names:
         if panel in ("front", "figure"):
             return _ground(host, host.front, lies.side)

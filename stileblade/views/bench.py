@@ -43,7 +43,8 @@ class RestView(BaseModel):
     findings: list[FindingView]
     strip: list[StripView]
     panels: list[str]
-    """The base's."""
+    front: str
+    """The base's panels, and which of them things lie on where none is named."""
     assembled: AssembledView | None
     pieces: list[PieceFigures]
 
@@ -141,6 +142,7 @@ def _rest(evaluation: Evaluation, piece: PieceOutcome, known: set[str]) -> RestV
     box = work.paper.bounds if work else Box(0.0, 0.0, 0.0, 0.0)
     attempt = Attempts()
     strip = [strip_of(o, evaluation.design.units, known, attempt) for o in piece.outcomes]
+    base = evaluation.pieces[0].work
     rest = RestView(
         open=(box.width, box.height),
         closed=(0.0, 0.0),
@@ -154,9 +156,8 @@ def _rest(evaluation: Evaluation, piece: PieceOutcome, known: set[str]) -> RestV
         envelopes=[],
         findings=findings_of(evaluation),
         strip=strip,
-        panels=[p.name for p in evaluation.pieces[0].work.panels]
-        if evaluation.pieces[0].work
-        else [],
+        panels=[p.name for p in base.panels] if base else [],
+        front=base.front if base else "",
         assembled=attempt("assembled card", lambda: assembled_of(evaluation), None),
         pieces=attempt("list of pieces", lambda: figures_of(evaluation), []),
     )

@@ -35,6 +35,16 @@ def test_a_layer_on_a_layer_lies_above_it_and_one_beneath_it_below() -> None:
     assert [low for low, _ in found.values()] == [0, 0.3, 0.6]
 
 
+def test_inside_too_what_lies_on_a_layers_outside_is_nearer_to_the_viewer() -> None:
+    """A mat inside shows its outside, an insert its inside."""
+    mat = layer("m", {"kind": "mat"}, side="inside")
+    found = heights(mat, layer("on", DISC, host="m"))
+    assert found == {"m": (0, 0.3), "on": (0.3, 0.6)}
+    insert = layer("i", {"kind": "insert"}, side="inside")
+    found = heights(insert, layer("on", {"kind": "mat", "margin": 30}, host="i", side="inside"))
+    assert found == {"i": (0, 0.3), "on": (0.3, 0.6)}
+
+
 def test_both_sides_are_stacked_by_themselves() -> None:
     found = heights(layer("out", {"kind": "mat"}), layer("in", {"kind": "insert"}, side="inside"))
     assert set(found.values()) == {(0, 0.3)}

@@ -39,7 +39,7 @@ class Strip(Step):
 
     def reads_of_host(self, setting: Setting) -> tuple[object, ...]:
         ground = ground_of(setting)
-        return (ground.box, ground.paper, [(side, f.at) for side, f in ground.folds])
+        return (ground.box, ground.paper, ground.host.folds)
 
     def apply(self, work: Work | None, setting: Setting) -> Work:
         ground = ground_of(setting)

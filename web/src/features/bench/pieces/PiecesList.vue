@@ -12,6 +12,8 @@ const props = defineProps<{
   document: DesignData
   figures: readonly Schemas['PieceFigures'][]
   panels: readonly string[]
+  /** The panel that a piece lies on where it names none. */
+  front: string
   chosen: string
   unit: Unit
 }>()
@@ -35,7 +37,7 @@ const groups = computed(() => {
 const own = computed(() => props.document.pieces.find((p) => p.id === props.chosen) ?? base.value)
 const lies = computed(() => Boolean(own.value.host))
 const hosts = computed(() => props.document.pieces.slice(0, props.document.pieces.indexOf(own.value)))
-const otherPanel = computed(() => props.panels.find((p) => p !== (own.value.panel || 'front')))
+const otherPanel = computed(() => props.panels.find((p) => p !== (own.value.panel || props.front)))
 
 const set = (values: PieceValues) => emit('change', setPiece(props.document, own.value.id, values))
 const stack = (by: 1 | -1) => emit('change', restack(props.document, own.value.id, by))
@@ -105,7 +107,7 @@ function told(p: PieceData): string {
         </label>
         <label v-if="own.side !== 'around' && own.host === base.id && panels.length">
           <span>Panel</span>
-          <ElSelect size="small" :model-value="own.panel || 'front'" aria-label="Panel" @update:model-value="(panel: string) => set({ panel })">
+          <ElSelect size="small" :model-value="own.panel || front" aria-label="Panel" @update:model-value="(panel: string) => set({ panel })">
             <ElOption v-for="p in panels" :key="p" :value="p" :label="p" />
           </ElSelect>
         </label>

@@ -57,6 +57,7 @@ function take(offer: Schemas['OfferView']) {
       :document="document"
       :figures="outcome.pieces"
       :panels="outcome.panels"
+      :front="outcome.front"
       :chosen="piece.id"
       :unit="unit"
       @choose="(id) => emit('choose', id)"
@@ -76,7 +77,7 @@ function take(offer: Schemas['OfferView']) {
       />
       <slot v-else />
     </div>
-    <AddPieceDialog v-if="adding" :document="document" :panels="outcome.panels" :start="piece.panel || outcome.panels.at(-1) || ''" @close="adding = false" @take="take" />
+    <AddPieceDialog v-if="adding" :document="document" :panels="outcome.panels" :start="piece.panel || outcome.front" @close="adding = false" @take="take" />
   </div>
 </template>
 
