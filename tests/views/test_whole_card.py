@@ -162,6 +162,9 @@ def test_every_offer_can_be_added_and_says_where_it_lies() -> None:
         assert offer.sheets
         assert {p.id for p in offer.pieces} >= {"base", *offer.added}
     assert len(offers["All layers of the artwork"].added) == 3
+    figure = next(s for s in offers["A figure on pads"].sheets if s.name == "Figure")
+    left, head, right, foot = figure.box
+    assert 0.8 < (foot - head) / (right - left) < 1.1
     # the pictures show the side that its first piece lies on, and what is new lies on top
     whole_card = offers["The whole card"]
     assert whole_card.sheets[-1].piece in whole_card.added

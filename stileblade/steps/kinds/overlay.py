@@ -40,6 +40,12 @@ class Openings(StrEnum):
 _OWN = {"of": [""]}
 
 
+def _heart(width: float) -> Heart:
+    """In the proportions that it has by itself."""
+    own = Heart()
+    return Heart(width=width, height=round(width * own.height / own.width, 1))
+
+
 @register_step
 class Overlay(PlacedStep):
     """Any outline, placed as a window is placed, or a border of so many mm behind another piece, which it
@@ -54,7 +60,7 @@ class Overlay(PlacedStep):
         "", "Border of", "The piece behind which it is a border; none: a figure of its own.",
         control="piece", empty="no other piece",
     )  # fmt: skip
-    outline: AnyFigure = figure_field(Heart(width=30), "Figure", "Its outline.", when=_OWN)
+    outline: AnyFigure = figure_field(_heart(30), "Figure", "Its outline.", when=_OWN)
     target: str = special(
         "figure", "On", "The panel, or a window, that it is placed by.", control="target", when=_OWN
     )
@@ -133,7 +139,7 @@ class Overlay(PlacedStep):
     def proposals(cls, card: OnCard) -> list[Proposal]:
         order = card.next_order(Facing.OUTSIDE)
         wide = round(0.4 * card.base.box_of(card.panel or "figure").width, 1)
-        figure = NewPiece("Figure", (cls(outline=Heart(width=wide)),), card.panel, order=order,
+        figure = NewPiece("Figure", (cls(outline=_heart(wide)),), card.panel, order=order,
                           fixing=FixedBy.PADS, colour="#a5573c")  # fmt: skip
         word = cls(outline=Word(text="ahoy", size=wide / 2))
         found = [Proposal("A figure on pads", "Placed as a window is placed", (figure,))]
@@ -149,7 +155,7 @@ class Overlay(PlacedStep):
 
     @classmethod
     def sample(cls) -> list[Step]:
-        return [cls(outline=Heart(width=54))]
+        return [cls(outline=_heart(54))]
 
     @classmethod
     def sample_pieces(cls) -> list[list[Step]]:
