@@ -1,4 +1,4 @@
-"""The core from the command line: schema, evaluate, check, export.
+"""The core from the command line: schema, evaluate, check, picture, sheets, cut, export.
 
 JSON goes to standard output, errors to standard error with exit status 2. What a command
 does not need it does not import.
@@ -105,11 +105,56 @@ def picture(arguments: argparse.Namespace) -> int:
     return 0
 
 
+def sheets(arguments: argparse.Namespace) -> int:
+    """the pieces of a job laid out on sheets, and files of those"""
+    from stileblade.formats.files import save
+    from stileblade.machine.machine import machine_of
+    from stileblade.sheets.files import files_of_sheets
+    from stileblade.sheets.job import read_job, stocks_of
+    from stileblade.sheets.laying import lay_job
+    from stileblade.sheets.report import job_data
+
+    machine = machine_of(arguments.machine)
+    job, cards = read_job(arguments.file)
+    laid = lay_job(job.name, stocks_of(cards, job), job, machine)
+    made = files_of_sheets(laid, arguments.format, each_pass=arguments.each_pass)
+    printed = job_data(laid)
+    try:
+        for one, data in zip(made, printed["sheets"], strict=True):
+            data["files"] = [str(path) for path in save(one.files, arguments.out)]
+            data["meant"] = str(next(iter(save(one.meant, arguments.out))))
+    except OSError as error:
+        raise DocumentError(f"{error.filename}: {error.strerror}.") from error
+    _print(printed)
+    return 0
+
+
+def cut(arguments: argparse.Namespace) -> int:
+    """what comes loose of a file that is sent to a machine; exit status 1 if there is a fault"""
+    from stileblade.cutter.play import play
+    from stileblade.cutter.sent import read_sent
+    from stileblade.machine.machine import machine_of
+    from stileblade.meant.report import report_data, report_of
+    from stileblade.meant.sheet import read_meant
+
+    machine = machine_of(arguments.machine)
+    try:
+        content = arguments.file.read_bytes()
+    except OSError as error:
+        raise DocumentError(f"{arguments.file}: {error.strerror or error}.") from error
+    meant = read_meant(arguments.meant) if arguments.meant else None
+    report = report_of(play(read_sent(content, machine), machine), meant)
+    _print(report_data(report))
+    return int(bool(report.faults))
+
+
 COMMANDS: dict[str, Callable[[argparse.Namespace], int]] = {
     "schema": schema,
     "evaluate": evaluated,
     "check": check,
     "picture": picture,
+    "sheets": sheets,
+    "cut": cut,
     "export": export,
 }
 
@@ -121,6 +166,16 @@ def main(arguments: list[str] | None = None) -> int:
         command = commands.add_parser(name, help=run.__doc__)
         if run is not schema:
             command.add_argument("file", type=Path)
+        if run in (sheets, cut):
+            command.add_argument(
+                "--machine", default="plotter", help="plotter, flatbed, or a machine's .json file"
+            )
+        if run is sheets:
+            command.add_argument("--format", default="svg", help="svg, dxf, pdf, hpgl or gcode")
+            command.add_argument("--out", required=True, type=Path, help="the folder to write to")
+            command.add_argument("--each-pass", action="store_true", help="a file for each pass")
+        if run is cut:
+            command.add_argument("--meant", type=Path, help="the sheet that it is to become")
         if run is picture:
             command.add_argument(
                 "--pose", default="half-open", help="half-open, closed, assembled or apart"

@@ -15,14 +15,16 @@ from ezdxf.layouts.layout import Modelspace
 from ezdxf.math import Bezier3P, Bezier4P, Vec3, bezier_to_bspline
 
 from stileblade.formats.format import register_format
+from stileblade.formats.lines import Line, rounds_of
 from stileblade.formats.options import Curves, FileOptions
 from stileblade.formats.pens import PENS
-from stileblade.formats.plan import Line, Operation, Plan
+from stileblade.formats.plan import Plan
 from stileblade.geometry.curves.kinds import Kind
 from stileblade.geometry.curves.parallel import circular
 from stileblade.geometry.curves.segments import Floats, Segments
 from stileblade.geometry.paths.biarcs import bulged
 from stileblade.geometry.paths.pens import Arc, draw_contour
+from stileblade.machine.operation import Operation
 
 options.write_fixed_meta_data_for_testing = True  # the same plan gives the same bytes
 _COLOURS = {
@@ -133,10 +135,11 @@ def dxf(plan: Plan, options: FileOptions) -> bytes:
     for number, text in enumerate(plan.findings, 1):
         document.header.custom_vars.append(f"Finding {number}", text)
     space = document.modelspace()
-    for operation in Operation:
-        document.layers.add(layer_of(operation), color=_COLOURS[operation])
-        for group, lines in plan.groups(operation).items():
-            layer = layer_of(operation, group)
+    for operation, round_ in rounds_of(plan.lines):
+        later = str(round_ + 1) if round_ else ""
+        document.layers.add(layer_of(operation, later), color=_COLOURS[operation])
+        for group, lines in plan.groups(operation, round_).items():
+            layer = layer_of(operation, "_".join(filter(None, (later, group))))
             if group:
                 colour = int(group[4:]) if group in PENS else _COLOURS[operation]
                 document.layers.add(layer, color=colour)

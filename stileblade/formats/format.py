@@ -16,13 +16,15 @@ Writer = Callable[[Plan, FileOptions], bytes]
 
 @dataclass(frozen=True)
 class Format:
-    """A way to write a plan as a file. ``extension`` is its key, without a dot."""
+    """A way to write a plan as a file. ``extension`` is its key, without a dot; ``speaks`` says whether
+    words can be written into it, as what the checks found."""
 
     extension: str
     title: str
     about: str
     media_type: str
     writer: Writer
+    speaks: bool = True
 
     def write(self, plan: Plan, options: FileOptions | None = None) -> bytes:
         """The file's content. StilebladeError where it cannot be written."""
@@ -41,12 +43,12 @@ FORMATS: Registry[Format] = Registry("format")
 
 
 def register_format(
-    extension: str, *, title: str, about: str, media_type: str
+    extension: str, *, title: str, about: str, media_type: str, speaks: bool = True
 ) -> Callable[[Writer], Writer]:
     """A decorator for the function that writes the format."""
 
     def register(write: Writer) -> Writer:
-        FORMATS.add(extension, Format(extension, title, about, media_type, write))
+        FORMATS.add(extension, Format(extension, title, about, media_type, write, speaks))
         return write
 
     return register

@@ -31,6 +31,11 @@ class Page(StrEnum):
     OWN = "own"
 
 
+class MachineName(StrEnum):
+    PLOTTER = "plotter"
+    FLATBED = "flatbed"
+
+
 class FileOptions(Values):
     """The choices of a person who saves files. A field whose ``when`` names a format counts for that."""
 
@@ -82,4 +87,12 @@ class FileOptions(Values):
         "Inside on a second page",
         "It lies back to back with the first when printed on both sides.",
         when={"format": ["pdf"]},
+    )
+    machine: MachineName = choice(
+        MachineName.PLOTTER,
+        "Machine",
+        "Its tools, speeds and overlap are in the file.",
+        plotter="plotter",
+        flatbed="flat bed",
+        when={"format": ["hpgl", "gcode"]},
     )

@@ -19,9 +19,10 @@ from stileblade.formats.format import register_format
 from stileblade.formats.options import FileOptions
 from stileblade.formats.pages import MARGIN, OVERLAP, RULE, Sheet, pages_of
 from stileblade.formats.pens import PENS
-from stileblade.formats.plan import INSIDE, VALLEY, Operation, Plan
+from stileblade.formats.plan import INSIDE, VALLEY, Plan
 from stileblade.geometry.curves.segments import Floats
 from stileblade.geometry.paths.pens import Arc, draw_contour
+from stileblade.machine.operation import Operation
 from stileblade.outlines.text.shipped import FOLDER
 
 FONT = "words"

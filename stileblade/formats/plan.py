@@ -10,30 +10,23 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from enum import StrEnum
 
 from stileblade import MADE_WITH, __version__
 from stileblade.design.evaluation import Evaluation, PieceOutcome
 from stileblade.errors import StilebladeError
 from stileblade.folding.hinge import perforation
 from stileblade.folding.scoring import score_spans, ticks
+from stileblade.formats.lines import Line, Lines, nothing
 from stileblade.formats.options import FileOptions, Inside
+from stileblade.formats.order import in_rounds
 from stileblade.geometry.curves.places import Box
-from stileblade.geometry.curves.segments import Floats, Segments, arc, lines
+from stileblade.geometry.curves.segments import arc, lines
 from stileblade.geometry.curves.transforms import mirror_across, translation
+from stileblade.machine.machine import Machine
+from stileblade.machine.operation import Operation
 from stileblade.piece.folds import Made
 from stileblade.piece.lines import DrawnLine, How
 from stileblade.piece.work import Work
-
-
-class Operation(StrEnum):
-    SCORE = "score"
-    PERFORATE = "perforate"
-    PRICK = "prick"
-    DRAW = "draw"
-    CUT_INNER = "cut-inner"
-    CUT_OUTER = "cut-outer"
-
 
 VALLEY, MOUNTAIN, INSIDE = "valley", "mountain", "inside"
 TICKS, REGISTER = "ticks", "register"
@@ -43,23 +36,6 @@ REGISTER_HOLE = 3.0
 TURN = 2 * math.pi
 BESIDE = 10.0
 """mm between two pieces in one file."""
-
-
-@dataclass(frozen=True, eq=False)
-class Line:
-    """A contour or an open line of one operation; ``step`` made it, where that is known. ``group`` is
-    its group within the operation, "" for none."""
-
-    segments: Segments
-    closed: bool
-    step: str = ""
-    group: str = ""
-
-    def moved(self, matrix: Floats) -> Line:
-        return replace(self, segments=self.segments.transformed(matrix))
-
-
-Lines = dict[Operation, list[Line]]
 
 
 @dataclass(frozen=True, eq=False)
@@ -80,6 +56,8 @@ class Plan:
     """When it was made, for the words on a page."""
     label: str = ""
     """What tells the file from the others of the same piece, for its name."""
+    machine: Machine | None = None
+    """The machine that it is made for; None where the file's options say which."""
 
     @property
     def title(self) -> str:
@@ -98,11 +76,12 @@ class Plan:
         """What the checks found that stands, as a sentence."""
         return f" Saved although: {' '.join(self.findings)}" if self.findings else ""
 
-    def groups(self, operation: Operation) -> dict[str, list[Line]]:
-        """An operation's lines by group, in the groups' order."""
+    def groups(self, operation: Operation, round: int | None = None) -> dict[str, list[Line]]:
+        """An operation's lines by group, in the groups' order; of one round, or of all."""
         found: dict[str, list[Line]] = {}
         for line in self.lines[operation]:
-            found.setdefault(line.group, []).append(line)
+            if round in (None, line.round):
+                found.setdefault(line.group, []).append(line)
         return dict(sorted(found.items()))
 
 
@@ -134,7 +113,7 @@ def plans_of(
     first, register = _with_register(plan)
     kept = [line for line in first.lines[Operation.SCORE] if line.group not in apart]
     over = mirror_across(axis="x", at=first.width / 2)
-    second: Lines = {operation: [] for operation in Operation}
+    second = nothing()
     second[Operation.SCORE] = [
         line.moved(over) for line in first.lines[Operation.SCORE] if line.group in apart
     ]
@@ -160,7 +139,7 @@ def _with_register(plan: Plan) -> tuple[Plan, list[Line]]:
 
 def beside(plans: Sequence[Plan]) -> Plan:
     """Several plans of one design in one, from left to right."""
-    at, lines = 0.0, {operation: list[Line]() for operation in Operation}
+    at, lines = 0.0, nothing()
     for plan in plans:
         move = translation(at, 0.0)
         for operation, some in plan.lines.items():
@@ -198,6 +177,7 @@ def plan_of(
         box = _around(box, [p for mark in marks for p in mark])
     move = translation(-box.left, -box.head)
     moved = {operation: [line.moved(move) for line in some] for operation, some in found.items()}
+    moved = in_rounds(moved)
     return Plan(
         evaluation.design.name,
         piece.piece.name,
@@ -219,7 +199,7 @@ def _around(box: Box, spots: Sequence[tuple[float, float]]) -> Box:
 
 def lines_of(work: Work) -> Lines:
     """A piece's lines by operation, where they are in the flat view."""
-    found: Lines = {operation: [] for operation in Operation}
+    found = nothing()
     for operation, line in _creases(work):
         found[operation].append(line)
     for drawn in work.lines_on_paper:

@@ -5,11 +5,13 @@ from __future__ import annotations
 from lxml import etree
 
 from stileblade.formats.format import register_format
+from stileblade.formats.lines import Line, rounds_of
 from stileblade.formats.options import FileOptions
 from stileblade.formats.pens import PENS
-from stileblade.formats.plan import Line, Operation, Plan
+from stileblade.formats.plan import Plan
 from stileblade.geometry.paths.pathdata import PathPen
 from stileblade.geometry.paths.pens import draw_contour
+from stileblade.machine.operation import Operation
 
 _NS = "http://www.w3.org/2000/svg"
 _DC = "http://purl.org/dc/elements/1.1/"
@@ -51,23 +53,23 @@ def svg(plan: Plan, options: FileOptions) -> bytes:
     ):
         etree.SubElement(metadata, f"{{{_DC}}}{name}").text = text
     cut = None
-    for operation in Operation:
+    for operation, round_ in rounds_of(plan.lines):
         parent = root
-        if operation in (Operation.CUT_INNER, Operation.CUT_OUTER):
+        if operation.parts:
             if cut is None:
                 cut = etree.SubElement(root, f"{{{_NS}}}g", {"id": "cut"})
             parent = cut
         attributes = {
-            "id": str(operation),
+            "id": f"{operation}-{round_ + 1}" if round_ else str(operation),
             "fill": "none",
             "stroke": _COLOURS[operation],
             "stroke-width": "0.2",
         }
         group = etree.SubElement(parent, f"{{{_NS}}}g", attributes)
-        for name, lines in plan.groups(operation).items():
+        for name, lines in plan.groups(operation, round_).items():
             inner = group
             if name:
-                inner = etree.SubElement(group, f"{{{_NS}}}g", {"id": f"{operation}-{name}"})
+                inner = etree.SubElement(group, f"{{{_NS}}}g", {"id": f"{attributes['id']}-{name}"})
                 colour = PENS.get(name)
                 if colour:
                     inner.set("stroke", colour)

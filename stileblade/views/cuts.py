@@ -6,7 +6,8 @@ from __future__ import annotations
 from pydantic import BaseModel
 
 from stileblade.design.evaluation import Outcome, PieceOutcome
-from stileblade.formats.plan import Line, lines_of
+from stileblade.formats.lines import Line
+from stileblade.formats.plan import lines_of
 from stileblade.geometry.curves.measurement import bounds, lengths
 from stileblade.geometry.curves.segments import Segments
 from stileblade.geometry.paths.pathdata import PathPen

@@ -17,11 +17,12 @@ from stileblade.design.document import Design, load_design
 from stileblade.design.evaluation import Evaluation, evaluate
 from stileblade.folding.flat import fold_flat
 from stileblade.formats.format import formats
-from stileblade.formats.plan import Operation, plan_of
+from stileblade.formats.plan import plan_of
 from stileblade.geometry.measures.cells import area_of
 from stileblade.geometry.regions.along import points_along
 from stileblade.geometry.regions.loops import crosses_itself
 from stileblade.geometry.regions.region import Region
+from stileblade.machine.operation import Operation
 from stileblade.piece.work import Work
 from stileblade.views.bench import view
 from stileblade.views.cuts import cuts_of, placed_of

@@ -10,7 +10,8 @@ from __future__ import annotations
 import io
 import math
 from collections import defaultdict
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterator
+from dataclasses import dataclass
 from typing import Any, Final
 
 import ezdxf
@@ -18,15 +19,15 @@ import numpy as np
 from ezdxf import recover
 from ezdxf.disassemble import recursive_decompose
 from ezdxf.lldxf.const import DXFError
-from ezdxf.math import BSpline, Vec3
+from ezdxf.math import BSpline
 
 from stileblade import MADE_WITH
 from stileblade.errors import GeometryError, ReadingError
-from stileblade.geometry.curves.kinds import Kind
 from stileblade.geometry.curves.measurement import bounds, signed_area
 from stileblade.geometry.curves.segments import Floats, Segments, beziers, concatenate, lines
 from stileblade.geometry.curves.transforms import after, scaling, translation
 from stileblade.geometry.regions.figures import figures_of
+from stileblade.outlines.reading.dxf_ways import chain, circular, elliptical, flat, upright
 from stileblade.outlines.reading.found import Found, OpenContour, Shape, SizeReading
 from stileblade.outlines.reading.joining import join
 from stileblade.outlines.reading.limits import LIMITS
@@ -44,6 +45,33 @@ _BLACK: Final = "#262626"
 
 def read_dxf(content: bytes) -> Found:
     """All closed contours, and what stayed open. ``ReadingError`` says what is wrong."""
+    return _Reading(_document(content)).run()
+
+
+@dataclass(frozen=True)
+class DrawnLines:
+    """Lines of a file with their layers, y downwards; mm to a unit, 1 where the file says none; and what
+    was left out, in words."""
+
+    lines: list[tuple[str, Segments]]
+    mm: float
+    remarks: list[str]
+
+
+def lines_of(content: bytes) -> DrawnLines:
+    """All lines as they are drawn, joined to nothing. ``ReadingError`` says what is wrong."""
+    reading = _Reading(_document(content))
+    found = []
+    for entity in reading.entities():
+        way = reading.way(entity)
+        if way is not None and len(way):
+            found.append((reading.place_of(entity)[0], way))
+            reading.count(way)
+    unit = int(reading.document.header.get("$INSUNITS", 0))
+    return DrawnLines(found, _MM.get(unit, 1.0), reading.found.remarks)
+
+
+def _document(content: bytes) -> Any:
     try:
         document, _ = recover.read(io.BytesIO(content))
     except Exception as error:  # in a broken file the parser runs into anything
@@ -51,7 +79,7 @@ def read_dxf(content: bytes) -> Found:
             "The DXF file cannot be read: it is broken or of an unknown version.",
             hint="Export it anew as DXF R2010 or R12.",
         ) from error
-    return _Reading(document).run()
+    return document
 
 
 class _Reading:
@@ -65,19 +93,14 @@ class _Reading:
 
     def run(self) -> Found:
         on: dict[tuple[str, str], list[Segments]] = defaultdict(list)
-        for entity in self._entities():
-            way = self._way(entity)
+        for entity in self.entities():
+            way = self.way(entity)
             if way is not None and len(way):
-                layer, colour = self._place_of(entity)
+                layer, colour = self.place_of(entity)
                 if layer == OPENINGS and self.own:
                     layer = OUTLINES
                 on[layer, colour].append(way)
-                self.segments += len(way)
-                if self.segments > LIMITS.segments:
-                    raise ReadingError(
-                        f"The drawing has more than {LIMITS.segments:,} segments.",
-                        hint="Simplify it, or read a part of it.",
-                    )
+                self.count(way)
         if not on:
             said = " ".join(self.found.remarks)
             raise ReadingError(
@@ -111,7 +134,15 @@ class _Reading:
             )
         return self.found
 
-    def _entities(self) -> Iterator[Any]:
+    def count(self, way: Segments) -> None:
+        self.segments += len(way)
+        if self.segments > LIMITS.segments:
+            raise ReadingError(
+                f"The drawing has more than {LIMITS.segments:,} segments.",
+                hint="Simplify it, or read a part of it.",
+            )
+
+    def entities(self) -> Iterator[Any]:
         """All plain entities, blocks taken apart, up to the limit."""
         for number, entity in enumerate(recursive_decompose(self.document.modelspace())):
             if number >= LIMITS.elements * 5:
@@ -121,7 +152,7 @@ class _Reading:
                 )
             yield entity
 
-    def _place_of(self, entity: Any) -> tuple[str, str]:
+    def place_of(self, entity: Any) -> tuple[str, str]:
         """The layer's name and the colour it is drawn in."""
         layer = str(entity.dxf.get("layer", "0"))[:60]
         index = entity.dxf.get("color", 256)
@@ -133,23 +164,23 @@ class _Reading:
             return layer, _BLACK
         return layer, "#{:02x}{:02x}{:02x}".format(*ezdxf.colors.aci2rgb(index))
 
-    def _way(self, entity: Any) -> Segments | None:
+    def way(self, entity: Any) -> Segments | None:
         kind = entity.dxftype()
         try:
-            if not _upright(entity):
+            if not upright(entity):
                 self.found.left_out["lines that do not lie flat"] += 1
                 return None
             if kind in ("LWPOLYLINE", "POLYLINE"):
                 if kind == "POLYLINE" and not (entity.is_2d_polyline or entity.is_3d_polyline):
                     self.found.left_out["meshes"] += 1
                     return None
-                return _chain(self._way(part) for part in entity.virtual_entities())
+                return chain(self.way(part) for part in entity.virtual_entities())
             if kind == "LINE":
-                return lines([_flat(entity.dxf.start)], [_flat(entity.dxf.end)])
+                return lines([flat(entity.dxf.start)], [flat(entity.dxf.end)])
             if kind in ("CIRCLE", "ARC"):
-                return _circular(entity, kind)
+                return circular(entity, kind)
             if kind == "ELLIPSE":
-                return _elliptical(entity)
+                return elliptical(entity)
             if kind == "SPLINE":
                 return self._spline(entity)
         except (DXFError, ValueError, ArithmeticError, IndexError) as error:
@@ -162,14 +193,14 @@ class _Reading:
     def _spline(self, entity: Any) -> Segments:
         spline: BSpline = entity.construction_tool()
         if spline.degree == 1:
-            points = np.array([_flat(p) for p in spline.control_points])
+            points = np.array([flat(p) for p in spline.control_points])
             return lines(points[:-1], points[1:])
         if not spline.is_rational and spline.is_clamped and spline.degree in (2, 3):
-            parts = [[_flat(p) for p in b] for b in spline.bezier_decomposition()]
+            parts = [[flat(p) for p in b] for b in spline.bezier_decomposition()]
             return beziers(np.array(parts, float))
         self.found.left_out["exactness of a rational or high spline: fitted"] += 1
         fitted = spline.cubic_bezier_approximation(level=6)
-        return beziers(np.array([[_flat(p) for p in b.control_points] for b in fitted]))
+        return beziers(np.array([[flat(p) for p in b.control_points] for b in fitted]))
 
     def _fit(self, ways: list[Segments]) -> tuple[Floats, float]:
         """From the file's units to drawing units, and mm per drawing unit as is likeliest."""
@@ -212,75 +243,6 @@ _NAMES: Final = {
     "DIMENSION": "dimensions", "LEADER": "dimensions", "IMAGE": "pictures of dots",
     "3DFACE": "faces in space", "MESH": "meshes", "WIPEOUT": "masks",
 }  # fmt: skip
-
-
-def _upright(entity: Any) -> bool:
-    """Whether it lies in a plane that is seen square on, from the front or from behind."""
-    extrusion = Vec3(entity.dxf.get("extrusion", (0, 0, 1)))
-    return math.hypot(extrusion.x, extrusion.y) < 1e-6
-
-
-def _flat(point: Any) -> tuple[float, float]:
-    p = Vec3(point)
-    return p.x, -p.y
-
-
-def _curved(centre: Vec3, u: Vec3, v: Vec3, t0: float, t1: float) -> Segments:
-    coef = np.array([[*_flat(centre), *_flat(u), *_flat(v), 0.0, 0.0]])
-    made = Segments(
-        np.array([Kind.ARC], np.int8),
-        coef,
-        np.array([[t0, t1]]),
-        np.zeros((1, 2)),
-        np.zeros((1, 2)),
-    )
-    index = np.zeros(1, np.int64)
-    start, end = (made.points_at(index, np.array([t])) for t in (t0, t1))
-    if abs(t1 - t0) >= 2 * math.pi - 1e-9:
-        end = start
-    return Segments(made.kind, coef, made.span, start, end)
-
-
-def _circular(entity: Any, kind: str) -> Segments:
-    to_world = entity.ocs().to_wcs
-    centre, r = Vec3(to_world(entity.dxf.center)), float(entity.dxf.radius)
-    u, v = Vec3(to_world((r, 0, 0))), Vec3(to_world((0, r, 0)))
-    if kind == "CIRCLE":
-        return _curved(centre, u, v, 0.0, 2 * math.pi)
-    t0, t1 = math.radians(entity.dxf.start_angle), math.radians(entity.dxf.end_angle)
-    if t1 <= t0 + 1e-12:
-        t1 += 2 * math.pi
-    return _curved(centre, u, v, t0, t1)
-
-
-def _elliptical(entity: Any) -> Segments:
-    u = Vec3(entity.dxf.major_axis)
-    v = Vec3(entity.dxf.extrusion).cross(u) * float(entity.dxf.ratio)
-    t0, t1 = float(entity.dxf.start_param), float(entity.dxf.end_param)
-    if t1 <= t0 + 1e-12:
-        t1 += 2 * math.pi
-    return _curved(Vec3(entity.dxf.center), u, v, t0, t1)
-
-
-def _chain(parts: Iterable[Segments | None]) -> Segments | None:
-    """The parts of a polyline in their order, each running on from the one before."""
-    given = [p for p in parts if p is not None and len(p)]
-    if len(given) > 1:  # arcs come running one way round, whichever way the polyline runs
-        first, second = given[0], given[1]
-        if _nearest_end(second, first.start[0]) < _nearest_end(second, first.end[-1]):
-            given[0] = first.reversed()
-    found: list[Segments] = []
-    for part in given:
-        if found:
-            at = found[-1].end[-1]
-            if np.hypot(*(part.start[0] - at)) > np.hypot(*(part.end[-1] - at)):
-                part = part.reversed()
-        found.append(part)
-    return concatenate(found) if found else None
-
-
-def _nearest_end(part: Segments, point: Floats) -> float:
-    return float(min(np.hypot(*(part.start[0] - point)), np.hypot(*(part.end[-1] - point))))
 
 
 def _once(contours: list[Segments]) -> tuple[list[Segments], int]:

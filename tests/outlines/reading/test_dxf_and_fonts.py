@@ -19,11 +19,12 @@ from stileblade.design.evaluation import evaluate
 from stileblade.errors import ReadingError
 from stileblade.formats.format import formats
 from stileblade.formats.options import FileOptions
-from stileblade.formats.plan import Operation, plan_of
+from stileblade.formats.plan import plan_of
 from stileblade.geometry.curves.kinds import Kind
 from stileblade.geometry.curves.transforms import scaling, translation
 from stileblade.geometry.regions.region import Region
 from stileblade.geometry.regions.set_operations import difference, union
+from stileblade.machine.operation import Operation
 from stileblade.outlines.reading.found import Found
 from stileblade.outlines.reading.kinds import read_file
 from stileblade.outlines.text.shipped import FOLDER

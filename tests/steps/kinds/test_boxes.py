@@ -11,8 +11,9 @@ from stileblade.design.evaluation import evaluate
 from stileblade.folding.closed import closed_card
 from stileblade.folding.faces import sheet_of
 from stileblade.folding.flat import fold_flat
-from stileblade.formats.plan import Operation, plan_of
+from stileblade.formats.plan import plan_of
 from stileblade.geometry.regions.along import length_of
+from stileblade.machine.operation import Operation
 from tests.conftest import design_of
 from tests.steps.kinds.on_a_blank import BLANK, problem_of, work_of
 

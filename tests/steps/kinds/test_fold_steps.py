@@ -11,10 +11,11 @@ import pytest
 from stileblade.design.evaluation import Outcome, evaluate
 from stileblade.folding.flat import fold_flat
 from stileblade.folding.hinge import hinge_length, perforation
-from stileblade.formats.plan import Operation, plan_of
+from stileblade.formats.plan import plan_of
 from stileblade.geometry.curves.kinds import Kind
 from stileblade.geometry.curves.measurement import signed_area
 from stileblade.geometry.measures.turns import corners_of
+from stileblade.machine.operation import Operation
 from stileblade.piece.folds import Made
 from stileblade.piece.work import Work
 from tests.conftest import design_of

@@ -9,11 +9,12 @@ import numpy as np
 import pytest
 
 from stileblade.design.evaluation import Outcome, evaluate
-from stileblade.formats.plan import Operation, plan_of
+from stileblade.formats.plan import plan_of
 from stileblade.geometry.curves.places import Box
 from stileblade.geometry.curves.segments import lines
 from stileblade.geometry.regions.along import length_of, stitches, within
 from stileblade.geometry.regions.set_operations import difference, rectangle
+from stileblade.machine.operation import Operation
 from stileblade.outlines.figures.round import Circle
 from stileblade.piece.lines import How
 from stileblade.piece.work import Work

@@ -1,0 +1,1 @@
+"""Languages that machines are sent. One language, one file."""

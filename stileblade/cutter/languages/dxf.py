@@ -1,0 +1,25 @@
+"""DXF: its lines by layer, scores before cuts and inner cuts before outer."""
+
+from __future__ import annotations
+
+from stileblade.cutter.languages.named import add_line, in_passes, operation_named
+from stileblade.cutter.sent import Sent, register_language
+from stileblade.geometry.curves.transforms import after, mirror_across, scaling
+from stileblade.machine.machine import Machine
+from stileblade.outlines.reading.dxf import lines_of
+
+
+def _is_dxf(head: bytes) -> bool:
+    return b"SECTION" in head[:2000] or head[:18] == b"AutoCAD Binary DXF"
+
+
+@register_language("dxf", title="DXF", sniffs=_is_dxf)
+def read_dxf(content: bytes, machine: Machine) -> Sent:
+    """The lines of a drawing; layers are named as the groups of an SVG, and say in which order."""
+    drawing = lines_of(content)
+    sent = Sent("dxf", left_out=list(drawing.remarks))
+    up = after(scaling(drawing.mm, drawing.mm), mirror_across(axis="y", at=0.0))
+    found = [(operation_named(layer), layer, way) for layer, way in drawing.lines]
+    for named, layer, way in sorted(found, key=lambda f: in_passes(f[0])):
+        add_line(sent, way.transformed(up), named[0] if named else None, machine, layer)
+    return sent

@@ -1,0 +1,149 @@
+"""Plotter language, 40 units a mm: IN SP VS PU PD PA PR AA, parted by ";" or line ends."""
+
+from __future__ import annotations
+
+import math
+import re
+
+import numpy as np
+
+from stileblade.cutter.sent import Sent, Stroke, register_language, without_rests
+from stileblade.geometry.curves.segments import Floats
+from stileblade.machine.machine import Machine
+
+UNITS = 40.0
+_COMMAND = re.compile(rb"([A-Za-z]{2})([^A-Za-z;]*+)")
+_NUMBER = re.compile(rb"[+-]?(?>\d++\.?\d*+|\.\d++)")
+_BETWEEN = re.compile(rb"[\s;\x00\x1b]*+")
+_MOST_MM = 100_000.0
+_CHORD = 0.003
+
+
+def _is_plotter(head: bytes) -> bool:
+    return bool(re.match(rb"[\s;\x1b.()%0-9-]*+(?:IN|SP|PU|PD|PA|PR|VS)[\s;0-9+-]", head + b";"))
+
+
+class _Plotter:
+    def __init__(self, content: bytes, machine: Machine) -> None:
+        self.content, self.machine = content, machine
+        self.sent = Sent("hpgl")
+        self.reset()
+
+    def reset(self) -> None:
+        self.at = np.zeros(2)
+        self.down = self.relative = False
+        self.tool, self.speed = 0, 0.0
+        self.run: list[Floats] = []
+
+    def read(self) -> Sent:
+        at, content, self.line = 0, self.content, 1
+        while True:
+            between = _BETWEEN.match(content, at)
+            end = between.end() if between else at
+            self.line += content.count(b"\n", at, end)
+            if end >= len(content):
+                break
+            match = _COMMAND.match(content, end)
+            if match is None:
+                bad = content[end : end + 12].decode("latin-1")
+                self.sent.refuse(f"{bad!r} is no command.", self.at, self.line)
+                at = content.find(b";", end)
+                if at < 0:
+                    break
+                continue
+            self.command(match[1].upper().decode(), match[2])
+            self.line += match[2].count(b"\n")
+            at = match.end()
+        if self.down and len(self.run) > 1:
+            self.sent.refuse("The file ends with the tool down.", self.at)
+        self.lift()
+        return self.sent
+
+    def command(self, name: str, rest: bytes) -> None:
+        numbers = [float(n) for n in _NUMBER.findall(rest)] if len(rest) < 2_000_000 else []
+        if any(abs(n) > _MOST_MM * UNITS for n in numbers):
+            self.sent.refuse(f"{name}: a number is beyond all beds.", self.at, self.line)
+            return
+        if name == "IN":
+            self.lift()
+            self.reset()
+        elif name == "SP":
+            self.select(int(numbers[0]) if numbers else 0)
+        elif name == "VS":
+            self.lift(again=True)
+            self.speed = (numbers[0] if numbers else 0.0) * 10
+            if self.speed <= 0:
+                self.sent.refuse("VS: a speed of nothing.", self.at, self.line)
+        elif name in ("PA", "PR"):
+            self.relative = name == "PR"
+            self.moves(numbers)
+        elif name == "PU":
+            self.lift()
+            self.moves(numbers)
+        elif name == "PD":
+            self.lower()
+            self.moves(numbers)
+        elif name == "AA":
+            self.arc(numbers)
+        else:
+            self.sent.refuse(f"{name!r} is no command that it knows.", self.at, self.line)
+
+    def select(self, tool: int) -> None:
+        if self.down and len(self.run) > 1:
+            self.sent.refuse("The tool is changed while it is down.", self.at, self.line)
+        self.lift()
+        self.tool, self.speed = tool, 0.0
+        if tool and self.machine.tool(tool) is None:
+            self.sent.refuse(f"There is no tool {tool}.", self.at, self.line)
+
+    def lower(self) -> None:
+        if not self.down:
+            self.down, self.run = True, [self.at]
+
+    def lift(self, *, again: bool = False) -> None:
+        was = self.down
+        if was and len(self.run) > 1:
+            tool = self.machine.tool(self.tool)
+            if tool is None:
+                self.sent.refuse("It cuts before a tool is chosen.", self.run[0], self.line)
+            speed = self.speed or (tool.speed if tool else 1.0)
+            places = without_rests(self.run)
+            if len(places) > 1:
+                self.sent.add(Stroke(self.tool, speed, places, line=self.line))
+        self.run, self.down = [], False
+        if was and again:
+            self.lower()
+
+    def moves(self, numbers: list[float]) -> None:
+        if len(numbers) % 2:
+            self.sent.refuse("A place has no second figure.", self.at, self.line)
+        places = np.array(numbers[: len(numbers) // 2 * 2], float).reshape(-1, 2) / UNITS
+        if not len(places):
+            return
+        if self.relative:
+            places = self.at + np.cumsum(places, axis=0)
+        if self.down:
+            self.run += list(places)
+        self.at = places[-1]
+
+    def arc(self, numbers: list[float]) -> None:
+        if len(numbers) < 3:
+            self.sent.refuse("AA: an arc has a centre and an angle.", self.at, self.line)
+            return
+        centre = np.array(numbers[:2]) / UNITS
+        turn = math.radians(max(-3600.0, min(3600.0, numbers[2])))
+        arm = self.at - centre
+        radius = float(np.hypot(*arm))
+        step = max(0.02, 2 * math.acos(max(-1.0, 1 - _CHORD / max(radius, _CHORD))))
+        count = max(1, math.ceil(abs(turn) / step))
+        angles = math.atan2(arm[1], arm[0]) + turn * np.arange(1, count + 1) / count
+        places = centre + radius * np.stack([np.cos(angles), np.sin(angles)], axis=1)
+        if self.down:
+            self.run += list(places)
+        self.at = places[-1]
+
+
+@register_language("hpgl", title="plotter language", sniffs=_is_plotter)
+def read_hpgl(content: bytes, machine: Machine) -> Sent:
+    """The strokes of a file in plotter language."""
+    return _Plotter(content, machine).read()

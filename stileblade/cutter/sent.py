@@ -1,0 +1,150 @@
+"""What was sent to the machine, as the strokes that it asks for."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable
+from dataclasses import dataclass, field
+from enum import StrEnum
+
+import numpy as np
+
+from stileblade.errors import ReadingError
+from stileblade.geometry.curves.segments import Floats
+from stileblade.machine.machine import Machine
+from stileblade.registry import Registry, import_all
+
+MOST_BYTES = 30_000_000
+MOST_PLACES = 1_500_000
+"""Of all strokes together: more takes the reporting too long."""
+
+
+class Fault(StrEnum):
+    """What can be wrong with a file, or with what came of it."""
+
+    SCALE = "scale"
+    MIRRORED = "mirrored"
+    PASS_MISSING = "pass-missing"
+    SCORE_CUT = "score-cut"
+    DRAWN_CUT = "drawn-cut"
+    ORDER = "order"
+    OPEN_CONTOUR = "open-contour"
+    CUT_TWICE = "cut-twice"
+    OVERLAP = "overlap"
+    OFF_BED = "off-bed"
+    TRAIL = "trail"
+    CRUMB = "crumb"
+    REFUSED = "refused"
+
+
+@dataclass(frozen=True)
+class Found:
+    """A fault: a sentence, the place in mm and the second at which it happens, where there are any."""
+
+    code: Fault
+    message: str
+    at: tuple[float, float] | None = None
+    at_s: float | None = None
+
+
+@dataclass(frozen=True, eq=False)
+class Stroke:
+    """One way with the tool down: the number of the tool (0 where the file names none), its speed in
+    mm/s, its places (n, 2) as asked for, the name that the file gives it, and the line of the file."""
+
+    tool: int
+    speed: float
+    places: Floats
+    name: str = ""
+    line: int = 0
+
+
+@dataclass(eq=False)
+class Sent:
+    """A file as it was understood: its strokes in the order in which they are run, what the machine
+    refuses in it, what was left out, and the sheet's size where the file says it."""
+
+    language: str
+    strokes: list[Stroke] = field(default_factory=list)
+    refused: list[Found] = field(default_factory=list)
+    left_out: list[str] = field(default_factory=list)
+    size: tuple[float, float] | None = None
+    count: int = 0
+
+    def add(self, stroke: Stroke) -> None:
+        """A further stroke. ReadingError where they become too many."""
+        self.count += len(stroke.places)
+        if self.count > MOST_PLACES:
+            raise ReadingError(
+                f"The file moves the tool to more than {MOST_PLACES:,} places.",
+                hint="Send it in parts, sheet by sheet.",
+            )
+        self.strokes.append(stroke)
+
+    def refuse(self, message: str, at: Floats | None = None, line: int = 0) -> None:
+        """A refusal; of the same sentence only the first is kept."""
+        where = f" (line {line})" if line else ""
+        if len(self.refused) < 20 and all(
+            f.message.split(" (line")[0] != message for f in self.refused
+        ):
+            place = None if at is None else (float(at[0]), float(at[1]))
+            self.refused.append(Found(Fault.REFUSED, message + where, place))
+
+
+@dataclass(frozen=True)
+class Language:
+    """A language that machines are sent: ``sniffs`` says whether a file is in it by its first bytes."""
+
+    name: str
+    title: str
+    sniffs: Callable[[bytes], bool]
+    read: Callable[[bytes, Machine], Sent]
+
+
+LANGUAGES: Registry[Language] = Registry("language")
+
+
+def register_language(
+    name: str, *, title: str, sniffs: Callable[[bytes], bool]
+) -> Callable[[Callable[[bytes, Machine], Sent]], Callable[[bytes, Machine], Sent]]:
+    """A decorator for the function that reads a language."""
+
+    def register(read: Callable[[bytes, Machine], Sent]) -> Callable[[bytes, Machine], Sent]:
+        LANGUAGES.add(name, Language(name, title, sniffs, read))
+        return read
+
+    return register
+
+
+def languages() -> Registry[Language]:
+    """All languages that are understood."""
+    import_all("stileblade.cutter.languages")
+    return LANGUAGES
+
+
+def read_sent(content: bytes, machine: Machine) -> Sent:
+    """The file's strokes. ReadingError where it is in no language that is known, broken or too large."""
+    if not content.strip():
+        raise ReadingError("The file is empty.", hint="Save it again, and send that.")
+    if len(content) > MOST_BYTES:
+        raise ReadingError(
+            f"The file has {len(content) / 1e6:.1f} MB; at most {MOST_BYTES / 1e6:.0f} MB are taken.",
+            hint="Send it in parts, sheet by sheet.",
+        )
+    head = content[:4000]
+    for language in languages():
+        if language.sniffs(head):
+            return language.read(content, machine)
+    known = ", ".join(language.title for language in languages())
+    raise ReadingError(
+        "This is in no language that the machine understands.", hint=f"It takes {known}."
+    )
+
+
+def without_rests(places: Iterable[Floats]) -> Floats:
+    """Places (n, 2) one after the other, those that are the one before left out."""
+    found = np.array(list(places), float).reshape(-1, 2)
+    if len(found) < 2:
+        return found
+    apart = np.ones(len(found), bool)
+    apart[1:] = (np.diff(found, axis=0) != 0).any(axis=1)
+    return found[apart]

@@ -1,0 +1,153 @@
+"""What a machine does with a plan: passes in their order, in each the ways that the tool runs along.
+
+Score, perforate, prick, draw (by pen), inner cuts, outer cuts; what lies inside another contour before
+it. A closed cut begins at a corner where there is one, and runs on over its start by the machine's
+overlap. Lengths in mm, times in seconds.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from functools import cached_property
+
+import numpy as np
+
+from stileblade.formats.lines import Line, rounds_of
+from stileblade.formats.order import Stop, tour
+from stileblade.formats.plan import Plan
+from stileblade.geometry.curves.segments import Floats
+from stileblade.geometry.curves.vectors import norms
+from stileblade.geometry.paths.ways import Way, joined, way_of
+from stileblade.machine.machine import Machine, Tool
+from stileblade.machine.operation import Operation
+
+CORNER = np.radians(25.0)
+"""A contour that turns by more at a place has a corner there."""
+_MOST_STARTS = 24
+
+
+@dataclass(frozen=True, eq=False)
+class Stroke:
+    """One way with the tool down: ``run`` is its length without what it runs over again."""
+
+    line: Line
+    way: Way
+    run: float
+
+
+@dataclass(frozen=True, eq=False)
+class Pass:
+    """All strokes of an operation in one round, with one tool and one pen (``group``)."""
+
+    operation: Operation
+    round: int
+    group: str
+    tool: Tool
+    strokes: tuple[Stroke, ...]
+    travel: float
+    machine: Machine
+
+    @property
+    def name(self) -> str:
+        """What it is called in files."""
+        parts = (str(self.operation), self.group, str(self.round + 1) if self.round else "")
+        return "-".join(filter(None, parts))
+
+    @property
+    def lifts(self) -> int:
+        return len(self.strokes)
+
+    @cached_property
+    def length(self) -> float:
+        """mm that are to be cut, scored or drawn; what is run over twice counts once."""
+        return sum(stroke.run for stroke in self.strokes)
+
+    @cached_property
+    def time_s(self) -> float:
+        """With the tool down, moved from place to place, and lifted."""
+        down = sum(stroke.way.length for stroke in self.strokes) / self.tool.speed
+        return down + self.travel / self.machine.travel + self.lifts * self.machine.lift_s
+
+
+def passes_of(plan: Plan, machine: Machine) -> list[Pass]:
+    """The passes of a plan, y downwards as in the plan. DocumentError where the machine has no tool for
+    one of its operations."""
+    at, found = np.array([0.0, plan.height]), []
+    for operation, round_, group, lines in _sorted(plan):
+        tool = machine.tool_for(operation)
+        strokes, travel, at = _strokes(lines, at, machine.overlap if operation.parts else 0.0)
+        found.append(Pass(operation, round_, group, tool, tuple(strokes), travel, machine))
+    return found
+
+
+def _sorted(plan: Plan) -> Iterator[tuple[Operation, int, str, list[Line]]]:
+    for operation, round_ in rounds_of(plan.lines):
+        groups = plan.groups(operation, round_)
+        if operation is Operation.DRAW:
+            for group, lines in groups.items():
+                yield operation, round_, group, lines
+        elif groups:
+            yield operation, round_, "", [line for some in groups.values() for line in some]
+
+
+def _strokes(lines: list[Line], at: Floats, overlap: float) -> tuple[list[Stroke], float, Floats]:
+    ways = [way_of(line.segments, closed=line.closed) for line in lines]
+    begun = [
+        corners_of(way) if line.closed else None for line, way in zip(lines, ways, strict=True)
+    ]
+    stops = [
+        Stop(
+            np.stack([way.start, way.end]) if places is None else way.points[places],
+            line.closed,
+            float((way.points.max(axis=0) - way.points.min(axis=0)).max()),
+        )
+        for line, way, places in zip(lines, ways, begun, strict=True)
+    ]
+    strokes, travel = [], 0.0
+    for number, which in tour(stops, at):
+        way, places = ways[number], begun[number]
+        if places is None:
+            way = way.reversed() if which else way
+        else:
+            way = way.from_place(int(places[which]))
+        travel += float(norms((way.start - at)[None])[0])
+        run = way.length
+        if places is not None and overlap:
+            way = joined(way, way.stretch(0.0, min(overlap, run / 2)))
+        strokes.append(Stroke(lines[number], way, run))
+        at = way.end
+    return strokes, travel, at
+
+
+def corners_of(way: Way) -> np.ndarray:
+    """Numbers of the places of a closed way at which it turns sharply, its first where there are none;
+    a bounded number of them, evenly chosen."""
+    into, out = directions(way)
+    turn = np.abs(angle_between(np.roll(into, 1, axis=0), out))
+    found = np.flatnonzero(turn > CORNER)
+    if not len(found):
+        return np.zeros(1, np.int64)
+    if len(found) > _MOST_STARTS:
+        found = found[np.linspace(0, len(found) - 1, _MOST_STARTS).astype(np.int64)]
+    return found
+
+
+def directions(way: Way) -> tuple[Floats, Floats]:
+    """Unit vectors (n - 1, 2) in which each stretch arrives, and in which it sets out."""
+    chord = np.diff(way.points, axis=0)
+    chord = chord / np.maximum(norms(chord), 1e-12)[:, None]
+    half = 2 * np.arctan(way.bulges)
+    return _spun(chord, half), _spun(chord, -half)
+
+
+def _spun(vectors: Floats, angles: Floats) -> Floats:
+    c, s = np.cos(angles), np.sin(angles)
+    x, y = vectors[:, 0], vectors[:, 1]
+    return np.stack([x * c - y * s, x * s + y * c], axis=1)
+
+
+def angle_between(first: Floats, second: Floats) -> Floats:
+    """Turns (n,) from unit vectors to others, positive from x to y."""
+    cross = first[:, 0] * second[:, 1] - first[:, 1] * second[:, 0]
+    return np.asarray(np.arctan2(cross, (first * second).sum(axis=1)))

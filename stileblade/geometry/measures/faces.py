@@ -1,0 +1,167 @@
+"""What cuts make of a sheet: cut lines noded, gaps of loose fibres closed, the faces between them.
+
+Noded on a grid of a thousandth of a mm. A face is loose where its outline is cut all round; what no
+loose face covers is the sheet.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Any, TypeAlias
+
+import numpy as np
+import shapely
+
+from stileblade.geometry.curves.segments import Bools, Floats, Ints
+from stileblade.geometry.curves.vectors import norms
+
+Face: TypeAlias = Any
+"""A polygon of the kernel."""
+TEARS = 0.05
+"""mm: paper that is held by less is torn."""
+GRID = 0.001
+_HAIR = 0.03
+"""mm: a face that is narrower everywhere is a cut that was run over twice, and no paper."""
+_NEAR = 0.03
+"""mm: an edge this near to a line that was asked for is of it."""
+
+
+@dataclass(frozen=True, eq=False)
+class Faces:
+    """``faces``: what came loose, largest first. ``edges`` (m, 2, 2) are the cuts as noded, ``owner``
+    (m,) the line that each is first of, ``at`` (m, 2) the share of that line's length at both ends."""
+
+    faces: tuple[Face, ...]
+    edges: Floats
+    owner: Ints
+    ends: Floats
+    """Places (k, 2) at which cuts end within paper."""
+
+
+def faces_of(lines: Sequence[Floats]) -> Faces:
+    """The faces between cut lines, each a polyline (n, 2)."""
+    shapes = [shapely.linestrings(line) for line in lines]
+    noded = shapely.get_parts(shapely.unary_union(shapes, grid_size=GRID))
+    noded, ends = _torn(noded)
+    found = shapely.get_parts(shapely.polygonize(noded))
+    found = found[shapely.area(found) > 0]
+    found = found[~_is_hair(found)]
+    order = np.argsort(-shapely.area(found), kind="stable")
+    edges = _edges(noded)
+    return Faces(tuple(found[order]), edges, _owners(edges, lines), ends)
+
+
+def _torn(noded: np.ndarray) -> tuple[np.ndarray, Floats]:
+    """The noded lines with what tears joined, and where cuts still end."""
+    for again in (False, True):
+        ends, inward = _dangling(noded)
+        if not len(ends) or again:
+            return noded, ends
+        tree = shapely.STRtree(noded)
+        spots = shapely.points(ends)
+        spot, line = tree.query(spots, predicate="dwithin", distance=TEARS)
+        bridges = []
+        for number in np.unique(spot):
+            best, far = None, TEARS
+            for k in line[spot == number]:
+                place = _foot(noded[k], ends[number], own=k == inward[number])
+                if place is None:
+                    continue
+                away = float(norms((place - ends[number])[None])[0])
+                if away <= far:
+                    best, far = place, away
+            if best is not None and far > 0:
+                bridges.append(np.array([ends[number], best]))
+        if not bridges:
+            return noded, ends
+        # a little beyond, so that the bridge surely meets the line that it leads to
+        over = [shapely.linestrings([b[0], b[1] + (b[1] - b[0]) * 0.05]) for b in bridges]
+        noded = shapely.get_parts(shapely.unary_union([*noded, *over], grid_size=GRID))
+    return noded, np.zeros((0, 2))
+
+
+def _foot(line: Any, place: Floats, *, own: bool) -> Floats | None:
+    """The place of a line nearest to another; on the line that ends there, its far end alone."""
+    if own:
+        points = shapely.get_coordinates(line)
+        far = points[-1] if norms((points[0] - place)[None])[0] < GRID else points[0]
+        return np.asarray(far) if norms((far - place)[None])[0] > GRID else None
+    nearest = shapely.get_coordinates(shapely.shortest_line(line, shapely.points(place)))[0]
+    return np.asarray(nearest)
+
+
+def _dangling(noded: np.ndarray) -> tuple[Floats, Ints]:
+    """Places (k, 2) at which only one line ends, and its number (k,)."""
+    first = shapely.get_coordinates(shapely.get_point(noded, 0))
+    last = shapely.get_coordinates(shapely.get_point(noded, -1))
+    both = np.rint(np.concatenate([first, last]) / GRID).astype(np.int64)
+    number = np.tile(np.arange(len(noded)), 2)
+    _, index, count = np.unique(both, axis=0, return_index=True, return_counts=True)
+    alone = np.sort(index[count == 1])
+    return np.concatenate([first, last])[alone], number[alone]
+
+
+def _is_hair(faces: np.ndarray) -> Bools:
+    thin = 2 * shapely.area(faces) < _HAIR * shapely.length(faces)
+    small = np.flatnonzero(thin)
+    if len(small):
+        gone = shapely.is_empty(shapely.buffer(faces[small], -_HAIR / 2, quad_segs=2))
+        thin[small[~gone]] = False
+    return np.asarray(thin)
+
+
+def _edges(noded: np.ndarray) -> Floats:
+    points, which = shapely.get_coordinates(noded, return_index=True)
+    same = which[1:] == which[:-1]
+    return np.stack([points[:-1][same], points[1:][same]], axis=1)
+
+
+def _owners(edges: Floats, lines: Sequence[Floats]) -> Ints:
+    """Of each edge the first line that it is of, -1 for what was torn."""
+    owner = np.full(len(edges), -1, np.int64)
+    spot, line, _ = runs_along(edges, lines)
+    for number in np.argsort(-line, kind="stable"):
+        owner[spot[number]] = line[number]
+    return owner
+
+
+def runs_along(
+    edges: Floats, lines: Sequence[Floats], *, near: float = _NEAR
+) -> tuple[Ints, Ints, Floats]:
+    """Which edges (by their middles) run along which lines, within ``near`` mm and in one direction or
+    its opposite: numbers of edges, of lines, and how far along the line in mm, each pair's stretches
+    singly."""
+    if not len(edges) or not lines:
+        return np.zeros(0, np.int64), np.zeros(0, np.int64), np.zeros(0)
+    start = np.concatenate([line[:-1] for line in lines])
+    end = np.concatenate([line[1:] for line in lines])
+    owner = np.repeat(np.arange(len(lines)), [len(line) - 1 for line in lines])
+    size = norms(end - start)
+    before = np.concatenate([np.cumsum(norms(np.diff(line, axis=0))) for line in lines]) - size
+    tree = shapely.STRtree(shapely.linestrings(np.stack([start, end], axis=1)))
+    middle = edges.mean(axis=1)
+    spot, piece = tree.query(shapely.points(middle), predicate="dwithin", distance=near)
+    way = edges[:, 1] - edges[:, 0]
+    unit = way / np.maximum(norms(way), 1e-12)[:, None]
+    along = (end - start) / np.maximum(size, 1e-12)[:, None]
+    tiny = (norms(way)[spot] < 0.1) | (size[piece] < 0.1)
+    level = np.abs((unit[spot] * along[piece]).sum(axis=1)) > np.where(tiny, 0.5, 0.98)
+    spot, piece = spot[level], piece[level]
+    place = before[piece] + np.clip(
+        ((middle[spot] - start[piece]) * along[piece]).sum(axis=1), 0, size[piece]
+    )
+    return spot, owner[piece], place
+
+
+def crossing(first: Floats, second: Floats) -> Floats | None:
+    """A place at which two closed polylines cross, neither within the other; None where there is none."""
+    a, b = shapely.polygons(first), shapely.polygons(second)
+    if not (shapely.is_valid(a) and shapely.is_valid(b)):
+        a, b = shapely.make_valid(a), shapely.make_valid(b)
+    both = shapely.intersection(a, b)
+    area = float(shapely.area(both))
+    least = min(float(shapely.area(a)), float(shapely.area(b)))
+    if area < 0.05 or area > least - 0.05:
+        return None
+    return np.asarray(shapely.get_coordinates(shapely.point_on_surface(both))[0])

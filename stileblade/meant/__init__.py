@@ -1,0 +1,1 @@
+"""Whether what came of a sheet is what was meant."""

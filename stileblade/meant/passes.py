@@ -1,0 +1,119 @@
+"""Whether all lines that were meant are there, done by the tool that was meant."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from stileblade.cutter.play import Run
+from stileblade.cutter.sent import Fault, Found
+from stileblade.geometry.curves.segments import Floats
+from stileblade.geometry.measures.nearness import Near, spaced
+from stileblade.machine.machine import Machine
+from stileblade.machine.operation import WORDS, Operation
+from stileblade.meant.register import NEAR
+from stileblade.meant.sheet import MeantLine
+
+_THERE = 0.7
+"""A line of which less is there is missing."""
+_CUT = {Operation.SCORE: Fault.SCORE_CUT, Operation.DRAW: Fault.DRAWN_CUT}
+_SAYS = {Fault.SCORE_CUT: "to be scored", Fault.DRAWN_CUT: "to be drawn"}
+
+
+@dataclass(frozen=True, eq=False)
+class _Lines:
+    by_tool: dict[int, Near]
+    knives: Near
+
+
+def line_faults(runs: Sequence[Run], meant: Sequence[MeantLine], machine: Machine) -> list[Found]:
+    """Operations that are missing in whole or in part, and lines that are cut instead."""
+    of_tool: dict[int, list[Floats]] = {}
+    for run in runs:
+        of_tool.setdefault(run.tool.number, []).append(run.places)
+    knives = Near([run.places for run in runs if run.cuts])
+    near = {number: Near(lines) for number, lines in of_tool.items()}
+    cut_anyway = Near([line.places for line in meant if line.operation.parts])
+    found: list[Found] = []
+    for operation in Operation:
+        lines = [line for line in meant if line.operation is operation]
+        if not lines:
+            continue
+        right = near.get(machine.tool_for(operation).number)
+        missing, cut = [], []
+        for line in lines:
+            places = spaced(line.places, 0.7)
+            share = 0.0 if right is None else float((right.away(places) < NEAR).mean())
+            if operation in _CUT and _is_cut(places, knives, cut_anyway):
+                cut.append(line)
+            elif share < _THERE:
+                missing.append(line)
+        if cut:
+            code = _CUT[operation]
+            said = f"{_count(len(cut), len(lines))} that {_is(len(cut))} {_SAYS[code]} {_is(len(cut))} cut."
+            found.append(Found(code, said, _middle(cut[0])))
+        if missing:
+            word = WORDS[operation]
+            what = f"{word}: {_count(len(missing), len(lines))} {_is(len(missing))} missing."
+            found.append(Found(Fault.PASS_MISSING, what[0].upper() + what[1:], _middle(missing[0])))
+    return found
+
+
+def _is_cut(places: Floats, knives: Near, meant: Near) -> bool:
+    """Whether knives run along a line where none was to."""
+    there = (knives.away(places) < NEAR) & (meant.away(places) > NEAR)
+    free = meant.away(places) > NEAR
+    return bool(free.sum() and there.sum() > _THERE * free.sum())
+
+
+def _count(some: int, all_: int) -> str:
+    if some == all_:
+        return f"all {some} lines" if some > 1 else "the line"
+    return f"{some} of {all_} lines"
+
+
+def _is(count: int) -> str:
+    return "is" if count == 1 else "are"
+
+
+def _middle(line: MeantLine) -> tuple[float, float]:
+    place = spaced(line.places, 1.0)
+    x, y = place[len(place) // 2]
+    return float(x), float(y)
+
+
+def corner_faults(runs: Sequence[Run], meant: Sequence[MeantLine]) -> list[Found]:
+    """Corners that a trailing tool rounded since its trail was not made up for."""
+    trails = [run.tool.trail for run in runs if run.cuts and run.tool.trail]
+    if not trails:
+        return []
+    knives = Near([run.places for run in runs if run.cuts])
+    corners = [_corners(line.places) for line in meant if line.operation.parts and line.closed]
+    places = (
+        np.concatenate([c for c in corners if len(c)])
+        if any(map(len, corners))
+        else np.zeros((0, 2))
+    )
+    if not len(places):
+        return []
+    away = knives.away(places)
+    worst = int(np.argmax(away))
+    if away[worst] < _ROUNDED:
+        return []
+    x, y = places[worst]
+    said = f"{int((away > _ROUNDED).sum())} corners are rounded, by up to {away[worst]:.2f} mm: the blade's trail of {max(trails):g} mm is not made up for."
+    return [Found(Fault.TRAIL, said, (float(x), float(y)))]
+
+
+_ROUNDED = 0.04
+_SHARP = np.radians(30)
+
+
+def _corners(places: Floats) -> Floats:
+    """Sharp corners of a closed polyline."""
+    way = np.diff(places, axis=0)
+    angle = np.arctan2(way[:, 1], way[:, 0])
+    turn = np.abs((angle - np.roll(angle, 1) + np.pi) % (2 * np.pi) - np.pi)
+    return np.asarray(places[:-1][turn > _SHARP])

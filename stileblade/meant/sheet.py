@@ -1,0 +1,119 @@
+"""A sheet as it was meant: which pieces lie where, and their lines.
+
+Places are in mm from the sheet's head left, y downwards, as in the flat view. The file is made when a
+sheet is laid out, and goes with what is sent to the machine.
+"""
+
+from __future__ import annotations
+
+import json
+from dataclasses import dataclass
+from pathlib import Path
+
+import numpy as np
+from pydantic import Field, ValidationError
+
+from stileblade.errors import DocumentError, ReadingError
+from stileblade.fields import Values
+from stileblade.geometry.curves.flatten import subdivide
+from stileblade.geometry.curves.segments import Floats, Segments
+from stileblade.geometry.paths.pathdata import read_path
+from stileblade.machine.operation import Operation
+
+MOST_BYTES = 40_000_000
+
+
+class MeantPiece(Values):
+    """A piece on the sheet: its design's and its own name; its lines as path data, by operation."""
+
+    design: str
+    piece: str
+    x_mm: float = 0
+    y_mm: float = 0
+    turn_deg: float = 0
+    flipped: bool = False
+    held: bool = False
+    """Whether holding bridges keep it in its sheet."""
+    lines: dict[Operation, str]
+
+
+class MeantSheet(Values):
+    """What a sheet is to become."""
+
+    job: str = ""
+    number: int = 1
+    paper: str = ""
+    format_mm: tuple[float, float]
+    pieces: tuple[MeantPiece, ...] = Field(max_length=20_000)
+    others: dict[Operation, str] = {}
+    """Lines of no piece, such as register holes."""
+
+
+@dataclass(frozen=True, eq=False)
+class MeantLine:
+    """A line in the machine's frame: places (n, 2), y upwards; ``piece`` is its number, -1 for none."""
+
+    operation: Operation
+    piece: int
+    places: Floats
+    closed: bool
+
+
+def read_meant(path: Path) -> MeantSheet:
+    """The sheet of a file: one that was written with the sheets, or an entry of what ``sheets`` printed,
+    which names it. DocumentError says what is wrong."""
+    data = _json(path)
+    named = data.get("meant")
+    if "format_mm" in data and isinstance(named, str):
+        for place in (Path(named), path.parent / named, path.parent / Path(named).name):
+            if place.is_file():
+                data = _json(place)
+                break
+        else:
+            raise DocumentError(f"{path.name}: the sheet's own file {named[:80]!r} is not there.")
+    try:
+        return MeantSheet.model_validate(data)
+    except ValidationError as error:
+        first = error.errors()[0]
+        place_ = ".".join(str(p) for p in first["loc"]) or "sheet"
+        raise DocumentError(f"{path.name}: {place_}: {first['msg']}.") from error
+
+
+def _json(path: Path) -> dict[str, object]:
+    try:
+        if path.stat().st_size > MOST_BYTES:
+            raise DocumentError(f"{path.name}: larger than {MOST_BYTES // 1_000_000} MB.")
+        data = json.loads(path.read_bytes())
+    except OSError as error:
+        raise DocumentError(f"{path}: {error.strerror or error}.") from error
+    except (ValueError, RecursionError) as error:
+        raise DocumentError(f"{path.name}: is no JSON ({str(error)[:80]}).") from error
+    if not isinstance(data, dict):
+        raise DocumentError(f"{path.name}: a sheet is an object.")
+    return data
+
+
+def meant_lines(sheet: MeantSheet) -> list[MeantLine]:
+    """All lines of the sheet."""
+    found: list[MeantLine] = []
+    height = sheet.format_mm[1]
+    every = [(number, piece.lines) for number, piece in enumerate(sheet.pieces)] + [
+        (-1, sheet.others)
+    ]
+    for number, lines in every:
+        for operation, text in lines.items():
+            try:
+                drawing = read_path(text)
+            except ReadingError as error:
+                raise DocumentError(f"The sheet's {operation} lines are broken: {error}") from error
+            for contour, closed in (
+                *((c, True) for c in drawing.contours), *((c, False) for c in drawing.open),
+            ):  # fmt: skip
+                found.append(MeantLine(operation, number, _flat(contour, height), closed))
+    return found
+
+
+def _flat(segments: Segments, height: float) -> Floats:
+    index, t = subdivide(segments)
+    places = np.concatenate([segments.points_at(index, t), segments.end[-1:]])
+    return np.stack([places[:, 0], height - places[:, 1]], axis=1)

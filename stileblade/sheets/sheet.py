@@ -1,0 +1,201 @@
+"""A sheet with its pieces: what is cut of it, and what it is meant to become."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from functools import cached_property
+
+import numpy as np
+
+from stileblade.card.stock import Paper
+from stileblade.formats.lines import Line, Lines, nothing
+from stileblade.formats.order import in_rounds
+from stileblade.formats.plan import INSIDE, REGISTER, REGISTER_HOLE, TURN, Plan
+from stileblade.geometry.curves.segments import Floats, arc
+from stileblade.geometry.curves.transforms import identity, mirror_across
+from stileblade.geometry.measures import rows
+from stileblade.geometry.paths.pathdata import PathPen
+from stileblade.geometry.paths.pens import draw_contour
+from stileblade.geometry.paths.ways import Way, joined, segments_of, way_of
+from stileblade.machine.machine import Machine
+from stileblade.machine.operation import Operation
+from stileblade.meant.sheet import MeantPiece, MeantSheet
+from stileblade.sheets.job import Wanted
+from stileblade.sheets.layout.parts import Format, Placed
+
+HOLE_IN = 4.0
+"""mm from the reachable corner to a register hole's middle."""
+
+
+@dataclass(frozen=True, eq=False)
+class Lying:
+    """A piece on a sheet."""
+
+    wanted: Wanted
+    placed: Placed
+
+    @cached_property
+    def matrix(self) -> Floats:
+        """From the piece's own frame, its box at 0, 0, to the sheet's."""
+        part, turn = self.placed.part, self.placed.turn
+        linear = rows.linear(turn, flipped=part.flipped)
+        box = rows.box_of(rows.mapped(part.shape, np.column_stack([linear, [0.0, 0.0]])))
+        return np.column_stack([linear, [self.placed.x - box[0], self.placed.y - box[1]]])
+
+    @cached_property
+    def lines(self) -> Lines:
+        return {
+            op: [replace(line.moved(self.matrix), round=0) for line in some]
+            for op, some in self.wanted.lines.items()
+        }
+
+
+@dataclass(frozen=True, eq=False)
+class Sheet:
+    """A sheet of a job: its paper, its number among those of that paper, and what lies on it."""
+
+    job: str
+    paper: Paper
+    number: int
+    form: Format
+    lying: tuple[Lying, ...]
+    machine: Machine
+    bridges: int = 0
+    bridge_width: float = 0.4
+
+    @property
+    def area(self) -> float:
+        return sum(p.placed.part.area for p in self.lying)
+
+    @property
+    def use(self) -> float:
+        """Share of the sheet that becomes cards."""
+        return self.area / (self.form.width * self.form.height)
+
+    @cached_property
+    def turned_over(self) -> bool:
+        """Whether something is scored from the inside, so that there is a second set-up."""
+        return any(
+            line.group == INSIDE for p in self.lying for line in p.wanted.lines[Operation.SCORE]
+        )
+
+    @cached_property
+    def over(self) -> Floats:
+        """The sheet turned over about its long middle."""
+        if self.form.height >= self.form.width:
+            return mirror_across(axis="x", at=self.form.width / 2)
+        return mirror_across(axis="y", at=self.form.height / 2)
+
+    def plans(self) -> list[Plan]:
+        """What is done to it, outside up, and after that inside up where something is scored so."""
+        together = nothing()
+        for p in self.lying:
+            for op, some in p.lines.items():
+                held = self.bridges and op is Operation.CUT_OUTER
+                for line in some:
+                    together[op] += (
+                        bridged(line, self.bridges, self.bridge_width) if held else [line]
+                    )
+        title = f"sheet {self.number}"
+        plan = Plan(
+            self.job, title, self.form.width, self.form.height, in_rounds(together),
+            paper=self.paper.name, machine=self.machine,
+        )  # fmt: skip
+        if not self.turned_over:
+            return [plan]
+        scores = together[Operation.SCORE]
+        holes = self.holes()
+        first = {
+            **plan.lines,
+            Operation.SCORE: [line for line in scores if line.group != INSIDE],
+            Operation.CUT_INNER: [*holes, *plan.lines[Operation.CUT_INNER]],
+        }
+        second = nothing()
+        second[Operation.SCORE] = [s.moved(self.over) for s in scores if s.group == INSIDE]
+        second[Operation.DRAW] = [hole.moved(self.over) for hole in holes]
+        return [
+            replace(plan, lines=first),
+            replace(plan, lines=second, inside=True, label="inside"),
+        ]
+
+    def holes(self) -> list[Line]:
+        """Register holes, by which the sheet is turned over: head left and right, foot left."""
+        r = REGISTER_HOLE / 2
+        return [
+            Line(arc(spot, (r, 0.0), (0.0, r), 0.0, TURN), True, group=REGISTER)
+            for spot in hole_places(self.form)
+        ]
+
+    def meant(self, *, inside: bool = False) -> MeantSheet:
+        """What a file of it has to become; of the second set-up that alone."""
+        matrix = self.over if inside else identity()
+        holes = [hole.moved(matrix) for hole in self.holes()] if self.turned_over else []
+        own = Operation.DRAW if inside else Operation.CUT_INNER
+        return MeantSheet(
+            job=self.job,
+            number=self.number,
+            paper=self.paper.name,
+            format_mm=(self.form.width, self.form.height),
+            pieces=tuple(self._piece(p, inside=inside) for p in self.lying),
+            others={own: path_of(holes)} if holes else {},
+        )
+
+    def _piece(self, p: Lying, *, inside: bool) -> MeantPiece:
+        lines = {}
+        for op, some in p.lines.items():
+            if inside:
+                some = [
+                    s.moved(self.over) for s in some if s.group == INSIDE and op is Operation.SCORE
+                ]
+            elif self.turned_over:
+                some = [s for s in some if not (s.group == INSIDE and op is Operation.SCORE)]
+            if some:
+                lines[op] = path_of(some)
+        return MeantPiece(
+            design=p.wanted.card.name,
+            piece=p.wanted.name,
+            x_mm=round(p.placed.x, 4),
+            y_mm=round(p.placed.y, 4),
+            turn_deg=p.placed.turn,
+            flipped=p.placed.part.flipped,
+            held=bool(self.bridges),
+            lines=lines,
+        )
+
+
+def hole_places(form: Format) -> list[tuple[float, float]]:
+    """Where register holes are, in mm from the head left."""
+    low = form.edge + HOLE_IN
+    right, foot = form.width - low, form.height - low
+    return [(low, low), (right, low), (low, foot)]
+
+
+def path_of(some: Sequence[Line]) -> str:
+    """Lines as path data, to a millionth of a mm."""
+    pen = PathPen(6)
+    for line in some:
+        draw_contour(line.segments, pen, closed=line.closed)
+    return pen.text
+
+
+def bridged(line: Line, count: int, width: float) -> list[Line]:
+    """An outer cut in as many stretches, with bridges between them that hold the piece."""
+    way = way_of(line.segments, closed=True)
+    total = way.length
+    if count * width > total / 2:
+        return [line]
+    step = total / count
+    found = []
+    for k in range(count):
+        low = (k + 0.5) * step + width / 2
+        part = _round(way, low, low + step - width, total)
+        found.append(Line(segments_of(part), False, line.step, line.group, line.round))
+    return found
+
+
+def _round(way: Way, low: float, high: float, total: float) -> Way:
+    """A stretch of a closed way that may run over its start."""
+    if high <= total:
+        return way.stretch(low, high)
+    return joined(way.stretch(low, total), way.stretch(0.0, high - total))
