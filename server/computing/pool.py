@@ -26,7 +26,7 @@ from server.computing.jobs import Answer
 from server.computing.worker import TOO_MUCH, Done, Limits, Order, Problem, work
 from stileblade.outlines.reading.child import PRELOADED
 
-PRELOAD = ["server.computing.worker", "server.computing.warm", PRELOADED]
+PRELOAD = ["server.computing.worker", "server.computing.warm", "server.jobs.tasks", PRELOADED]
 """What is imported once, by the process that workers are parted from."""
 SLOW = 0.5
 """Seconds after which a job is a slow one."""

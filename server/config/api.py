@@ -12,6 +12,7 @@ from server.config.documents import Api
 from server.config.problems import install
 from server.designs.routes import router as designs
 from server.designs.work_routes import router as work
+from server.jobs.routes import router as jobs
 from server.reading.routes import router as reading
 from server.shelf.artwork_routes import router as artworks
 from server.shelf.routes import router as shelf
@@ -33,3 +34,4 @@ api.add_router("", work)
 api.add_router("", reading)
 api.add_router("", shelf)
 api.add_router("", artworks)
+api.add_router("", jobs)

@@ -10,12 +10,13 @@ from __future__ import annotations
 from django.http import HttpRequest, HttpResponse
 from django.http.request import RawPostDataException, UnreadablePostError
 
-from server.config.limits import DESIGN, FILE, MB, MOST_THINGS, PLAIN
+from server.config.limits import DESIGN, FILE, MB, MOST_THINGS, PLAIN, SENT
 from server.config.problems import problem
 
 _BY_ROUTE = {
     "read-file": FILE,
-    **dict.fromkeys(("session", "papers", "sizes"), PLAIN),
+    "cut-file": SENT,
+    **dict.fromkeys(("session", "papers", "sizes", "jobs", "runs", "offcuts"), PLAIN),
 }
 
 

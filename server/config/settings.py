@@ -41,6 +41,7 @@ INSTALLED_APPS = [
     "server.accounts",
     "server.designs",
     "server.shelf",
+    "server.jobs",
     "server.config",
 ]
 MIDDLEWARE = [

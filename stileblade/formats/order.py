@@ -36,11 +36,11 @@ def in_rounds(lines: Lines) -> Lines:
     # from the innermost outwards: what holds more contours around it is deeper
     depth = [_depth(holder, i) for i in range(len(cuts))]
     for i in sorted(range(len(cuts)), key=lambda i: -depth[i]):
-        inner = [(rounds[k], cuts[k][0]) for k in within.get(i, [])]
+        held = [(rounds[k], cuts[k][0]) for k in within.get(i, [])]
         if cuts[i][0] is Operation.CUT_OUTER:
-            rounds[i] = max((r for r, _ in inner), default=0)
+            rounds[i] = max((r for r, _ in held), default=0)
         else:
-            rounds[i] = max((r + (op is Operation.CUT_OUTER) for r, op in inner), default=0)
+            rounds[i] = max((r + (op is Operation.CUT_OUTER) for r, op in held), default=0)
     found = {op: list(some) for op, some in lines.items()}
     for i, (op, number) in enumerate(cuts):
         if rounds[i] != found[op][number].round:

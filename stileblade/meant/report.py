@@ -12,7 +12,7 @@ from stileblade.cutter.loose import Joined, Loose, Outcome, crumbs, outcome_of
 from stileblade.cutter.play import Played, Run
 from stileblade.cutter.sent import Fault, Found
 from stileblade.geometry.curves.segments import Floats
-from stileblade.geometry.curves.transforms import identity
+from stileblade.geometry.curves.transforms import identity, rotation
 from stileblade.geometry.measures import loosening
 from stileblade.geometry.measures.faces import Face, faces_of
 from stileblade.geometry.measures.nearness import Near
@@ -52,18 +52,22 @@ class Report:
     sheet: MeantSheet | None = None
 
 
-def report_of(played: Played, sheet: MeantSheet | None = None) -> Report:
-    """What came of a file; held against a sheet where that is given."""
+def report_of(played: Played, sheet: MeantSheet | None = None, *, askew_deg: float = 0.0) -> Report:
+    """What came of a file; held against a sheet where that is given, which lay askew under the tool by so
+    much, about its middle: shapes are told from their places."""
     outcome = outcome_of(played)
     if sheet is None:
         faults = (*outcome.faults, *crumbs(outcome.loose))
         joined = tuple((None, j) for j in outcome.joined)
         return Report(outcome, (None,) * len(outcome.loose), joined, faults)
-    return _compared(outcome, sheet)
+    return _compared(outcome, sheet, askew_deg)
 
 
-def _compared(outcome: Outcome, sheet: MeantSheet) -> Report:
-    lines = meant_lines(sheet)
+def _compared(outcome: Outcome, sheet: MeantSheet, askew_deg: float) -> Report:
+    middle = sheet.format_mm[0] / 2, sheet.format_mm[1] / 2
+    # clockwise with y downwards; lines have y upwards
+    askew = rotation(-askew_deg, about=middle)
+    lines = [line.moved(askew) for line in meant_lines(sheet)]
     stopped = any(f.code in _STOPS for f in outcome.faults)
     found = (
         Register(identity())
@@ -77,7 +81,11 @@ def _compared(outcome: Outcome, sheet: MeantSheet) -> Report:
         faults = [f for f in faults if f.code not in (Fault.ORDER, Fault.CUT_TWICE)]
         stopped = True
     if not stopped:
-        faults += line_faults(runs, lines, outcome.played.machine)
+        wrong = line_faults(runs, lines, outcome.played.machine)
+        if any(f.code in (Fault.SCORE_CUT, Fault.DRAWN_CUT) for f in wrong):
+            # what is cut instead comes loose before its time
+            faults = [f for f in faults if f.code is not Fault.ORDER]
+        faults += wrong
         faults += corner_faults(runs, lines)
     named = _named(
         sheet, [line for line in lines if outcome.played.machine.tool_for(line.operation).cuts]

@@ -7,7 +7,7 @@ sheet is laid out, and goes with what is sent to the machine.
 from __future__ import annotations
 
 import json
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from pathlib import Path
 
 import numpy as np
@@ -57,6 +57,9 @@ class MeantLine:
     piece: int
     places: Floats
     closed: bool
+
+    def moved(self, matrix: Floats) -> MeantLine:
+        return replace(self, places=self.places @ matrix[:, :2].T + matrix[:, 2])
 
 
 def read_meant(path: Path) -> MeantSheet:

@@ -28,12 +28,17 @@ class SheetFiles:
 
 
 def files_of_sheets(
-    laid: Laid, kind: str, options: FileOptions | None = None, *, each_pass: bool = False
+    laid: Laid,
+    kind: str,
+    options: FileOptions | None = None,
+    *,
+    each_pass: bool = False,
+    first: int = 1,
 ) -> list[SheetFiles]:
-    """Files of a format for all sheets; names say job, sheet, paper and pass."""
+    """Files of a format for all sheets, numbered from ``first``; names say job, sheet, paper and pass."""
     form, options = formats()[kind], options or FileOptions(page=Page.OWN)
     found = []
-    for number, sheet in enumerate(laid.sheets, 1):
+    for number, sheet in enumerate(laid.sheets, first):
         files, meant = [], []
         for plan in sheet.plans():
             whole = sheet.meant(inside=plan.inside)

@@ -190,8 +190,8 @@ def overlapping(parts: list[Part], chance: random.Random) -> list[Part]:
         raise CannotBeSpoiled
     a, b = outer[0], outer[-1]
     box, other = _box(_stroke(parts, a)), _box(_stroke(parts, b))
-    dx = other[0] + (other[2] - other[0]) // 2 - (box[0] + box[2]) // 2 + 37
-    dy = other[1] + (other[3] - other[1]) // 2 - box[1]
+    dx = other[2] - (box[0] + box[2]) // 2 + 37
+    dy = (other[1] + other[3]) // 2 - (box[1] + box[3]) // 2
     dx, dy = max(dx, 80 - box[0]), max(dy, 80 - box[1])
     return [
         (k, [(x + dx, y + dy) for x, y in p])

@@ -25,7 +25,7 @@ def linear(turn_deg: float, *, flipped: bool = False) -> Floats:
     exact for quarters."""
     quarter = round(turn_deg / 90)
     if abs(turn_deg - 90 * quarter) < 1e-9:
-        c, s = (1, 0, -1, 0)[quarter % 4], (0, 1, 0, -1)[quarter % 4]
+        c, s = (1.0, 0.0, -1.0, 0.0)[quarter % 4], (0.0, 1.0, 0.0, -1.0)[quarter % 4]
     else:
         c, s = float(np.cos(np.radians(turn_deg))), float(np.sin(np.radians(turn_deg)))
     f = -1.0 if flipped else 1.0
@@ -74,6 +74,15 @@ def disc(x: float, y: float, radius: float) -> Shape:
 
 def rectangle(left: float, head: float, right: float, foot: float) -> Shape:
     return shapely.box(left, head, right, foot)
+
+
+def path_of(shape: Shape) -> str:
+    """A flattened shape as path data, to a thousandth of a mm."""
+    said = []
+    for ring in shapely.get_rings(shapely.get_parts(shape)):
+        places = " ".join(f"{x:.3f} {y:.3f}" for x, y in shapely.get_coordinates(ring)[:-1])
+        said.append(f"M{places}Z")
+    return "".join(said)
 
 
 def rows_of(shape: Shape, cell: float) -> Ints:

@@ -30,7 +30,7 @@ class Mask:
         margin = gap / 2 + _OVER * cell
         self.pad = int(np.ceil(margin / cell)) + 1
         runs = rows.rows_of(rows.grown(shape, margin), cell)
-        self.runs = runs + [self.pad, self.pad, self.pad]
+        self.runs = runs + self.pad
         self.width, self.height = rows.size_of(shape)
         self.groups = _grouped(self.runs)
 
@@ -82,7 +82,7 @@ class Grid:
     def burn(self, mask: Mask, column: int, row: int) -> None:
         """Takes the cells of a part whose box is at a place of the grid."""
         shift = self.margin - mask.pad
-        self._take(mask.runs + [row + shift, column + shift, column + shift])
+        self._take(mask.runs + np.array([row + shift, column + shift, column + shift]))
 
     def _take(self, runs: Ints) -> None:
         taken = 0

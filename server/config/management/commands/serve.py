@@ -22,6 +22,7 @@ from server.config.data import DataTrouble, looked_over
 from server.config.demo import load_demo
 from server.config.wsgi import application
 from server.designs.summary import start_maker
+from server.jobs.running import RUNNER
 from stileblade.views.catalogue import catalogue
 
 THREADS = 24
@@ -88,6 +89,7 @@ class Command(BaseCommand):
             server.close()
             backups.end()
             summaries.end()
+            RUNNER.end()
             end_pool()
 
     def _prepared(self) -> None:

@@ -1,0 +1,207 @@
+"""What can be done with jobs: one function for each change."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from typing import Any
+
+from django.contrib.auth.models import User
+from django.db import transaction
+from django.http import Http404
+
+from server.designs.models import Design
+from server.jobs.models import Job, Offcut, Run
+from server.jobs.running import RUNNER
+from stileblade.errors import DocumentError
+from stileblade.machine.machine import Machine
+from stileblade.machine.shipped import MACHINES
+from stileblade.sheets.job import JobOptions
+from stileblade.sheets.kept import KeptJob, KeptPiece, Nearness, nearness, placed_anew, sheet_of
+
+KEPT_RUNS = 12
+MOST_DESIGNS = 100
+
+
+def own(user: User, number: int) -> Job:
+    """The user's job; Http404 for somebody else's or none."""
+    try:
+        return Job.objects.get(pk=number, owner=user)
+    except Job.DoesNotExist:
+        raise Http404 from None
+
+
+def own_run(user: User, number: int) -> Run:
+    try:
+        return Run.objects.get(pk=number, owner=user)
+    except Run.DoesNotExist:
+        raise Http404 from None
+
+
+def machine_named(name: str) -> Machine:
+    for machine in MACHINES:
+        if machine.name == name:
+            return machine
+    known = ", ".join(m.name for m in MACHINES)
+    raise DocumentError(f"The machine {name[:40]!r} is none of {known}.")
+
+
+def create(user: User, name: str, designs: Sequence[Mapping[str, int]]) -> Job:
+    return Job.objects.create(owner=user, name=name, designs=_known(user, designs))
+
+
+def _known(user: User, designs: Sequence[Mapping[str, int]]) -> list[dict[str, int]]:
+    """Each design once, and only the user's own."""
+    counts: dict[int, int] = {}
+    for one in designs:
+        counts[one["design"]] = counts.get(one["design"], 0) + one["count"]
+    there = set(Design.objects.filter(owner=user, pk__in=counts).values_list("pk", flat=True))
+    if set(counts) - there:
+        raise DocumentError("A design of this job is not there.", hint="Take it out of the job.")
+    if len(counts) > MOST_DESIGNS:
+        raise DocumentError(f"A job has at most {MOST_DESIGNS} designs.")
+    return [{"design": key, "count": count} for key, count in counts.items()]
+
+
+def change(
+    user: User,
+    number: int,
+    *,
+    name: str | None = None,
+    designs: Sequence[Mapping[str, int]] | None = None,
+    options: JobOptions | None = None,
+    machine: str | None = None,
+    offcuts: Sequence[int] | None = None,
+) -> Job:
+    with transaction.atomic():
+        job = own(user, number)
+        if name is not None:
+            job.name = name
+        if designs is not None:
+            job.designs = _known(user, designs)
+        if options is not None:
+            job.options = options.model_dump(mode="json")
+        if machine is not None:
+            job.machine = machine_named(machine).name
+        if offcuts is not None:
+            mine = Offcut.objects.filter(owner=user, pk__in=list(offcuts))
+            job.offcuts = list(mine.values_list("pk", flat=True))
+        job.save()
+    return job
+
+
+def duplicate(user: User, number: int) -> Job:
+    job = own(user, number)
+    return Job.objects.create(
+        owner=user, name=f"{job.name[:110]} copy", designs=job.designs, options=job.options,
+        machine=job.machine, layout=job.layout,
+    )  # fmt: skip
+
+
+def remove(user: User, number: int) -> None:
+    own(user, number).delete()
+
+
+def layout_of(job: Job) -> KeptJob:
+    """The job's layout. DocumentError where it was not laid out yet."""
+    if not job.layout:
+        raise DocumentError("This job is not laid out yet.", hint="Lay it out first.")
+    return KeptJob.model_validate(job.layout)
+
+
+def changed_since(job: Job) -> list[str]:
+    """Names of the designs that were changed, added or removed since the job was laid out."""
+    if not job.layout:
+        return []
+    then: dict[str, int] = job.layout.get("designs", {})
+    now = {f"{d['design']}×{d['count']}": d["design"] for d in job.designs}
+    designs = {d.pk: d for d in Design.objects.filter(pk__in=now.values())}
+    found = []
+    for key, number in now.items():
+        design = designs.get(number)
+        if design is None:
+            found.append("a design that is gone")
+        elif then.get(key) != design.revision:
+            found.append(design.name)
+    return found + (["a design that was taken out"] if set(then) - set(now) and not found else [])
+
+
+def asked_of(job: Job, **more: Any) -> dict[str, Any]:
+    """All that a process needs to know of a job."""
+    designs = {d.pk: d for d in Design.objects.filter(pk__in=[d["design"] for d in job.designs])}
+    listed, revisions = [], {}
+    for one in job.designs:
+        design = designs.get(one["design"])
+        if design is None:
+            raise DocumentError("A design of this job is gone.", hint="Take it out of the job.")
+        listed.append({"key": design.pk, "text": design.document, "count": one["count"]})
+        revisions[f"{design.pk}×{one['count']}"] = design.revision
+    if not listed:
+        raise DocumentError("There is no design in this job.", hint="Add one, and how many cards.")
+    return {
+        "name": job.name,
+        "designs": listed,
+        "revisions": revisions,
+        "options": job.options,
+        "machine": machine_named(job.machine).model_dump(mode="json"),
+        "kept": job.layout or None,
+        **more,
+    }
+
+
+def begin(
+    user: User, task: str, asked: dict[str, Any], *, job: Job | None = None, sent: bytes = b""
+) -> Run:
+    """A new run; a layout of the same job that is going on ends with the best so far and is not taken."""
+    if task == "lay" and job is not None:
+        for old in Run.objects.filter(job=job, task="lay", state__in=("waiting", "running")):
+            RUNNER.stop(old.pk)
+            Run.objects.filter(pk=old.pk).update(state=Run.State.FAILED, said="Begun anew.")
+    run = Run.objects.create(owner=user, job=job, task=task, asked=asked, sent=sent)
+    earlier = list(Run.objects.filter(owner=user).values_list("pk", flat=True)[KEPT_RUNS:])
+    Run.objects.filter(pk__in=earlier, state__in=("done", "failed")).delete()
+    RUNNER.begin(run)
+    return run
+
+
+def near(user: User, number: int, sheet: int, index: int, to: int, piece: KeptPiece) -> Nearness:
+    """How a piece would lie elsewhere."""
+    layout = layout_of(own(user, number))
+    return nearness(layout, to, piece, without=index if sheet == to else -1)
+
+
+def place(user: User, number: int, sheet: int, index: int, to: int, piece: KeptPiece) -> Job:
+    """A piece put elsewhere, or locked; DocumentError where it may not lie there."""
+    with transaction.atomic():
+        job = own(user, number)
+        layout = placed_anew(layout_of(job), sheet, index, to, piece)
+        job.layout, job.revision = layout.model_dump(mode="json"), job.revision + 1
+        job.save()
+    return job
+
+
+def keep_offcut(user: User, number: int, sheet: int) -> Offcut:
+    """What a sheet of a job leaves, for another job."""
+    from stileblade.sheets.kept import used_paths
+
+    job = own(user, number)
+    layout = layout_of(job)
+    on = sheet_of(layout, sheet)
+    return Offcut.objects.create(
+        owner=user, name=f"{job.name}, sheet {sheet + 1}"[:120], paper=on.paper[:60], width=on.width,
+        height=on.height, taken=used_paths(layout, sheet),
+    )  # fmt: skip
+
+
+def offcuts_of(job: Job) -> list[dict[str, Any]]:
+    """The offcuts that a job uses up first."""
+    rows = {o.pk: o for o in Offcut.objects.filter(owner=job.owner, pk__in=job.offcuts)}
+    return [
+        {
+            "paper": rows[k].paper,
+            "width": rows[k].width,
+            "height": rows[k].height,
+            "taken": rows[k].taken,
+        }
+        for k in job.offcuts
+        if k in rows
+    ]

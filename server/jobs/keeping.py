@@ -1,0 +1,20 @@
+"""What becomes of what a run found."""
+
+from __future__ import annotations
+
+from django.db import transaction
+
+from server.jobs.models import Job, Run
+
+
+def taken_over(run: Run) -> None:
+    """What a run found becomes the job's, where it is a layout that nobody has begun anew since."""
+    if run.task != "lay" or run.job_id is None:
+        return
+    with transaction.atomic():
+        newest = Run.objects.filter(job_id=run.job_id, task="lay").order_by("-pk").first()
+        if newest is None or newest.pk != run.pk:
+            return
+        job = Job.objects.get(pk=run.job_id)
+        job.layout, job.revision = run.result, job.revision + 1
+        job.save()

@@ -1,0 +1,320 @@
+"""Jobs, their sheets, runs, offcuts, and the cutter."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import Annotated, Any, Literal
+from urllib.parse import quote
+
+from django.http import Http404, HttpRequest, HttpResponse
+from ninja import File, Form, Router
+from ninja.files import UploadedFile
+from pydantic import BaseModel, Field
+
+from server.accounts.people import signed_in
+from server.jobs import actions
+from server.jobs.models import Job, Offcut, Run
+from server.jobs.running import RUNNER, seen
+from stileblade.cutter.turned_out import Conditions
+from stileblade.errors import DocumentError
+from stileblade.fields import PlainText, plain
+from stileblade.machine.machine import Machine
+from stileblade.machine.shipped import MACHINES
+from stileblade.sheets.job import JobOptions
+from stileblade.sheets.kept import KeptJob, KeptPiece, Nearness
+
+router = Router(tags=["jobs"])
+Name = Annotated[PlainText, Field(min_length=1, max_length=120)]
+FormatName = Literal["svg", "dxf", "pdf", "hpgl", "gcode"]
+CutFormat = Literal["svg", "dxf", "hpgl", "gcode"]
+Number = Annotated[int, Field(ge=0, le=2**31 - 1)]
+
+
+class JobDesign(BaseModel):
+    design: Number
+    count: int = Field(1, ge=1, le=2000)
+
+
+class JobEntry(BaseModel):
+    id: int
+    name: str
+    designs: list[JobDesign]
+    sheets: int
+    modified: datetime
+    changed: list[str]
+
+
+class OpenJob(BaseModel):
+    """``changed`` names the designs that changed since the job was laid out; ``running`` is the layout
+    that is going on."""
+
+    id: int
+    name: str
+    designs: list[JobDesign]
+    options: JobOptions
+    machine: str
+    offcuts: list[int]
+    layout: KeptJob | None
+    revision: int
+    changed: list[str]
+    running: int | None
+
+
+class NewJob(BaseModel):
+    name: Name
+    designs: list[JobDesign] = Field([], max_length=200)
+
+
+class JobChange(BaseModel):
+    name: Name | None = None
+    designs: list[JobDesign] | None = Field(None, max_length=200)
+    options: JobOptions | None = None
+    machine: str | None = Field(None, max_length=40)
+    offcuts: list[Number] | None = Field(None, max_length=50)
+
+
+class Move(BaseModel):
+    """A piece of a sheet, by its number there, and where it shall lie."""
+
+    sheet: Number
+    index: Number
+    to: Number
+    piece: KeptPiece
+
+
+class RunView(BaseModel):
+    id: int
+    task: str
+    state: str
+    share: float
+    said: str
+    hint: str
+    result: dict[str, Any]
+    file: str
+
+
+class FilesWish(BaseModel):
+    format: FormatName
+    each_pass: bool = False
+    sheet: Number | None = None
+
+
+class CutWish(BaseModel):
+    sheet: Number
+    inside: bool = False
+    format: CutFormat = "hpgl"
+    conditions: Conditions = Conditions()
+
+
+class SheetWish(BaseModel):
+    sheet: Number
+
+
+class OffcutView(BaseModel):
+    id: int
+    name: str
+    paper: str
+    width: float
+    height: float
+    taken: list[str]
+
+
+class Gone(BaseModel):
+    gone: bool = True
+
+
+def _entry(job: Job) -> JobEntry:
+    return JobEntry(
+        id=job.pk,
+        name=job.name,
+        designs=[JobDesign.model_validate(d) for d in job.designs],
+        sheets=len(job.layout.get("sheets", [])),
+        modified=job.modified,
+        changed=actions.changed_since(job),
+    )
+
+
+def _open(job: Job) -> OpenJob:
+    running = Run.objects.filter(job=job, task="lay", state__in=("waiting", "running")).first()
+    return OpenJob(
+        id=job.pk,
+        name=job.name,
+        designs=[JobDesign.model_validate(d) for d in job.designs],
+        options=JobOptions.model_validate(job.options),
+        machine=job.machine,
+        offcuts=job.offcuts,
+        layout=KeptJob.model_validate(job.layout) if job.layout else None,
+        revision=job.revision,
+        changed=actions.changed_since(job),
+        running=running.pk if running else None,
+    )
+
+
+def _run(run: Run) -> RunView:
+    # a layout is the job's when it is done, and need not be sent twice
+    result = run.result if run.state == Run.State.DONE and run.task != "lay" else {}
+    return RunView(
+        id=run.pk, task=run.task, state=run.state, share=run.share, said=run.said, hint=run.hint,
+        result=result, file=run.content_name,
+    )  # fmt: skip
+
+
+@router.get("/machines", response=list[Machine])
+def machines(request: HttpRequest) -> list[Machine]:
+    """The machines that come with the application."""
+    signed_in(request)
+    return list(MACHINES)
+
+
+@router.get("/jobs", response=list[JobEntry])
+def list_jobs(request: HttpRequest) -> list[JobEntry]:
+    return [_entry(job) for job in Job.objects.filter(owner=signed_in(request))]
+
+
+@router.post("/jobs", response=OpenJob)
+def create_job(request: HttpRequest, new: NewJob) -> OpenJob:
+    designs = [d.model_dump() for d in new.designs]
+    return _open(actions.create(signed_in(request), new.name, designs))
+
+
+@router.get("/jobs/{number}", response=OpenJob)
+def open_job(request: HttpRequest, number: int) -> OpenJob:
+    return _open(actions.own(signed_in(request), number))
+
+
+@router.patch("/jobs/{number}", response=OpenJob)
+def change_job(request: HttpRequest, number: int, wish: JobChange) -> OpenJob:
+    designs = None if wish.designs is None else [d.model_dump() for d in wish.designs]
+    job = actions.change(
+        signed_in(request), number, name=wish.name, designs=designs, options=wish.options,
+        machine=wish.machine, offcuts=wish.offcuts,
+    )  # fmt: skip
+    return _open(job)
+
+
+@router.post("/jobs/{number}/copy", response=OpenJob)
+def copy_job(request: HttpRequest, number: int) -> OpenJob:
+    return _open(actions.duplicate(signed_in(request), number))
+
+
+@router.delete("/jobs/{number}", response=Gone)
+def remove_job(request: HttpRequest, number: int) -> Gone:
+    actions.remove(signed_in(request), number)
+    return Gone()
+
+
+@router.post("/jobs/{number}/lay", response=RunView)
+def lay_out(request: HttpRequest, number: int) -> RunView:
+    """Begins to lay the job out; what is locked stays where it is."""
+    user = signed_in(request)
+    job = actions.own(user, number)
+    asked = actions.asked_of(job, offcuts=actions.offcuts_of(job))
+    return _run(actions.begin(user, "lay", asked, job=job))
+
+
+@router.post("/jobs/{number}/near", response=Nearness)
+def near(request: HttpRequest, number: int, move: Move) -> Nearness:
+    """How a piece would lie elsewhere; nothing is changed."""
+    return actions.near(signed_in(request), number, move.sheet, move.index, move.to, move.piece)
+
+
+@router.post("/jobs/{number}/place", response=OpenJob)
+def place(request: HttpRequest, number: int, move: Move) -> OpenJob:
+    """A piece put elsewhere, or locked."""
+    user = signed_in(request)
+    return _open(actions.place(user, number, move.sheet, move.index, move.to, move.piece))
+
+
+@router.post("/jobs/{number}/files", response=RunView)
+def make_files(request: HttpRequest, number: int, wish: FilesWish) -> RunView:
+    """Begins to write the files of all sheets, or of one."""
+    return _begun(request, number, "files", wish, sheet=wish.sheet)
+
+
+@router.post("/jobs/{number}/passes", response=RunView)
+def passes(request: HttpRequest, number: int, wish: SheetWish) -> RunView:
+    """Begins to find the passes of a sheet."""
+    return _begun(request, number, "passes", wish, sheet=wish.sheet)
+
+
+@router.post("/jobs/{number}/cut", response=RunView)
+def cut(request: HttpRequest, number: int, wish: CutWish) -> RunView:
+    """Sends a sheet's file to the cutter."""
+    return _begun(request, number, "cut", wish, sheet=wish.sheet)
+
+
+def _begun(
+    request: HttpRequest, number: int, task: str, wish: BaseModel, *, sheet: int | None
+) -> RunView:
+    user = signed_in(request)
+    job = actions.own(user, number)
+    layout = actions.layout_of(job)
+    if sheet is not None and sheet >= len(layout.sheets):
+        raise DocumentError(f"There is no sheet {sheet + 1}.", hint="Lay the job out again.")
+    asked = actions.asked_of(job, **wish.model_dump(mode="json"))
+    return _run(actions.begin(user, task, asked, job=job))
+
+
+@router.post("/cut-file", response=RunView)
+def cut_file(
+    request: HttpRequest,
+    file: File[UploadedFile],
+    machine: Form[str] = "plotter",
+) -> RunView:
+    """Sends any file to the cutter."""
+    user = signed_in(request)
+    device = actions.machine_named(machine).model_dump(mode="json")
+    asked = {"machine": device, "file_name": plain(file.name or "file")[:120]}
+    return _run(actions.begin(user, "cut", asked, sent=file.read()))
+
+
+@router.get("/runs/{number}", response=RunView)
+def look_at_run(request: HttpRequest, number: int) -> RunView:
+    return _run(seen(actions.own_run(signed_in(request), number)))
+
+
+@router.post("/runs/{number}/stop", response=RunView)
+def stop_run(request: HttpRequest, number: int) -> RunView:
+    """Ends a run: a layout with the best so far."""
+    run = actions.own_run(signed_in(request), number)
+    RUNNER.stop(run.pk)
+    return _run(run)
+
+
+@router.get("/runs/{number}/file")
+def run_file(request: HttpRequest, number: int) -> HttpResponse:
+    """What a run wrote."""
+    run = actions.own_run(signed_in(request), number)
+    if not run.content_name:
+        raise Http404
+    response = HttpResponse(bytes(run.content), content_type=run.media_type)
+    name = run.content_name
+    ascii_name = name.encode("ascii", "replace").decode().replace("?", "_")
+    response["Content-Disposition"] = (
+        f"attachment; filename=\"{ascii_name}\"; filename*=UTF-8''{quote(name)}"
+    )
+    return response
+
+
+def _offcut(row: Offcut) -> OffcutView:
+    return OffcutView(
+        id=row.pk, name=row.name, paper=row.paper, width=row.width, height=row.height,
+        taken=row.taken,
+    )  # fmt: skip
+
+
+@router.get("/offcuts", response=list[OffcutView])
+def list_offcuts(request: HttpRequest) -> list[OffcutView]:
+    return [_offcut(row) for row in Offcut.objects.filter(owner=signed_in(request))]
+
+
+@router.post("/jobs/{number}/offcuts", response=OffcutView)
+def keep_offcut(request: HttpRequest, number: int, wish: SheetWish) -> OffcutView:
+    """Keeps what a sheet leaves."""
+    return _offcut(actions.keep_offcut(signed_in(request), number, wish.sheet))
+
+
+@router.delete("/offcuts/{number}", response=Gone)
+def remove_offcut(request: HttpRequest, number: int) -> Gone:
+    Offcut.objects.filter(owner=signed_in(request), pk=number).delete()
+    return Gone()

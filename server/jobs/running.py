@@ -1,0 +1,159 @@
+"""Runs: a few at a time, each in a process of its own, waited for by threads of the standard library's
+executor. What is asked and what is found lie in the database; see docs/decisions/0014.
+
+Where there are many machines, ``Runner.begin`` is the place at which another executor takes over: all that
+a task needs is in the run's row.
+"""
+
+from __future__ import annotations
+
+import multiprocessing
+import threading
+from concurrent.futures import ThreadPoolExecutor
+from contextlib import suppress
+from multiprocessing.connection import Connection
+from typing import Any
+
+from django.db import close_old_connections, connection
+
+from server.jobs.keeping import taken_over
+from server.jobs.models import Run
+from server.jobs.tasks import Found, work
+
+AT_ONCE = 2
+LOOK = 0.2
+MOST_BEGUN = 3
+"""Times that a run is begun: one that ends the server each time is not begun for ever."""
+
+
+class Runner:
+    """Begins and ends runs; safe between threads."""
+
+    def __init__(self) -> None:
+        self._threads: ThreadPoolExecutor | None = None
+        self._here: dict[int, threading.Event] = {}
+        self._lock = threading.Lock()
+        self._over = threading.Event()
+
+    def begin(self, run: Run) -> None:
+        """Has a run done, if it is not being done here."""
+        with self._lock:
+            if run.pk in self._here or self._over.is_set():
+                return
+            self._here[run.pk] = threading.Event()
+            if self._threads is None:
+                self._threads = ThreadPoolExecutor(AT_ONCE, thread_name_prefix="run")
+            self._threads.submit(self._do, run.pk)
+
+    def stop(self, number: int) -> None:
+        """Has a run end with the best so far, if it is going on here."""
+        event = self._here.get(number)
+        if event is not None:
+            event.set()
+
+    def is_here(self, number: int) -> bool:
+        return number in self._here
+
+    def end(self) -> None:
+        """Ends all; runs that were going on are begun again when they are looked at."""
+        self._over.set()
+        for event in list(self._here.values()):
+            event.set()
+        if self._threads is not None:
+            self._threads.shutdown(wait=True, cancel_futures=True)
+        self._threads, self._here = None, {}
+        self._over.clear()
+
+    def _do(self, number: int) -> None:
+        try:
+            close_old_connections()
+            run = Run.objects.filter(pk=number).first()
+            if run is not None and not self._over.is_set():
+                self._run(run)
+        finally:
+            self._here.pop(number, None)
+            connection.close()
+
+    def _run(self, run: Run) -> None:
+        run.state, run.begun = Run.State.RUNNING, run.begun + 1
+        run.save(update_fields=["state", "begun"])
+        found = self._found(run)
+        if found is None:
+            return  # the server ends: it stays as it is
+        if "said" in found:
+            run.state, run.said, run.hint = (
+                Run.State.FAILED,
+                found["said"][:300],
+                found["hint"][:300],
+            )
+        else:
+            run.state, run.share, run.said = Run.State.DONE, 1.0, ""
+            run.result = found.get("result", {})
+            run.content = found.get("content", b"")
+            run.content_name = found.get("name", "")[:200]
+            run.media_type = found.get("media_type", "")
+        run.save()
+        if run.state == Run.State.DONE:
+            taken_over(run)
+
+    def _found(self, run: Run) -> Found | None:
+        context = multiprocessing.get_context("forkserver")
+        here, there = context.Pipe()
+        child = context.Process(
+            target=work, args=(there, run.task, run.asked, bytes(run.sent)), daemon=True
+        )
+        child.start()
+        there.close()
+        stopped = self._here[run.pk]
+        try:
+            return self._waited(run, here, child, stopped)
+        finally:
+            here.close()
+            child.kill()
+            child.join(5)
+
+    def _waited(
+        self, run: Run, here: Connection, child: Any, stopped: threading.Event
+    ) -> Found | None:
+        asked = False
+        while True:
+            if self._over.is_set():
+                return None
+            if stopped.is_set() and not asked:
+                asked = True
+                if run.task != "lay":
+                    return {"said": "It was stopped.", "hint": ""}
+                with suppress(OSError):
+                    here.send("stop")
+            if not here.poll(LOOK):
+                continue
+            try:
+                got = here.recv()
+            except EOFError:
+                return {
+                    "said": "That takes more time than is given to one run.",
+                    "hint": "Make it in several parts.",
+                }
+            if isinstance(got, dict):
+                return got
+            share, said = got
+            Run.objects.filter(pk=run.pk).update(share=share, said=said[:300])
+
+
+RUNNER = Runner()
+"""The server's own."""
+
+
+def seen(run: Run) -> Run:
+    """A run as somebody looks at it: one that an end of the server broke off is begun again."""
+    if run.state in (Run.State.WAITING, Run.State.RUNNING) and not RUNNER.is_here(run.pk):
+        run.refresh_from_db()
+        if run.state not in (Run.State.WAITING, Run.State.RUNNING):
+            return run
+        if run.begun >= MOST_BEGUN:
+            run.state, run.said = Run.State.FAILED, "It was broken off each time."
+            run.hint = "Make the job smaller, and lay it out again."
+            run.save()
+        else:
+            RUNNER.begin(run)
+    return run

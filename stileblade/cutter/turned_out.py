@@ -1,0 +1,99 @@
+"""How a file would turn out in the hand: the sheet put in askew, stretched paper, a worn blade, a trail
+that nobody made up for. The same seed gives the same play.
+"""
+
+from __future__ import annotations
+
+import random
+from dataclasses import replace
+
+import numpy as np
+from pydantic import Field
+
+from stileblade.cutter.sent import Sent, Stroke
+from stileblade.fields import Values, angle, length, share
+from stileblade.geometry.curves.segments import Floats
+from stileblade.geometry.curves.vectors import norms
+from stileblade.machine.machine import Machine
+
+_EVERY = 50.0
+"""mm in which a worn blade fails once."""
+
+
+class Conditions(Values):
+    """What goes wrong with sheet and blade."""
+
+    askew_deg: float = angle(0, "Put in askew", "The sheet, turned about its middle.")
+    stretch: float = share(
+        0,
+        "Stretched",
+        "The sheet, along its height; 0.002 is two mm on a metre.",
+        least=-0.02,
+        most=0.02,
+    )
+    worn: float = length(
+        0, "Worn blade", "It fails to cut so much in each 50 mm.", least=0, most=10
+    )
+    trail: float = length(0, "Trail", "Of the knife, not made up for in the file.", least=0, most=2)
+    seed: int = Field(1, title="Play", description="Another number, another play.", ge=0, le=10**6)
+
+    @property
+    def any(self) -> bool:
+        return bool(self.askew_deg or self.stretch or self.worn or self.trail)
+
+
+def on_sheet(conditions: Conditions, places: Floats, size: tuple[float, float]) -> Floats:
+    """Where on the paper places of the machine come to lie (n, 2), of a sheet of that size."""
+    middle = np.array(size) / 2
+    turn = np.radians(-conditions.askew_deg)
+    c, s = np.cos(turn), np.sin(turn)
+    turned = (places - middle) @ np.array([[c, s], [-s, c]]) + middle
+    # paper that is stretched while it is cut is smaller after
+    return np.asarray(turned * np.array([1.0, 1.0 / (1.0 + conditions.stretch)]))
+
+
+def turned_out(
+    sent: Sent, machine: Machine, conditions: Conditions, size: tuple[float, float]
+) -> tuple[Sent, Machine]:
+    """What the machine really does to a sheet of a size in mm."""
+    chance = random.Random(conditions.seed)
+    knives = {tool.number for tool in machine.tools if tool.cuts}
+    found = Sent(
+        sent.language, refused=list(sent.refused), left_out=list(sent.left_out), size=sent.size
+    )
+    for stroke in sent.strokes:
+        placed = replace(stroke, places=on_sheet(conditions, stroke.places, size))
+        if conditions.worn and stroke.tool in knives:
+            for part in _worn(placed, conditions.worn, chance):
+                found.add(part)
+        else:
+            found.add(placed)
+    tools = tuple(
+        tool.model_copy(update={"trail": max(tool.trail, conditions.trail)}) if tool.cuts else tool
+        for tool in machine.tools
+    )
+    return found, machine.model_copy(update={"tools": tools})
+
+
+def _worn(stroke: Stroke, fails: float, chance: random.Random) -> list[Stroke]:
+    """The stroke in parts, with so much left out in each 50 mm, somewhere."""
+    ends = np.concatenate([[0.0], np.cumsum(norms(np.diff(stroke.places, axis=0)))])
+    total, at, low = float(ends[-1]), 0.0, 0.0
+    found = []
+    while at < total:
+        gap = at + chance.uniform(0, max(_EVERY - fails, 0.0))
+        if gap > low and gap < total:
+            found.append(_part(stroke, ends, low, gap))
+            low = min(gap + fails, total)
+        at += _EVERY
+    if total > low:
+        found.append(_part(stroke, ends, low, total))
+    return [part for part in found if len(part.places) > 1]
+
+
+def _part(stroke: Stroke, ends: Floats, low: float, high: float) -> Stroke:
+    inner = (ends > low) & (ends < high)
+    cut = np.array(
+        [[np.interp(at, ends, stroke.places[:, i]) for i in (0, 1)] for at in (low, high)]
+    )
+    return replace(stroke, places=np.concatenate([cut[:1], stroke.places[inner], cut[1:]]))

@@ -1,0 +1,93 @@
+"""A file sent to the cutter: the report, and what is needed to play it."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import numpy as np
+
+from stileblade.cutter.play import Played, play
+from stileblade.cutter.sent import Fault, Found, Sent, languages, read_sent
+from stileblade.cutter.turned_out import Conditions, turned_out
+from stileblade.geometry.curves.segments import Floats
+from stileblade.geometry.measures import rows
+from stileblade.machine.machine import Machine
+from stileblade.meant.report import Report, fault_data, report_data, report_of, worst
+from stileblade.meant.sheet import MeantSheet
+
+MOST = 60_000
+"""Places that are shown."""
+_OFF_SHEET = 0.05
+
+
+def cut_data(
+    content: bytes, machine: Machine, meant: MeantSheet | None, conditions: Conditions
+) -> dict[str, Any]:
+    """The report as plain data, with the runs to play and the outlines of what came loose; places as the
+    machine has them, y away from the person. ReadingError where the file is in no language."""
+    sent = read_sent(content, machine)
+    size = _size(sent, meant, machine)
+    if conditions.any:
+        sent, machine = turned_out(sent, machine, conditions, size)
+    played = play(sent, machine)
+    report = report_of(played, meant, askew_deg=conditions.askew_deg)
+    off = _off_sheet(played, size) if conditions.any else []
+    data = report_data(report)
+    data["faults"] += [fault_data(f) for f in off]
+    return {
+        **data,
+        "language": languages()[sent.language].title,
+        "left_out": sent.left_out,
+        "size": list(size),
+        "worst_mm": worst(report),
+        "missing": _missing(report),
+        "runs": _runs(played),
+        "outlines": [rows.path_of(piece.face) for piece in report.outcome.loose],
+    }
+
+
+def _size(sent: Sent, meant: MeantSheet | None, machine: Machine) -> tuple[float, float]:
+    if meant is not None:
+        return meant.format_mm
+    if sent.size is not None:
+        return sent.size
+    places = [s.places.max(axis=0) for s in sent.strokes]
+    reach = np.max(places, axis=0) if places else np.array([machine.bed_width, machine.bed_height])
+    return float(reach[0]) + 5, float(reach[1]) + 5
+
+
+def _off_sheet(played: Played, size: tuple[float, float]) -> list[Found]:
+    """How far lines run beyond the paper."""
+    worst_, place = 0.0, None
+    for run in played.runs:
+        out = np.maximum(-run.places, run.places - size).max(axis=1)
+        k = int(np.argmax(out))
+        if out[k] > worst_:
+            worst_, place = float(out[k]), run.places[k]
+    if place is None or worst_ < _OFF_SHEET:
+        return []
+    at = float(place[0]), float(place[1])
+    return [Found(Fault.OFF_BED, f"A line runs {worst_:.2f} mm beyond the sheet.", at)]
+
+
+def _missing(report: Report) -> int:
+    """Pieces that were meant and did not come loose."""
+    return sum(meant is not None for meant, _ in report.joined)
+
+
+def _runs(played: Played) -> list[dict[str, Any]]:
+    step = max(1, sum(len(run.places) for run in played.runs) // MOST)
+    return [
+        {
+            "tool": run.tool.name,
+            "cuts": run.cuts,
+            "from_s": round(float(run.times[0]), 3),
+            "to_s": round(float(run.times[-1]), 3),
+            "places": np.round(_thinned(run.places, step), 2).ravel().tolist(),
+        }
+        for run in played.runs
+    ]
+
+
+def _thinned(places: Floats, step: int) -> Floats:
+    return np.concatenate([places[:-1:step], places[-1:]])

@@ -1,0 +1,194 @@
+"""Jobs over the API: laid out in processes of their own, moved by hand, written, cut."""
+
+from __future__ import annotations
+
+import io
+import json
+import time
+import zipfile
+from collections.abc import Iterator
+from typing import Any
+
+import pytest
+from django.contrib.auth.models import User
+from django.core.files.uploadedfile import SimpleUploadedFile
+from django.test import Client
+
+from server.jobs import running
+from server.jobs.models import Job, Run
+from server.jobs.running import RUNNER
+from tests.conftest import design_of
+
+pytestmark = pytest.mark.django_db(transaction=True)
+BLANK = {"kind": "blank"}
+A6 = {"name": "ISO A6", "width": 105, "height": 148,
+      "envelope": {"name": "C6", "width": 114, "height": 162}}  # fmt: skip
+WINDOW = {"kind": "window", "outline": {"kind": "circle", "diameter": 60}}
+
+
+@pytest.fixture
+def client() -> Iterator[Client]:
+    client = Client()
+    client.force_login(User.objects.create_user("designer"))
+    yield client
+    RUNNER.end()
+
+
+def sent(client: Client, method: str, path: str, data: Any = None) -> Any:
+    response = getattr(client, method)(path, data, content_type="application/json")
+    return response.status_code, response.json()
+
+
+def design(client: Client, *steps: dict[str, Any], name: str = "Card") -> int:
+    document = design_of(*steps).model_dump(mode="json") | {"name": name}
+    document["card"]["size"] = A6
+    status, said = sent(client, "post", "/api/designs", {"document": document})
+    assert status == 200, said
+    return int(said["id"])
+
+
+def done(client: Client, run: dict[str, Any], *, within: float = 60) -> dict[str, Any]:
+    end = time.monotonic() + within
+    while run["state"] in ("waiting", "running") and time.monotonic() < end:
+        time.sleep(0.1)
+        run = client.get(f"/api/runs/{run['id']}").json()
+    return run
+
+
+def job_of(client: Client, *designs: dict[str, int], **change: Any) -> dict[str, Any]:
+    """A job, laid out."""
+    _, job = sent(client, "post", "/api/jobs", {"name": "Shop", "designs": list(designs)})
+    if change:
+        status, job = sent(client, "patch", f"/api/jobs/{job['id']}", change)
+        assert status == 200, job
+    _, run = sent(client, "post", f"/api/jobs/{job['id']}/lay")
+    assert done(client, run)["state"] == "done"
+    return dict(client.get(f"/api/jobs/{job['id']}").json())
+
+
+def test_a_job_is_laid_out_and_follows_its_designs(client: Client) -> None:
+    """Two bases of ISO A6, 210 x 148, on A4 without an edge: at a gap of 2 mm one on each sheet, and it is
+    said that 1 mm would save one (148 + 1 + 148 = 297)."""
+    number = design(client, BLANK, name="Whale")
+    options = {"gap_mm": 2, "edge_mm": 0, "formats": {"paper": [210, 297]}}
+    job = job_of(client, {"design": number, "count": 2}, options=options)
+    assert [len(s["pieces"]) for s in job["layout"]["sheets"]] == [1, 1]
+    assert any("with a gap of 1 mm" in said for said in job["layout"]["advice"])
+    assert job["changed"] == []
+    document = client.get(f"/api/designs/{number}").json()
+    changed = document["document"] | {"name": "Whale, larger"}
+    sent(client, "put", f"/api/designs/{number}", {"document": changed, "revision": document["revision"]})
+    assert client.get(f"/api/jobs/{job['id']}").json()["changed"] == ["Whale, larger"]
+    assert client.get("/api/jobs").json()[0]["changed"] == ["Whale, larger"]
+
+
+def test_pieces_are_moved_only_where_they_may_lie(client: Client) -> None:
+    number = design(client, BLANK, WINDOW)
+    job = job_of(client, {"design": number, "count": 2}, options={"formats": {"paper": [297, 420]}},
+                 machine="flatbed")  # fmt: skip
+    (sheet,) = job["layout"]["sheets"]
+    first, second = sheet["pieces"]
+    near = {**second, "x": first["x"], "y": first["y"] + first["height"] + 1.25}
+    move = {"sheet": 0, "index": 1, "to": 0, "piece": near}
+    status, said = sent(client, "post", f"/api/jobs/{job['id']}/near", move)
+    assert (status, said["allowed"], said["away"]) == (200, False, 1.25)
+    status, said = sent(client, "post", f"/api/jobs/{job['id']}/place", move)
+    assert status == 422
+    assert said["title"] == "It is 1.25 mm from Base: 2 mm are asked for."
+    apart = {**near, "y": near["y"] + 0.75, "locked": True}
+    status, said = sent(client, "post", f"/api/jobs/{job['id']}/place", move | {"piece": apart})
+    assert status == 200, said
+    assert said["layout"]["sheets"][0]["pieces"][1]["y"] == pytest.approx(apart["y"])
+    _, run = sent(client, "post", f"/api/jobs/{job['id']}/lay")
+    assert done(client, run)["state"] == "done"
+    again = client.get(f"/api/jobs/{job['id']}").json()["layout"]["sheets"]
+    locked = [p for s in again for p in s["pieces"] if p["locked"]]
+    assert [(p["x"], p["y"]) for p in locked] == [(apart["x"], pytest.approx(apart["y"]))]
+
+
+def test_files_passes_and_the_cutter(client: Client) -> None:
+    number = design(client, BLANK, WINDOW, name="Lighthouse")
+    job = job_of(client, {"design": number, "count": 1})
+    _, run = sent(client, "post", f"/api/jobs/{job['id']}/files", {"format": "hpgl"})
+    run = done(client, run)
+    content = b"".join(client.get(f"/api/runs/{run['id']}/file"))
+    names = zipfile.ZipFile(io.BytesIO(content)).namelist()
+    assert names[0] == "contents.html"
+    assert names[1].startswith("Shop-sheet-1-")
+    assert names[1].endswith("-all.hpgl")
+    _, run = sent(client, "post", f"/api/jobs/{job['id']}/passes", {"sheet": 0})
+    (setup,) = done(client, run)["result"]["setups"]
+    assert [p["name"] for p in setup["passes"]] == ["score", "inner cuts", "outer cuts"]
+    _, run = sent(client, "post", f"/api/jobs/{job['id']}/cut", {"sheet": 0, "format": "hpgl"})
+    found = done(client, run)["result"]
+    assert found["faults"] == []
+    assert [p["meant"]["piece"] for p in found["loose"] if p["meant"]] == ["Base"]
+    worn = {"sheet": 0, "format": "hpgl", "conditions": {"worn": 1, "seed": 3}}
+    _, run = sent(client, "post", f"/api/jobs/{job['id']}/cut", worn)
+    assert done(client, run)["result"]["missing"] == 1
+
+
+def test_any_file_can_be_sent_to_the_cutter(client: Client) -> None:
+    ring = b"IN;SP1;PU800,400;PD800,1200,1600,1200,1600,400,800,400;PU;SP0;"
+    file = SimpleUploadedFile("from-elsewhere.hpgl", ring)
+    run = client.post("/api/cut-file", {"file": file, "machine": "plotter"}).json()
+    (piece,) = done(client, run)["result"]["loose"]
+    assert piece["area_mm2"] == pytest.approx(400)
+    file = SimpleUploadedFile("word.txt", b"hello")
+    run = done(client, client.post("/api/cut-file", {"file": file, "machine": "plotter"}).json())
+    assert run["state"] == "failed"
+    assert run["said"] == "This is in no language that the machine understands."
+
+
+def test_a_layout_that_the_server_broke_off_is_begun_again(client: Client) -> None:
+    """As a restart leaves it: the run says that it is running, and nobody works on it."""
+    number = design(client, BLANK)
+    _, job = sent(client, "post", "/api/jobs", {"name": "Shop", "designs": [{"design": number, "count": 1}]})
+    _, run = sent(client, "post", f"/api/jobs/{job['id']}/lay")
+    RUNNER.end()
+    Job.objects.update(layout={})
+    Run.objects.update(state="running", begun=1)
+    assert done(client, client.get(f"/api/runs/{run['id']}").json())["state"] == "done"
+    assert Job.objects.get().layout["sheets"]
+    Run.objects.update(state="running", begun=running.MOST_BEGUN)
+    run = client.get(f"/api/runs/{run['id']}").json()
+    assert (run["state"], run["said"]) == ("failed", "It was broken off each time.")
+
+
+def test_what_is_somebody_elses_is_not_there(client: Client) -> None:
+    number = design(client, BLANK)
+    job = job_of(client, {"design": number, "count": 1})
+    _, run = sent(client, "post", f"/api/jobs/{job['id']}/files", {"format": "svg"})
+    done(client, run)
+    other = Client()
+    other.force_login(User.objects.create_user("other"))
+    assert other.get("/api/jobs").json() == []
+    for path in (f"/api/jobs/{job['id']}", f"/api/runs/{run['id']}", f"/api/runs/{run['id']}/file"):
+        assert other.get(path).status_code == 404
+    status, said = sent(other, "post", "/api/jobs", {"name": "Mine", "designs": [{"design": number, "count": 1}]})
+    assert (status, said["title"]) == (422, "A design of this job is not there.")
+
+
+def test_an_offcut_is_used_before_a_new_sheet(client: Client) -> None:
+    """A strip of a sheet is left; what the second job lays there keeps its gap from what was used."""
+    number = design(client, {"kind": "figure", "outline": {"kind": "rectangle", "width": 60, "height": 40}})
+    first = job_of(client, {"design": number, "count": 1})
+    _, offcut = sent(client, "post", f"/api/jobs/{first['id']}/offcuts", {"sheet": 0})
+    second = job_of(client, {"design": number, "count": 1}, offcuts=[offcut["id"]])
+    (sheet,) = second["layout"]["sheets"]
+    (piece,) = sheet["pieces"]
+    assert len(sheet["taken"]) == 1
+    assert piece["y"] >= 5 + 40 + 2 or piece["x"] >= 5 + 60 + 2
+
+
+def test_a_job_without_designs_or_with_bad_values_is_told_so(client: Client) -> None:
+    _, job = sent(client, "post", "/api/jobs", {"name": "Empty"})
+    status, said = sent(client, "post", f"/api/jobs/{job['id']}/lay")
+    assert (status, said["title"]) == (422, "There is no design in this job.")
+    status, said = sent(client, "patch", f"/api/jobs/{job['id']}", {"machine": "press"})
+    assert (status, said["title"]) == (422, "The machine 'press' is none of plotter, flatbed.")
+    status, _ = sent(client, "patch", f"/api/jobs/{job['id']}", {"options": {"gap_mm": -1}})
+    assert status == 422
+    status, said = sent(client, "post", f"/api/jobs/{job['id']}/cut", {"sheet": 0})
+    assert (status, said["title"]) == (422, "This job is not laid out yet.")
+    assert json.dumps(said)
