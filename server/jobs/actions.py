@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from typing import Any
+from typing import Annotated, Any
 
 from django.contrib.auth.models import User
 from django.db import transaction
 from django.http import Http404
+from pydantic import BaseModel, Field
 
 from server.designs.models import Design
 from server.jobs.models import Job, Offcut, Run
@@ -16,10 +17,19 @@ from stileblade.errors import DocumentError
 from stileblade.machine.machine import Machine
 from stileblade.machine.shipped import MACHINES
 from stileblade.sheets.job import JobOptions
-from stileblade.sheets.kept import KeptJob, KeptPiece, Nearness, nearness, placed_anew, sheet_of
+from stileblade.sheets.kept import KeptJob, KeptPiece
+from stileblade.sheets.moving import (
+    Nearness,
+    measured,
+    nearness,
+    placed_anew,
+    sheet_of,
+    used_paths,
+)  # fmt: skip
 
 KEPT_RUNS = 12
 MOST_DESIGNS = 100
+Number = Annotated[int, Field(ge=0, le=2**31 - 1)]
 
 
 def own(user: User, number: int) -> Job:
@@ -163,17 +173,39 @@ def begin(
     return run
 
 
-def near(user: User, number: int, sheet: int, index: int, to: int, piece: KeptPiece) -> Nearness:
+class Move(BaseModel):
+    """A piece of a sheet, by its number there, and where it shall lie; ``about_middle`` keeps its middle
+    where it was, whatever its place says."""
+
+    sheet: Number
+    index: Number
+    to: Number
+    piece: KeptPiece
+    about_middle: bool = False
+
+
+def _wished(layout: KeptJob, move: Move) -> KeptPiece:
+    on = sheet_of(layout, move.sheet)
+    if move.index >= len(on.pieces):
+        raise DocumentError(f"There is no piece {move.index + 1} on sheet {move.sheet + 1}.")
+    was = measured(layout, on.pieces[move.index])
+    return measured(layout, move.piece, about=was if move.about_middle else None)
+
+
+def near(user: User, number: int, move: Move) -> Nearness:
     """How a piece would lie elsewhere."""
     layout = layout_of(own(user, number))
-    return nearness(layout, to, piece, without=index if sheet == to else -1)
+    without = move.index if move.sheet == move.to else -1
+    return nearness(layout, move.to, _wished(layout, move), without=without)
 
 
-def place(user: User, number: int, sheet: int, index: int, to: int, piece: KeptPiece) -> Job:
+def place(user: User, number: int, move: Move) -> Job:
     """A piece put elsewhere, or locked; DocumentError where it may not lie there."""
     with transaction.atomic():
         job = own(user, number)
-        layout = placed_anew(layout_of(job), sheet, index, to, piece)
+        layout = layout_of(job)
+        wished = _wished(layout, move)
+        layout = placed_anew(layout, move.sheet, move.index, move.to, wished)
         job.layout, job.revision = layout.model_dump(mode="json"), job.revision + 1
         job.save()
     return job
@@ -181,8 +213,6 @@ def place(user: User, number: int, sheet: int, index: int, to: int, piece: KeptP
 
 def keep_offcut(user: User, number: int, sheet: int) -> Offcut:
     """What a sheet of a job leaves, for another job."""
-    from stileblade.sheets.kept import used_paths
-
     job = own(user, number)
     layout = layout_of(job)
     on = sheet_of(layout, sheet)

@@ -13,6 +13,7 @@ from pydantic import BaseModel, Field
 
 from server.accounts.people import signed_in
 from server.jobs import actions
+from server.jobs.actions import Move, Number
 from server.jobs.models import Job, Offcut, Run
 from server.jobs.running import RUNNER, seen
 from stileblade.cutter.turned_out import Conditions
@@ -21,13 +22,13 @@ from stileblade.fields import PlainText, plain
 from stileblade.machine.machine import Machine
 from stileblade.machine.shipped import MACHINES
 from stileblade.sheets.job import JobOptions
-from stileblade.sheets.kept import KeptJob, KeptPiece, Nearness
+from stileblade.sheets.kept import KeptJob
+from stileblade.sheets.moving import Nearness
 
 router = Router(tags=["jobs"])
 Name = Annotated[PlainText, Field(min_length=1, max_length=120)]
 FormatName = Literal["svg", "dxf", "pdf", "hpgl", "gcode"]
 CutFormat = Literal["svg", "dxf", "hpgl", "gcode"]
-Number = Annotated[int, Field(ge=0, le=2**31 - 1)]
 
 
 class JobDesign(BaseModel):
@@ -71,15 +72,6 @@ class JobChange(BaseModel):
     options: JobOptions | None = None
     machine: str | None = Field(None, max_length=40)
     offcuts: list[Number] | None = Field(None, max_length=50)
-
-
-class Move(BaseModel):
-    """A piece of a sheet, by its number there, and where it shall lie."""
-
-    sheet: Number
-    index: Number
-    to: Number
-    piece: KeptPiece
 
 
 class RunView(BaseModel):
@@ -215,14 +207,14 @@ def lay_out(request: HttpRequest, number: int) -> RunView:
 @router.post("/jobs/{number}/near", response=Nearness)
 def near(request: HttpRequest, number: int, move: Move) -> Nearness:
     """How a piece would lie elsewhere; nothing is changed."""
-    return actions.near(signed_in(request), number, move.sheet, move.index, move.to, move.piece)
+    return actions.near(signed_in(request), number, move)
 
 
 @router.post("/jobs/{number}/place", response=OpenJob)
 def place(request: HttpRequest, number: int, move: Move) -> OpenJob:
     """A piece put elsewhere, or locked."""
     user = signed_in(request)
-    return _open(actions.place(user, number, move.sheet, move.index, move.to, move.piece))
+    return _open(actions.place(user, number, move))
 
 
 @router.post("/jobs/{number}/files", response=RunView)

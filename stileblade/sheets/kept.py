@@ -9,20 +9,19 @@ from __future__ import annotations
 from collections.abc import Sequence
 from functools import lru_cache
 
+import numpy as np
 from pydantic import BaseModel, Field
 
 from stileblade.errors import DocumentError
 from stileblade.geometry.curves.transforms import translation
 from stileblade.geometry.measures import rows
-from stileblade.geometry.paths.pathdata import path_data, region_from_path
+from stileblade.geometry.measures.distances import label_point
+from stileblade.geometry.paths.pathdata import path_data
 from stileblade.machine.machine import Machine
 from stileblade.sheets.job import JobOptions, Stock
 from stileblade.sheets.laying import Laid
 from stileblade.sheets.layout.parts import Format, Part, Placed, Turns
 from stileblade.sheets.sheet import Lying, Sheet
-
-LEAST = 1e-3
-"""mm: nearer by less is not too near."""
 
 
 class KeptPart(BaseModel):
@@ -37,15 +36,22 @@ class KeptPart(BaseModel):
     inside: str
     turns: Turns
     area: float
+    label_x: float
+    label_y: float
+    """A place in its paper with room for its name."""
 
 
 class KeptPiece(BaseModel):
+    """``dx``, ``dy`` is where the part's own 0, 0 comes to lie from the piece's box' left and head."""
+
     part: str
     x: float
     y: float
     turn: float
     width: float = 0
     height: float = 0
+    dx: float = 0
+    dy: float = 0
     flipped: bool = False
     locked: bool = False
 
@@ -83,17 +89,6 @@ class KeptJob(BaseModel):
     """Of the designs that it was laid out from, their revisions."""
 
 
-class Nearness(BaseModel):
-    """How near a piece is to the next one, and how far over the edge it lies; ``allowed`` says whether it
-    may lie there, ``said`` why not."""
-
-    away: float | None
-    to: str
-    over: float
-    allowed: bool
-    said: str
-
-
 def kept(laid: Laid, stocks: Sequence[Stock]) -> KeptJob:
     """What is kept of a layout."""
     parts = {}
@@ -104,6 +99,7 @@ def kept(laid: Laid, stocks: Sequence[Stock]) -> KeptJob:
                 continue
             box = work.paper.bounds
             region = work.paper.transformed(translation(-box.left, -box.head))
+            label = label_point(region, region.bounds)
             parts[wanted.part.key] = KeptPart(
                 key=wanted.part.key,
                 design=wanted.card.name,
@@ -114,6 +110,8 @@ def kept(laid: Laid, stocks: Sequence[Stock]) -> KeptJob:
                 inside=stock.paper.inside,
                 turns=wanted.part.turns,
                 area=wanted.part.area,
+                label_x=round(label[0], 2),
+                label_y=round(label[1], 2),
             )
     return KeptJob(
         parts=parts,
@@ -144,123 +142,24 @@ def _sheet(sheet: Sheet) -> KeptSheet:
 
 
 def _piece(placed: Placed) -> KeptPiece:
-    width, height = placed.part.size(placed.turn)
-    return KeptPiece(
-        part=placed.part.key,
-        x=round(placed.x, 4),
-        y=round(placed.y, 4),
-        turn=placed.turn,
-        width=round(width, 4),
-        height=round(height, 4),
-        flipped=placed.part.flipped,
-        locked=placed.locked,
-    )
-
-
-@lru_cache(maxsize=600)
-def _shape(d: str) -> rows.Shape:
-    return rows.shape_of(region_from_path(d))
-
-
-@lru_cache(maxsize=3000)
-def _turned(d: str, turn: float, flipped: bool) -> rows.Shape:
-    return rows.turned(_shape(d), turn, flipped=flipped)
-
-
-def _lying(job: KeptJob, piece: KeptPiece) -> rows.Shape:
-    turned = _turned(job.parts[piece.part].d, piece.turn, piece.flipped)
-    return rows.moved(turned, piece.x, piece.y)
-
-
-def size_of(job: KeptJob, piece: KeptPiece) -> tuple[float, float]:
-    """Width and height of a piece as it is turned."""
-    return rows.size_of(_turned(job.parts[piece.part].d, piece.turn, piece.flipped))
-
-
-def nearness(job: KeptJob, sheet: int, piece: KeptPiece, *, without: int = -1) -> Nearness:
-    """How a piece would lie on a sheet; ``without`` is its own number there. DocumentError for a sheet
-    that there is not."""
-    on = sheet_of(job, sheet)
-    shape = _lying(job, piece)
-    others = [_lying(job, p) for i, p in enumerate(on.pieces) if i != without]
-    names = [job.parts[p.part].name for i, p in enumerate(on.pieces) if i != without]
-    taken = [_shape(d) for d in on.taken]
-    reach = max(on.gap, 60.0)
-    away, which = rows.nearest(shape, [*others, *taken], reach)
-    left, head, right, foot = rows.box_of(shape)
-    over = max(
-        on.edge - left, on.edge - head, right - on.width + on.edge, foot - on.height + on.edge
-    )
-    name = "" if which < 0 else names[which] if which < len(names) else "what is used already"
-    said = ""
-    if away < 0:
-        said = f"It lies over {name}."
-    elif away < on.gap - LEAST:
-        said = f"It is {away:.2f} mm from {name}: {on.gap:g} mm are asked for."
-    if over > LEAST:
-        said = f"It is {over:.2f} mm over the edge that the machine cannot reach. {said}".strip()
-    return Nearness(
-        away=None if which < 0 else round(max(away, 0.0), 3), to=name, over=round(max(over, 0.0), 3),
-        allowed=not said, said=said,
+    part = placed.part
+    piece = KeptPiece(
+        part=part.key, x=round(placed.x, 4), y=round(placed.y, 4), turn=placed.turn,
+        flipped=part.flipped, locked=placed.locked,
     )  # fmt: skip
+    return with_size(piece, part.shape)
 
 
-def sheet_of(job: KeptJob, number: int) -> KeptSheet:
-    if not 0 <= number < len(job.sheets):
-        raise DocumentError(f"There is no sheet {number + 1}.", hint="Lay the job out again.")
-    return job.sheets[number]
-
-
-def placed_anew(job: KeptJob, sheet: int, number: int, to: int, piece: KeptPiece) -> KeptJob:
-    """The job with a piece elsewhere, locked there or not. DocumentError where it would be too near to
-    another, over the edge, or on another paper."""
-    source, target = sheet_of(job, sheet), sheet_of(job, to)
-    if not 0 <= number < len(source.pieces):
-        raise DocumentError(f"There is no piece {number + 1} on sheet {sheet + 1}.")
-    if (source.paper_key, source.paper) != (target.paper_key, target.paper):
-        raise DocumentError(f"Sheet {to + 1} is of another paper, {target.paper}.")
-    was = source.pieces[number]
-    if piece.part != was.part:
-        raise DocumentError("That is another piece.", hint="Lay the job out again.")
-    width, height = size_of(job, piece)
-    piece = piece.model_copy(update={"width": round(width, 4), "height": round(height, 4)})
-    same = (was.x, was.y, was.turn, was.flipped) == (piece.x, piece.y, piece.turn, piece.flipped)
-    if not (same and sheet == to):
-        near = nearness(job, to, piece, without=number if sheet == to else -1)
-        if not near.allowed:
-            raise DocumentError(near.said, hint="It was put back.")
-    sheets = list(job.sheets)
-    left = [p for i, p in enumerate(source.pieces) if i != number]
-    if sheet == to:
-        left = [piece if i == number else p for i, p in enumerate(source.pieces)]
-    sheets[sheet] = source.model_copy(update={"pieces": left})
-    if sheet != to:
-        sheets[to] = target.model_copy(update={"pieces": [*target.pieces, piece]})
-    return job.model_copy(update={"sheets": sheets})
-
-
-def readings(job: KeptJob) -> list[dict[str, float | str | int]]:
-    """By paper: sheets, share used in per cent, weight in grams, price where it is known."""
-    found: dict[str, dict[str, float | str | int]] = {}
-    for sheet in job.sheets:
-        one = found.setdefault(
-            sheet.paper,
-            {
-                "paper": sheet.paper,
-                "sheets": 0,
-                "area": 0.0,
-                "used": 0.0,
-                "weight_g": 0.0,
-                "price": 0.0,
-            },
-        )
-        used = sum(job.parts[p.part].area for p in sheet.pieces)
-        one["sheets"] = int(one["sheets"]) + 1
-        one["area"] = float(one["area"]) + sheet.area
-        one["used"] = float(one["used"]) + used
-        one["weight_g"] = float(one["weight_g"]) + used * 1e-6 * sheet.weight_gsm
-        one["price"] = float(one["price"]) + sheet.price
-    return list(found.values())
+def with_size(piece: KeptPiece, shape: rows.Shape) -> KeptPiece:
+    """With the size of its box as it is turned, and where its own 0, 0 lies from that."""
+    linear = rows.linear(piece.turn, flipped=piece.flipped)
+    left, head, right, foot = rows.box_of(rows.mapped(shape, np.column_stack([linear, [0.0, 0.0]])))
+    return piece.model_copy(
+        update={
+            "width": round(right - left, 4), "height": round(foot - head, 4),
+            "dx": round(-left, 4), "dy": round(-head, 4),
+        }
+    )  # fmt: skip
 
 
 def placed_of(
@@ -323,9 +222,3 @@ def laid_again(
     order = {(s.paper, s.number): i for i, s in enumerate(job.sheets)}
     sheets.sort(key=lambda s: order[s.paper.name, s.number])
     return Laid(tuple(sheets), job.bound, tuple(job.advice))
-
-
-def used_paths(job: KeptJob, number: int) -> list[str]:
-    """What of a sheet is used, as path data: its pieces, and what was used before."""
-    on = sheet_of(job, number)
-    return [*on.taken, *(rows.path_of(_lying(job, piece)) for piece in on.pieces)]

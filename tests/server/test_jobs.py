@@ -77,7 +77,12 @@ def test_a_job_is_laid_out_and_follows_its_designs(client: Client) -> None:
     assert job["changed"] == []
     document = client.get(f"/api/designs/{number}").json()
     changed = document["document"] | {"name": "Whale, larger"}
-    sent(client, "put", f"/api/designs/{number}", {"document": changed, "revision": document["revision"]})
+    sent(
+        client,
+        "put",
+        f"/api/designs/{number}",
+        {"document": changed, "revision": document["revision"]},
+    )
     assert client.get(f"/api/jobs/{job['id']}").json()["changed"] == ["Whale, larger"]
     assert client.get("/api/jobs").json()[0]["changed"] == ["Whale, larger"]
 
@@ -143,7 +148,9 @@ def test_any_file_can_be_sent_to_the_cutter(client: Client) -> None:
 def test_a_layout_that_the_server_broke_off_is_begun_again(client: Client) -> None:
     """As a restart leaves it: the run says that it is running, and nobody works on it."""
     number = design(client, BLANK)
-    _, job = sent(client, "post", "/api/jobs", {"name": "Shop", "designs": [{"design": number, "count": 1}]})
+    _, job = sent(
+        client, "post", "/api/jobs", {"name": "Shop", "designs": [{"design": number, "count": 1}]}
+    )
     _, run = sent(client, "post", f"/api/jobs/{job['id']}/lay")
     RUNNER.end()
     Job.objects.update(layout={})
@@ -165,13 +172,17 @@ def test_what_is_somebody_elses_is_not_there(client: Client) -> None:
     assert other.get("/api/jobs").json() == []
     for path in (f"/api/jobs/{job['id']}", f"/api/runs/{run['id']}", f"/api/runs/{run['id']}/file"):
         assert other.get(path).status_code == 404
-    status, said = sent(other, "post", "/api/jobs", {"name": "Mine", "designs": [{"design": number, "count": 1}]})
+    status, said = sent(
+        other, "post", "/api/jobs", {"name": "Mine", "designs": [{"design": number, "count": 1}]}
+    )
     assert (status, said["title"]) == (422, "A design of this job is not there.")
 
 
 def test_an_offcut_is_used_before_a_new_sheet(client: Client) -> None:
     """A strip of a sheet is left; what the second job lays there keeps its gap from what was used."""
-    number = design(client, {"kind": "figure", "outline": {"kind": "rectangle", "width": 60, "height": 40}})
+    number = design(
+        client, {"kind": "figure", "outline": {"kind": "rectangle", "width": 60, "height": 40}}
+    )
     first = job_of(client, {"design": number, "count": 1})
     _, offcut = sent(client, "post", f"/api/jobs/{first['id']}/offcuts", {"sheet": 0})
     second = job_of(client, {"design": number, "count": 1}, offcuts=[offcut["id"]])

@@ -18,6 +18,7 @@ const actions = computed(() =>
     : [
         [props.entry.template ? 'use' : 'open', props.entry.template ? 'Start a card from it' : 'Open'],
         ...(props.entry.template ? [['open', 'Edit the template']] : []),
+        ...(props.entry.template ? [] : [['sheets', 'Lay out on sheets']]),
         ['rename', 'Rename'],
         ['copy', 'Duplicate'],
         ['template', props.entry.template ? 'No template any more' : 'Make it a template'],

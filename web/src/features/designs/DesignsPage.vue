@@ -10,6 +10,7 @@ import { ask, askText, tell, tellError } from '@/shared/messages'
 import { useShelf } from '@/shared/shelf'
 import { DropHint, ReadingDialog, useFileDrop, type Wish } from '@/features/reading'
 import { useSession } from '@/features/session'
+import { beginJob } from '@/features/sheets'
 import DesignTile from './DesignTile.vue'
 
 type Entry = Schemas['DesignEntry']
@@ -82,6 +83,14 @@ async function act(how: () => Promise<unknown>, done?: string) {
 
 async function run(entry: Entry, action: string) {
   if (action === 'open') return void router.push({ name: 'bench', params: { id: entry.id } })
+  if (action === 'sheets') {
+    try {
+      await router.push({ name: 'job', params: { id: await beginJob(entry.id, entry.name) } })
+    } catch (error) {
+      tellError(error)
+    }
+    return
+  }
   if (action === 'use') {
     try {
       const made = await answer(
@@ -146,6 +155,7 @@ async function signOut() {
         <template v-else>{{ session.name }}</template>
       </span>
       <ElButton text @click="signOut">Sign out</ElButton>
+      <RouterLink to="/jobs" class="shelf">Jobs</RouterLink>
       <RouterLink to="/shelf" class="shelf">Shelf</RouterLink>
       <RouterLink to="/new" class="new">New card</RouterLink>
     </header>

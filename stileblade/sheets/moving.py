@@ -1,0 +1,122 @@
+"""Pieces of a kept layout moved by hand: how near they come to others, and whether they may lie there."""
+
+from __future__ import annotations
+
+from functools import lru_cache
+
+from pydantic import BaseModel
+
+from stileblade.errors import DocumentError
+from stileblade.geometry.measures import rows
+from stileblade.geometry.paths.pathdata import region_from_path
+from stileblade.sheets.kept import KeptJob, KeptPiece, KeptSheet, with_size
+
+LEAST = 1e-3
+"""mm: nearer by less is not too near."""
+
+
+class Nearness(BaseModel):
+    """How near a piece is to the next one, and how far over the edge it lies; ``allowed`` says whether it
+    may lie there, ``said`` why not."""
+
+    away: float | None
+    to: str
+    over: float
+    allowed: bool
+    said: str
+    piece: KeptPiece
+
+
+def measured(job: KeptJob, piece: KeptPiece, *, about: KeptPiece | None = None) -> KeptPiece:
+    """The piece with its size; with ``about`` its middle is that of another one. DocumentError for a part
+    that there is not."""
+    part = job.parts.get(piece.part)
+    if part is None:
+        raise DocumentError("That piece is not in this job.", hint="Lay the job out again.")
+    found = with_size(piece.model_copy(update={"turn": piece.turn % 360}), _shape(part.d))
+    if about is None:
+        return found
+    x = about.x + (about.width - found.width) / 2
+    y = about.y + (about.height - found.height) / 2
+    return found.model_copy(update={"x": round(x, 4), "y": round(y, 4)})
+
+
+@lru_cache(maxsize=600)
+def _shape(d: str) -> rows.Shape:
+    return rows.shape_of(region_from_path(d))
+
+
+@lru_cache(maxsize=3000)
+def _turned(d: str, turn: float, flipped: bool) -> rows.Shape:
+    return rows.turned(_shape(d), turn, flipped=flipped)
+
+
+def _lying(job: KeptJob, piece: KeptPiece) -> rows.Shape:
+    turned = _turned(job.parts[piece.part].d, piece.turn, piece.flipped)
+    return rows.moved(turned, piece.x, piece.y)
+
+
+def nearness(job: KeptJob, sheet: int, piece: KeptPiece, *, without: int = -1) -> Nearness:
+    """How a piece would lie on a sheet; ``without`` is its own number there. DocumentError for a sheet
+    that there is not."""
+    on = sheet_of(job, sheet)
+    shape = _lying(job, piece)
+    others = [_lying(job, p) for i, p in enumerate(on.pieces) if i != without]
+    names = [job.parts[p.part].name for i, p in enumerate(on.pieces) if i != without]
+    taken = [_shape(d) for d in on.taken]
+    reach = max(on.gap, 60.0)
+    away, which = rows.nearest(shape, [*others, *taken], reach)
+    left, head, right, foot = rows.box_of(shape)
+    over = max(
+        on.edge - left, on.edge - head, right - on.width + on.edge, foot - on.height + on.edge
+    )
+    name = "" if which < 0 else names[which] if which < len(names) else "what is used already"
+    said = ""
+    if away < 0:
+        said = f"It lies over {name}."
+    elif away < on.gap - LEAST:
+        said = f"It is {away:.2f} mm from {name}: {on.gap:g} mm are asked for."
+    if over > LEAST:
+        said = f"It is {over:.2f} mm over the edge that the machine cannot reach. {said}".strip()
+    return Nearness(
+        away=None if which < 0 else round(max(away, 0.0), 3), to=name, over=round(max(over, 0.0), 3),
+        allowed=not said, said=said, piece=piece,
+    )  # fmt: skip
+
+
+def sheet_of(job: KeptJob, number: int) -> KeptSheet:
+    if not 0 <= number < len(job.sheets):
+        raise DocumentError(f"There is no sheet {number + 1}.", hint="Lay the job out again.")
+    return job.sheets[number]
+
+
+def placed_anew(job: KeptJob, sheet: int, number: int, to: int, piece: KeptPiece) -> KeptJob:
+    """The job with a piece elsewhere, locked there or not. DocumentError where it would be too near to
+    another, over the edge, or on another paper."""
+    source, target = sheet_of(job, sheet), sheet_of(job, to)
+    if not 0 <= number < len(source.pieces):
+        raise DocumentError(f"There is no piece {number + 1} on sheet {sheet + 1}.")
+    if (source.paper_key, source.paper) != (target.paper_key, target.paper):
+        raise DocumentError(f"Sheet {to + 1} is of another paper, {target.paper}.")
+    was = source.pieces[number]
+    if piece.part != was.part:
+        raise DocumentError("That is another piece.", hint="Lay the job out again.")
+    same = (was.x, was.y, was.turn, was.flipped) == (piece.x, piece.y, piece.turn, piece.flipped)
+    if not (same and sheet == to):
+        near = nearness(job, to, piece, without=number if sheet == to else -1)
+        if not near.allowed:
+            raise DocumentError(near.said, hint="It was put back.")
+    sheets = list(job.sheets)
+    left = [p for i, p in enumerate(source.pieces) if i != number]
+    if sheet == to:
+        left = [piece if i == number else p for i, p in enumerate(source.pieces)]
+    sheets[sheet] = source.model_copy(update={"pieces": left})
+    if sheet != to:
+        sheets[to] = target.model_copy(update={"pieces": [*target.pieces, piece]})
+    return job.model_copy(update={"sheets": sheets})
+
+
+def used_paths(job: KeptJob, number: int) -> list[str]:
+    """What of a sheet is used, as path data: its pieces, and what was used before."""
+    on = sheet_of(job, number)
+    return [*on.taken, *(rows.path_of(_lying(job, piece)) for piece in on.pieces)]

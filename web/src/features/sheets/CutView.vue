@@ -1,0 +1,99 @@
+<script setup lang="ts">
+/** A sheet's file sent to the cutter, under conditions. */
+import { computed, reactive, ref, toRef, watch } from 'vue'
+import { watchDebounced } from '@vueuse/core'
+import { answer, client, type Schemas } from '@/shared/api/client'
+import { tellError } from '@/shared/messages'
+import CutStage from './CutStage.vue'
+import type { CutResult } from './types'
+import { useRun } from './useRun'
+
+const props = defineProps<{ job: number; number: number; revision: number; machine: string }>()
+type Language = Schemas['CutWish']['format']
+const format = ref<NonNullable<Language>>('hpgl')
+const conditions = reactive({ askew_deg: 0, stretch: 0, worn: 0, trail: 0, seed: 1 })
+const result = ref<CutResult | null>(null)
+const { run, trouble, follow, stop, going } = useRun()
+const LANGUAGES = [
+  ['hpgl', 'plotter language'],
+  ['gcode', 'G-code'],
+  ['svg', 'SVG'],
+  ['dxf', 'DXF'],
+] as const
+
+async function send() {
+  try {
+    const found = await follow(
+      answer(
+        client.POST('/api/jobs/{number}/cut', {
+          params: { path: { number: props.job } },
+          body: { sheet: props.number, inside: false, format: format.value, conditions: { ...conditions } },
+        }),
+      ),
+    )
+    if (found) result.value = found.result as unknown as CutResult
+  } catch (error) {
+    tellError(error)
+  }
+}
+watch([toRef(props, 'number'), toRef(props, 'revision'), toRef(props, 'machine'), format], () => ((result.value = null), send()), { immediate: true })
+watchDebounced(conditions, send, { debounce: 350 })
+const upset = computed(() => Boolean(conditions.askew_deg || conditions.stretch || conditions.worn || conditions.trail))
+const calm = () => Object.assign(conditions, { askew_deg: 0, stretch: 0, worn: 0, trail: 0 })
+</script>
+
+<template>
+  <div class="cut">
+    <p v-if="trouble" class="state" role="alert">{{ trouble }}</p>
+    <p v-else-if="!result" class="state soft" aria-busy="true">
+      The cutter reads what was sent: {{ run?.said || 'waiting' }} …
+      <ElButton v-if="going()" size="small" @click="stop">Stop</ElButton>
+    </p>
+    <CutStage v-else :result="result" meant>
+      <label class="choice">Sent as
+        <ElSelect v-model="format" size="small" aria-label="Sent as">
+          <ElOption v-for="[value, label] in LANGUAGES" :key="value" :value="value" :label="label" />
+        </ElSelect>
+      </label>
+      <details :open="upset">
+        <summary>How it would turn out, if …</summary>
+        <label>the sheet is askew by <span class="figure">{{ conditions.askew_deg }}°</span><ElSlider v-model="conditions.askew_deg" :min="-2" :max="2" :step="0.1" :show-tooltip="false" aria-label="Askew" /></label>
+        <label>the paper stretches by <span class="figure">{{ (conditions.stretch * 100).toFixed(2) }} %</span><ElSlider v-model="conditions.stretch" :min="0" :max="0.005" :step="0.0005" :show-tooltip="false" aria-label="Stretched" /></label>
+        <label>the blade fails for <span class="figure">{{ conditions.worn }} mm in 50</span><ElSlider v-model="conditions.worn" :min="0" :max="3" :step="0.1" :show-tooltip="false" aria-label="Worn" /></label>
+        <label>the tip trails by <span class="figure">{{ conditions.trail }} mm</span><ElSlider v-model="conditions.trail" :min="0" :max="1" :step="0.05" :show-tooltip="false" aria-label="Trail" /></label>
+        <ElButton v-if="upset" size="small" @click="calm">As it should be</ElButton>
+      </details>
+    </CutStage>
+  </div>
+</template>
+
+<style scoped>
+.cut {
+  display: grid;
+  min-height: 0;
+}
+.cut > :deep(.cut-stage) {
+  height: 100%;
+}
+.state {
+  place-self: center;
+}
+.choice {
+  display: grid;
+  grid-template-columns: 1fr 150px;
+  align-items: center;
+  font-size: var(--size-text);
+}
+details {
+  font-size: var(--size-text);
+}
+summary {
+  cursor: pointer;
+  font-weight: 600;
+  padding: 2px 0;
+}
+details label {
+  display: block;
+  padding: 2px 8px;
+}
+</style>

@@ -1,0 +1,86 @@
+<script setup lang="ts">
+/** The cutter by itself: any file is sent to it, and it says what would come loose. */
+import { onMounted, ref } from 'vue'
+import { RouterLink } from 'vue-router'
+import { answer, client, sendFile, type Schemas } from '@/shared/api/client'
+import BrandMark from '@/shared/components/BrandMark.vue'
+import { tellError } from '@/shared/messages'
+import { DropHint, useFileDrop } from '@/features/reading'
+import CutStage from './CutStage.vue'
+import type { CutResult } from './types'
+import { useRun } from './useRun'
+
+const machines = ref<readonly Schemas['Machine'][]>([])
+const machine = ref('plotter')
+const result = ref<CutResult | null>(null)
+const last = ref<File | null>(null)
+const picker = ref<HTMLInputElement | null>(null)
+const { run, trouble, follow, stop, going } = useRun()
+const { over } = useFileDrop((file) => void send(file))
+onMounted(async () => {
+  try {
+    machines.value = await answer(client.GET('/api/machines'))
+  } catch (error) {
+    tellError(error)
+  }
+})
+async function send(file: File) {
+  last.value = file
+  result.value = null
+  try {
+    const found = await follow(sendFile<Schemas['RunView']>('/api/cut-file', file, { machine: machine.value }))
+    if (found) result.value = found.result as unknown as CutResult
+  } catch (error) {
+    tellError(error)
+  }
+}
+function picked(event: Event) {
+  const input = event.target as HTMLInputElement
+  const [first] = input.files ?? []
+  input.value = ''
+  if (first) void send(first)
+}
+const again = () => last.value && send(last.value)
+</script>
+
+<template>
+  <div class="cutter">
+    <header class="head">
+      <RouterLink to="/jobs" title="Back to the jobs"><BrandMark /></RouterLink>
+      <b>The cutter</b>
+      <span class="soft file">{{ last?.name }}</span>
+      <span class="spring" />
+      <ElSelect v-model="machine" class="machine" aria-label="Machine" @change="again">
+        <ElOption v-for="m in machines" :key="m.name" :value="m.name ?? ''" :label="m.title" />
+      </ElSelect>
+      <input ref="picker" type="file" accept=".svg,.svgz,.dxf,.hpgl,.plt,.gcode,.nc,.ngc,.txt" class="visually-hidden" tabindex="-1" aria-label="File for the cutter" @change="picked" />
+      <ElButton type="primary" @click="picker?.click()">Send a file …</ElButton>
+    </header>
+    <p v-if="trouble" class="state" role="alert">{{ trouble }}</p>
+    <p v-else-if="going()" class="state soft" aria-busy="true">Reading: {{ run?.said || 'waiting' }} … <ElButton size="small" @click="stop">Stop</ElButton></p>
+    <CutStage v-else-if="result" :result="result" :meant="false" />
+    <div v-else class="state">
+      <p>Send any file for a cutter, from here or from elsewhere: plotter language, G-code, SVG or DXF. It is run as a machine would run it, and you are told what would come loose, what stays joined, and what a machine would refuse.</p>
+      <ElButton @click="picker?.click()">Send a file …</ElButton>
+    </div>
+    <DropHint :over="over" />
+  </div>
+</template>
+
+<style scoped src="./job.css"></style>
+<style scoped>
+.cutter {
+  display: grid;
+  grid-template-rows: 52px minmax(0, 1fr);
+  height: 100%;
+}
+.machine {
+  width: 250px;
+}
+.file {
+  max-width: 300px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+</style>

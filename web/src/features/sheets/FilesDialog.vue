@@ -1,0 +1,67 @@
+<script setup lang="ts">
+/** Files of all sheets, or of the one in hand, for the machine. */
+import { ref } from 'vue'
+import { answer, client, csrfToken, type Schemas } from '@/shared/api/client'
+import { ApiError } from '@/shared/api/errors'
+import { saveBlob } from '@/shared/files'
+import { tellError } from '@/shared/messages'
+import { useRun } from './useRun'
+
+const props = defineProps<{ job: number; sheet: number; sheets: number }>()
+const emit = defineEmits<{ close: [] }>()
+type Format = Schemas['FilesWish']['format']
+const FORMATS: [Format, string, string][] = [
+  ['svg', 'SVG', 'a group for each pass'],
+  ['pdf', 'PDF', 'at 1:1, larger sheets over several pages'],
+  ['dxf', 'DXF', 'a layer for each pass'],
+  ['hpgl', 'Plotter language', 'for the machine chosen'],
+  ['gcode', 'G-code', 'for the machine chosen'],
+]
+const format = ref<Format>('svg')
+const which = ref<'all' | 'one'>('all')
+const eachPass = ref(false)
+const { run, trouble, follow, going } = useRun()
+
+async function save() {
+  try {
+    const body = { format: format.value, each_pass: eachPass.value, sheet: which.value === 'one' ? props.sheet : null }
+    const done = await follow(answer(client.POST('/api/jobs/{number}/files', { params: { path: { number: props.job } }, body })))
+    if (!done) return
+    const response = await fetch(`/api/runs/${done.id}/file`, { headers: { 'X-CSRFToken': csrfToken() } })
+    if (!response.ok) throw ApiError.from(response.status, null)
+    saveBlob(await response.blob(), done.file)
+    emit('close')
+  } catch (error) {
+    tellError(error)
+  }
+}
+</script>
+
+<template>
+  <ElDialog :model-value="true" title="Files for the machine" width="460" @close="emit('close')">
+    <ElRadioGroup v-model="format" class="formats" aria-label="Format">
+      <ElRadio v-for="[value, title, about] in FORMATS" :key="value" :value="value"><b>{{ title }}</b> <span class="soft">{{ about }}</span></ElRadio>
+    </ElRadioGroup>
+    <ElRadioGroup v-model="which" aria-label="Which sheets">
+      <ElRadio value="all">all {{ sheets }} sheets, with a page of contents</ElRadio>
+      <ElRadio value="one">sheet {{ sheet + 1 }} alone</ElRadio>
+    </ElRadioGroup>
+    <p><ElCheckbox v-model="eachPass">A file for each pass</ElCheckbox></p>
+    <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
+    <template #footer>
+      <ElButton @click="emit('close')">Cancel</ElButton>
+      <ElButton type="primary" :loading="going()" @click="save">{{ going() ? (run?.said ?? 'writing') : 'Save' }}</ElButton>
+    </template>
+  </ElDialog>
+</template>
+
+<style scoped>
+.formats {
+  display: grid;
+  justify-items: start;
+  margin-bottom: 10px;
+}
+.trouble {
+  color: var(--error);
+}
+</style>

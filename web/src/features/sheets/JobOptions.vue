@@ -1,0 +1,118 @@
+<script setup lang="ts">
+/** How pieces lie: machine, gap, edge, formats, turns, bridges, offcuts. */
+import { computed, onMounted, ref } from 'vue'
+import { answer, client, type Schemas } from '@/shared/api/client'
+import type { Unit } from '@/shared/api/document'
+import LengthInput from '@/shared/components/LengthInput.vue'
+import NumberInput from '@/shared/components/NumberInput.vue'
+import { tellError } from '@/shared/messages'
+import { FORMATS, formatName } from './formats'
+import type { Job } from './types'
+
+const props = defineProps<{ job: Job; unit: Unit }>()
+const emit = defineEmits<{ change: [change: Schemas['JobChange']] }>()
+const machines = ref<readonly Schemas['Machine'][]>([])
+const offcuts = ref<readonly Schemas['OffcutView'][]>([])
+onMounted(async () => {
+  try {
+    machines.value = await answer(client.GET('/api/machines'))
+    offcuts.value = await answer(client.GET('/api/offcuts'))
+  } catch (error) {
+    tellError(error)
+  }
+})
+const options = computed(() => props.job.options)
+const set = (change: Partial<Schemas['JobOptions']>) => emit('change', { options: { ...options.value, ...change } as Schemas['JobOptions'] })
+
+/** Papers with the format that each has now. */
+const papers = computed(() => {
+  const found = new Map<string, { key: string; name: string; size: [number, number] }>()
+  for (const s of props.job.layout?.sheets ?? []) {
+    if (!found.has(s.paper)) found.set(s.paper, { key: s.paper_key, name: s.paper, size: [s.width, s.height] })
+  }
+  return [...found.values()]
+})
+function setFormat(key: string, name: string) {
+  const format = FORMATS.find((f) => f.name === name)
+  const formats = { ...options.value.formats }
+  if (format) formats[key] = [...format.size]
+  else delete formats[key]
+  set({ formats })
+}
+const turns = [
+  ['quarters', 'by quarters'],
+  ['free', 'by any twelfth'],
+  ['halves', 'by halves'],
+  ['none', 'not at all'],
+] as const
+</script>
+
+<template>
+  <section>
+    <h2>Sheets and machine</h2>
+    <label class="wide">Machine
+      <ElSelect :model-value="job.machine" aria-label="Machine" @update:model-value="(machine: string) => emit('change', { machine })">
+        <ElOption v-for="m in machines" :key="m.name" :value="m.name ?? ''" :label="m.title" />
+      </ElSelect>
+    </label>
+    <label>Gap
+      <LengthInput :model-value="options.gap_mm ?? 2" :unit="unit" label="Gap" :min="0" :max="100" @update:model-value="(gap_mm: number) => set({ gap_mm })" />
+    </label>
+    <label>Edge kept free
+      <LengthInput :model-value="options.edge_mm ?? 5" :unit="unit" label="Edge kept free" :min="0" :max="200" @update:model-value="(edge_mm: number) => set({ edge_mm })" />
+    </label>
+    <label>Pieces are turned
+      <ElSelect :model-value="options.turns" aria-label="Pieces are turned" @update:model-value="(t: 'free' | 'quarters' | 'halves' | 'none') => set({ turns: t })">
+        <ElOption v-for="[value, label] in turns" :key="value" :value="value" :label="label" />
+      </ElSelect>
+    </label>
+    <label class="switch">Folds along the grain
+      <ElSwitch :model-value="options.with_grain" aria-label="Folds along the grain" @update:model-value="(v: string | number | boolean) => set({ with_grain: v === true })" />
+    </label>
+    <label>Holding bridges
+      <NumberInput :model-value="options.bridges ?? 0" whole suffix="each" label="Holding bridges" :min="0" :max="12" @update:model-value="(bridges: number) => set({ bridges })" />
+    </label>
+    <label v-if="options.bridges">Bridge width
+      <LengthInput :model-value="options.bridge_width ?? 0.4" :unit="unit" label="Bridge width" :min="0.1" :max="5" @update:model-value="(bridge_width: number) => set({ bridge_width })" />
+    </label>
+    <template v-if="papers.length">
+      <h2>Formats</h2>
+      <label v-for="p in papers" :key="p.key">{{ p.name }}
+        <ElSelect :model-value="formatName(p.size)" :aria-label="`Format of ${p.name}`" @update:model-value="(name: string) => setFormat(p.key, name)">
+          <ElOption value="" label="as it is bought" />
+          <ElOption v-for="f in FORMATS" :key="f.name" :value="f.name" :label="f.name" />
+        </ElSelect>
+      </label>
+    </template>
+    <template v-if="offcuts.length">
+      <h2>Offcuts to use up</h2>
+      <label v-for="o in offcuts" :key="o.id" class="switch">{{ o.paper }}: {{ o.name }}
+        <ElSwitch :model-value="job.offcuts.includes(o.id)" :aria-label="`Use ${o.name}`" @update:model-value="(v: string | number | boolean) => emit('change', { offcuts: v === true ? [...job.offcuts, o.id] : job.offcuts.filter((n) => n !== o.id) })" />
+      </label>
+    </template>
+  </section>
+</template>
+
+<style scoped>
+section {
+  display: grid;
+  gap: 8px;
+}
+h2 {
+  margin-top: 6px;
+}
+label {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 142px;
+  align-items: center;
+  gap: 8px;
+  font-size: var(--size-text);
+}
+.wide {
+  grid-template-columns: 1fr;
+  gap: 2px;
+}
+.switch {
+  grid-template-columns: minmax(0, 1fr) auto;
+}
+</style>

@@ -1,0 +1,52 @@
+<script setup lang="ts">
+/** What the sheets come to: use, sheets, price, weight, and what would save one. */
+import { computed } from 'vue'
+import type { Layout } from './types'
+
+const props = defineProps<{ layout: Layout; number: number; cards: number }>()
+const used = (i: number) => {
+  const s = props.layout.sheets[i]
+  if (!s) return 0
+  return (100 * s.pieces.reduce((sum, p) => sum + (props.layout.parts[p.part]?.area ?? 0), 0)) / (s.width * s.height)
+}
+const rows = computed(() => [
+  ['Sheets', `${props.layout.sheets.length}`],
+  ['At least, by area', `${props.layout.bound}`],
+  [`Sheet ${props.number + 1} used`, `${used(props.number).toFixed(0)} %`],
+  ['Cards weigh', `${props.layout.weight_g.toFixed(1)} g`],
+  ...(props.layout.price ? [['Sheets cost', props.layout.price.toFixed(2)], ['One card', (props.layout.price / Math.max(1, props.cards)).toFixed(2)]] : []),
+])
+</script>
+
+<template>
+  <section class="readings">
+    <h2>Readings</h2>
+    <dl>
+      <template v-for="[label, value] in rows" :key="label"><dt>{{ label }}</dt><dd class="figure">{{ value }}</dd></template>
+    </dl>
+    <p v-for="text in layout.advice" :key="text" class="advice">{{ text }}</p>
+  </section>
+</template>
+
+<style scoped>
+.readings {
+  display: block !important;
+  font-size: var(--size-text);
+}
+dl {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  gap: 3px 8px;
+  margin: 4px 0 0;
+}
+dd {
+  margin: 0;
+  text-align: right;
+}
+.advice {
+  margin-top: 8px;
+  padding: 6px 8px;
+  border-left: 3px solid var(--accent);
+  background: var(--accent-pale);
+}
+</style>

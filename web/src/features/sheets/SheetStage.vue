@@ -1,0 +1,181 @@
+<script setup lang="ts">
+/** The sheet in hand, large: its pieces are dragged, turned, locked, put on another sheet. */
+import { computed, ref, toRef, useTemplateRef, watch } from 'vue'
+import type { Unit } from '@/shared/api/document'
+import { formatLength } from '@/shared/units/lengths'
+import SheetPicture from './SheetPicture.vue'
+import type { useJob } from './useJob'
+import { useDragging } from './useDragging'
+import type { LaidPiece } from './types'
+
+const props = defineProps<{ work: ReturnType<typeof useJob>; number: number; unit: Unit }>()
+const chosen = ref<number | null>(null)
+const number = toRef(props, 'number')
+const sheet = computed(() => props.work.sheets.value[props.number])
+const pieces = computed(() => sheet.value?.pieces ?? [])
+const stage = useTemplateRef<HTMLElement>('stage')
+watch(number, () => (chosen.value = null))
+
+function toSheet(event: PointerEvent) {
+  const svg = stage.value?.querySelector('svg.sheet') as SVGSVGElement
+  const matrix = svg.getScreenCTM()!.inverse()
+  return new DOMPoint(event.clientX, event.clientY).matrixTransform(matrix)
+}
+const move = (index: number, piece: LaidPiece, to = props.number, about = false) => ({
+  sheet: props.number,
+  index,
+  to,
+  piece,
+  about_middle: about,
+})
+const { dragged, nearness, begin, move: drag, end } = useDragging({
+  pieces,
+  toSheet,
+  near: (index, piece) => props.work.near(move(index, piece)),
+  drop: (index, piece) => props.work.place(move(index, piece)),
+})
+
+function press(event: PointerEvent, index: number) {
+  chosen.value = index
+  begin(event, index)
+  stage.value?.focus({ preventScroll: true })
+}
+const inHand = computed(() => (chosen.value === null ? undefined : pieces.value[chosen.value]))
+const same = computed(() =>
+  props.work.sheets.value
+    .map((s, i) => ({ i, paper: s.paper }))
+    .filter((s) => s.paper === sheet.value?.paper && s.i !== props.number),
+)
+
+const shift = (dx: number, dy: number) =>
+  inHand.value && props.work.place(move(chosen.value!, { ...inHand.value, x: inHand.value.x + dx, y: inHand.value.y + dy }))
+const turn = (by: number) =>
+  inHand.value && props.work.place(move(chosen.value!, { ...inHand.value, turn: (inHand.value.turn + by + 360) % 360 }, props.number, true))
+const lock = () => inHand.value && props.work.lock(props.number, chosen.value!, inHand.value)
+async function toOther(to: number) {
+  if (inHand.value && (await props.work.place(move(chosen.value!, inHand.value, to)))) chosen.value = null
+}
+
+function key(event: KeyboardEvent) {
+  if (!inHand.value || inHand.value.locked === true) {
+    if (event.key === 'l') void lock()
+    return
+  }
+  const far = event.shiftKey ? 10 : event.altKey ? 0.1 : 1
+  const acts: Record<string, () => unknown> = {
+    ArrowLeft: () => shift(-far, 0),
+    ArrowRight: () => shift(far, 0),
+    ArrowUp: () => shift(0, -far),
+    ArrowDown: () => shift(0, far),
+    r: () => turn(90),
+    R: () => turn(-90),
+    ',': () => turn(-1),
+    '.': () => turn(1),
+    l: lock,
+  }
+  const act = acts[event.key]
+  if (!act) return
+  event.preventDefault()
+  void act()
+}
+const said = computed(() => {
+  const n = nearness.value
+  if (!n) return ''
+  if (n.said) return n.said
+  return n.away === null ? 'Nothing is near.' : `${formatLength(n.away, props.unit)} from ${n.to}`
+})
+</script>
+
+<template>
+  <div class="stage-wrap">
+    <div ref="stage" class="stage" tabindex="0" aria-label="The sheet; the piece in hand is moved by the arrow keys" @keydown="key">
+      <SheetPicture
+        v-if="sheet"
+        class="large"
+        :sheet="sheet"
+        :parts="work.parts.value"
+        :dragged="dragged"
+        :wrong="nearness !== null && !nearness.allowed"
+        :chosen="chosen"
+        names
+        @press="press"
+        @drag="drag"
+        @drop="end"
+      />
+      <output v-if="said" class="near figure" :class="{ wrong: nearness && !nearness.allowed }" aria-live="polite">{{ said }}</output>
+    </div>
+    <div class="in-hand" role="toolbar" aria-label="The piece in hand">
+      <template v-if="inHand">
+        <b>{{ work.parts.value[inHand.part]?.name }}</b>
+        <span class="soft">{{ work.parts.value[inHand.part]?.design }}</span>
+        <span class="figure soft">{{ formatLength(inHand.x, unit, false) }}, {{ formatLength(inHand.y, unit) }} · {{ inHand.turn }}°</span>
+        <span class="spring" />
+        <ElButton size="small" title="R" :disabled="inHand.locked" @click="turn(90)">Quarter turn</ElButton>
+        <ElButton size="small" title="Full stop; a comma turns it back" :disabled="inHand.locked" @click="turn(1)">By 1°</ElButton>
+        <ElButton size="small" title="L" @click="lock">{{ inHand.locked ? 'Unlock' : 'Lock' }}</ElButton>
+        <ElDropdown v-if="same.length" trigger="click" @command="toOther">
+          <ElButton size="small" :disabled="inHand.locked">To another sheet</ElButton>
+          <template #dropdown>
+            <ElDropdownMenu>
+              <ElDropdownItem v-for="s in same" :key="s.i" :command="s.i">Sheet {{ s.i + 1 }}</ElDropdownItem>
+            </ElDropdownMenu>
+          </template>
+        </ElDropdown>
+      </template>
+      <span v-else class="soft">Press a piece to take it in hand: drag it, arrow keys move it by 1 mm (Shift 10, Alt 0.1), R turns it, L locks it.</span>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.stage-wrap {
+  display: grid;
+  grid-template-rows: minmax(0, 1fr) auto;
+  min-height: 0;
+}
+.stage {
+  position: relative;
+  display: grid;
+  place-items: center;
+  min-height: 0;
+  padding: 14px;
+  background: var(--chrome-deep);
+}
+.stage:focus-visible {
+  outline-offset: -2px;
+}
+.large {
+  width: 100%;
+  height: 100%;
+}
+.large :deep(.piece) {
+  cursor: grab;
+}
+.large :deep(.piece.locked) {
+  cursor: default;
+}
+.near {
+  position: absolute;
+  left: 50%;
+  top: 12px;
+  translate: -50%;
+  padding: 4px 12px;
+  border-radius: var(--radius);
+  background: var(--ink-0);
+  color: #fff;
+  font-size: var(--size-text);
+}
+.near.wrong {
+  background: var(--error);
+}
+.in-hand {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  min-height: 44px;
+  padding: 4px 14px;
+  border-top: 1px solid var(--border);
+  background: var(--surface);
+  font-size: var(--size-text);
+}
+</style>

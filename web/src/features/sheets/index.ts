@@ -1,0 +1,1 @@
+export { beginJob } from './beginJob'
