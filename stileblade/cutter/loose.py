@@ -81,10 +81,10 @@ def outcome_of(played: Played) -> Outcome:
     times = _times(faces, cuts)
     at = loosening.loose_at(faces.faces, faces.edges, times)
     loose = tuple(Loose(f, float(t)) for f, t in zip(faces.faces, at, strict=True))
-    faults = [*played.faults]
-    faults += _order(played, loose, faces, times)
-    faults += cut_twice(cuts, faces)
-    faults += _overlapping(cuts)
+    over = _overlapping(cuts)
+    # what lies over another piece is worked on when that is loose already
+    order = [] if over else _order(played, loose, faces, times)
+    faults = [*played.faults, *order, *cut_twice(cuts, faces), *over]
     joined = _joined(cuts)
     faults += [
         Found(

@@ -86,7 +86,11 @@ def _compared(outcome: Outcome, sheet: MeantSheet, askew_deg: float) -> Report:
             # what is cut instead comes loose before its time
             faults = [f for f in faults if f.code is not Fault.ORDER]
         faults += wrong
-        faults += corner_faults(runs, lines)
+        rounded = corner_faults(runs, lines)
+        if rounded:
+            # a blade that trails ends short of where it began
+            faults = [f for f in faults if f.code is not Fault.OPEN_CONTOUR]
+        faults += rounded
     named = _named(
         sheet, [line for line in lines if outcome.played.machine.tool_for(line.operation).cuts]
     )
