@@ -50,9 +50,6 @@ def views(page: Page) -> None:
     read(page, "tides.svg")
     take(page, "reading")
     page.get_by_role("button", name="Cancel").click()
-    open_design(page, "Lighthouse")
-    page.locator("[data-step]", has_text="Fill").click()
-    take(page, "openings")
     open_design(page, "Whale with porthole")
     page.locator("[data-step]", has_text="Mirror").click()
     take(page, "bench")
@@ -63,20 +60,9 @@ def views(page: Page) -> None:
     page.keyboard.press("Escape")
     page.keyboard.press("/")
     take(page, "add-step")
-    open_design(page, "Sail over the edge")
-    page.get_by_role("button", name="in", exact=True).or_(
-        page.get_by_text("in", exact=True)
-    ).first.click()
-    page.locator("[data-step]", has_text="Overhang").click()
-    take(page, "inches")
     open_design(page, "Row of beach huts")
     page.get_by_role("button", name="standing").click()
     take(page, "accordion")
-    open_design(page, "Whale, hardly joined")
-    page.locator("[data-step]", has_text="Mirror").click()
-    page.get_by_role("button", name="Find the best join").click()
-    page.wait_for_selector(".join")
-    take(page, "best-join")
     open_design(page, "Tide tables, gatefold")
     page.locator(".tile .pick").first.click()
     page.get_by_role("button", name="Other sizes, side by side").click()
@@ -113,6 +99,23 @@ def views(page: Page) -> None:
     page.get_by_role("button", name="Cut files").click()
     page.get_by_role("radio", name="PDF").click()
     take(page, "cut-files")
+    sheets(page)
+
+
+def sheets(page: Page) -> None:
+    """A job of the demo: its sheets, passes, and the cutter."""
+    page.goto("/jobs")
+    page.get_by_role("link", name="Harbour shop, autumn").click()
+    page.wait_for_selector(".stage .piece", timeout=60_000)
+    page.get_by_role("button", name=re.compile("Ivory$")).first.click()
+    page.locator(".stage .piece").nth(2).click()
+    take(page, "sheets")
+    page.get_by_text("Passes", exact=True).click()
+    page.wait_for_selector(".passes li", timeout=30_000)
+    take(page, "passes")
+    page.get_by_text("Cut it", exact=True).click()
+    page.wait_for_selector(".verdict", timeout=60_000)
+    take(page, "cutter")
 
 
 def main() -> None:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+from pathlib import PurePath
 
 from django.conf import settings
 from django.contrib.auth.models import User
@@ -12,6 +13,7 @@ from server.accounts.people import demo_user
 from server.designs import actions
 from server.designs.models import Design
 from server.designs.summary import with_summaries
+from server.jobs.actions import create as create_job
 from server.shelf.actions import papers_of
 from server.shelf.artworks import keep
 from stileblade.design.document import load_design
@@ -41,11 +43,20 @@ def _load(user: User) -> list[Design]:
         artwork = Artwork.model_validate(given["artwork"])
         kept.add(keep(user, artwork, tags=given["tags"], source=given["source"]).key)
     paths = sorted((folder / "designs").glob("*.json"), reverse=True)
+    numbers: dict[str, int] = {}
     for path in paths:
         data = json.loads(path.read_text())
         made.append(actions.create(user, data))
+        numbers[path.name] = made[-1].pk
         for key, artwork in load_design(data).artworks.items():
             if key not in kept:
                 keep(user, artwork)
                 kept.add(key)
+    for path in sorted((folder / "jobs").glob("*.json")):
+        job = json.loads(path.read_text())
+        designs = [
+            {"design": numbers[PurePath(one["file"]).name], "count": one["count"]}
+            for one in job["designs"]
+        ]
+        create_job(user, job["name"], designs)
     return made
