@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** The sheet in hand, large: its pieces are dragged, turned, locked, put on another sheet. */
 import { computed, ref, toRef, useTemplateRef, watch } from 'vue'
+import type { Schemas } from '@/shared/api/client'
 import type { Unit } from '@/shared/api/document'
 import { formatLength } from '@/shared/units/lengths'
 import SheetPicture from './SheetPicture.vue'
@@ -21,18 +22,12 @@ function toSheet(event: PointerEvent) {
   const matrix = svg.getScreenCTM()!.inverse()
   return new DOMPoint(event.clientX, event.clientY).matrixTransform(matrix)
 }
-const move = (index: number, piece: LaidPiece, to = props.number, about = false) => ({
-  sheet: props.number,
-  index,
-  to,
-  piece,
-  about_middle: about,
-})
 const { dragged, nearness, begin, move: drag, end } = useDragging({
   pieces,
   toSheet,
-  near: (index, piece) => props.work.near(move(index, piece)),
-  drop: (index, piece) => props.work.place(move(index, piece)),
+  near: (index, piece) =>
+    props.work.near({ sheet: props.number, index, to: props.number, piece, about_middle: false }),
+  drop: (index, { x, y }) => props.work.place(props.number, index, (piece) => ({ piece: { ...piece, x, y } })),
 })
 
 function press(event: PointerEvent, index: number) {
@@ -47,13 +42,15 @@ const same = computed(() =>
     .filter((s) => s.paper === sheet.value?.paper && s.i !== props.number),
 )
 
-const shift = (dx: number, dy: number) =>
-  inHand.value && props.work.place(move(chosen.value!, { ...inHand.value, x: inHand.value.x + dx, y: inHand.value.y + dy }))
-const turn = (by: number) =>
-  inHand.value && props.work.place(move(chosen.value!, { ...inHand.value, turn: (inHand.value.turn + by + 360) % 360 }, props.number, true))
-const lock = () => inHand.value && props.work.lock(props.number, chosen.value!, inHand.value)
+/** What is done to the piece in hand; a locked one is only unlocked. */
+function act(wish: (piece: LaidPiece) => Partial<Schemas['Move']>) {
+  return chosen.value === null ? Promise.resolve(false) : props.work.place(props.number, chosen.value, wish)
+}
+const shift = (dx: number, dy: number) => act((p) => ({ piece: { ...p, x: p.x + dx, y: p.y + dy } }))
+const turn = (by: number) => act((p) => ({ piece: { ...p, turn: (p.turn + by + 360) % 360 }, about_middle: true }))
+const lock = () => act((p) => ({ piece: { ...p, locked: !p.locked } }))
 async function toOther(to: number) {
-  if (inHand.value && (await props.work.place(move(chosen.value!, inHand.value, to)))) chosen.value = null
+  if (await act(() => ({ to }))) chosen.value = null
 }
 
 function key(event: KeyboardEvent) {
@@ -73,10 +70,10 @@ function key(event: KeyboardEvent) {
     '.': () => turn(1),
     l: lock,
   }
-  const act = acts[event.key]
-  if (!act) return
+  const chosenAct = acts[event.key]
+  if (!chosenAct) return
   event.preventDefault()
-  void act()
+  void chosenAct()
 }
 const said = computed(() => {
   const n = nearness.value

@@ -55,21 +55,29 @@ export function useJob(id: number) {
     }
   }
 
-  /** Puts a piece elsewhere; whether it may lie there. What is refused is said, and changes nothing. */
-  async function place(body: Schemas['Move']): Promise<boolean> {
-    try {
-      job.value = await answer(client.POST('/api/jobs/{number}/place', { ...path, body }))
-      return true
-    } catch (error) {
-      if (!(error instanceof ApiError)) throw error
-      tell(error.text, 'warning')
-      return false
-    }
+  let last: Promise<unknown> = Promise.resolve()
+
+  /**
+   * Puts a piece elsewhere; whether it may lie there. What is refused is said, and changes nothing. One wish
+   * comes after the other, made of what the one before left: two keys pressed at once are both done.
+   */
+  function place(sheet: number, index: number, wish: (piece: LaidPiece) => Partial<Schemas['Move']>): Promise<boolean> {
+    const next = last.then(async () => {
+      const piece = sheets.value[sheet]?.pieces[index]
+      if (!piece) return false
+      try {
+        const body = { sheet, index, to: sheet, piece, about_middle: false, ...wish(piece) }
+        job.value = await answer(client.POST('/api/jobs/{number}/place', { ...path, body }))
+        return true
+      } catch (error) {
+        if (!(error instanceof ApiError)) throw error
+        tell(error.text, 'warning')
+        return false
+      }
+    })
+    last = next
+    return next
   }
 
-  function lock(sheet: number, index: number, piece: LaidPiece) {
-    return place({ sheet, index, to: sheet, piece: { ...piece, locked: !piece.locked }, about_middle: false })
-  }
-
-  return { job, sheets, parts, trouble, laying, load, change, layOut, near, place, lock }
+  return { job, sheets, parts, trouble, laying, load, change, layOut, near, place }
 }
