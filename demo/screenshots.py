@@ -108,7 +108,9 @@ def sheets(page: Page) -> None:
     page.get_by_role("link", name="Harbour shop, autumn").click()
     page.wait_for_selector(".stage .piece", timeout=60_000)
     page.get_by_role("button", name=re.compile("Ivory$")).first.click()
-    page.locator(".stage .piece").nth(2).click()
+    name = page.locator(".stage .piece text").nth(2).bounding_box()
+    assert name
+    page.mouse.click(name["x"] + name["width"] / 2, name["y"] + name["height"] / 2)
     take(page, "sheets")
     page.get_by_text("Passes", exact=True).click()
     page.wait_for_selector(".passes li", timeout=30_000)
