@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from bench import aims, browser, evaluation, folding, geometry, reading, starting, whole
+from bench import aims, browser, evaluation, folding, geometry, nesting, reading, starting, whole
 
 if __name__ == "__main__":
     starting.report()
@@ -14,6 +14,8 @@ if __name__ == "__main__":
     folding.report()
     print()
     whole.report()
+    print()
+    nesting.report()
     print()
     aims.report()
     print()

@@ -117,7 +117,7 @@ def _ring(part: Part) -> list[tuple[float, float]]:
     return [(float(x), float(y)) for x, y in shapely.get_coordinates(ring)[:-1]]
 
 
-def main() -> None:
+def report() -> None:
     total = {"boxes alone": 0, "nesting library": 0, "ours": 0, "by area": 0}
     print(f"{'pieces':>7} {'set':>4} {'boxes':>12} {'nesting':>12} {'ours':>12} {'by area':>8}")
     for count in COUNTS:
@@ -141,4 +141,4 @@ def main() -> None:
 
 
 if __name__ == "__main__":
-    main()
+    report()

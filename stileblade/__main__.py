@@ -19,6 +19,7 @@ from stileblade.errors import DocumentError, StilebladeError
 
 if TYPE_CHECKING:
     from stileblade.design.evaluation import Evaluation
+    from stileblade.formats.options import FileOptions
 
 LARGEST_FILE = 40_000_000
 
@@ -67,17 +68,24 @@ def check(arguments: argparse.Namespace) -> int:
     return int(any(f.severity is Severity.ERROR for f in findings))
 
 
-def export(arguments: argparse.Namespace) -> int:
-    """files to cut from"""
-    from stileblade.formats.files import files_of, save
-    from stileblade.formats.options import FileOptions, Which
-    from stileblade.views.findings import standing
+def _options(arguments: argparse.Namespace, first: dict[str, str]) -> FileOptions:
+    """The choices about files, over the first ones."""
+    from stileblade.formats.options import FileOptions
 
     values = dict(text.partition("=")[::2] for text in arguments.option)
     try:
-        options = FileOptions.model_validate({"which": Which.EACH.value} | values)
+        return FileOptions.model_validate(first | values)
     except ValueError as error:
         raise DocumentError(f"--option: {' '.join(str(error).split())[:200]}") from error
+
+
+def export(arguments: argparse.Namespace) -> int:
+    """files to cut from"""
+    from stileblade.formats.files import files_of, save
+    from stileblade.formats.options import Which
+    from stileblade.views.findings import standing
+
+    options = _options(arguments, {"which": Which.EACH.value})
     evaluation = load(arguments.file)
     files = files_of(evaluation, arguments.format, options, findings=standing(evaluation))
     try:
@@ -117,7 +125,8 @@ def sheets(arguments: argparse.Namespace) -> int:
     machine = machine_of(arguments.machine)
     job, cards = read_job(arguments.file)
     laid = lay_job(job.name, stocks_of(cards, job), job, machine)
-    made = files_of_sheets(laid, arguments.format, each_pass=arguments.each_pass)
+    options = _options(arguments, {"page": "own"})
+    made = files_of_sheets(laid, arguments.format, options, each_pass=arguments.each_pass)
     printed = job_data(laid)
     try:
         for one, data in zip(made, printed["sheets"], strict=True):
@@ -182,12 +191,13 @@ def main(arguments: list[str] | None = None) -> int:
             )
             command.add_argument("--out", required=True, type=Path, help="the PNG to write")
             command.add_argument("--inside", action="store_true", help="assembled, from inside")
+        if run in (sheets, export):
+            command.add_argument(
+                "--option", action="append", default=[], metavar="NAME=VALUE",
+                help="a choice about the files, such as page=a3 or curves=splines",
+            )  # fmt: skip
     command.add_argument("--format", required=True, help="its ending, such as svg")
     command.add_argument("--out", required=True, type=Path, help="the folder to write to")
-    command.add_argument(
-        "--option", action="append", default=[], metavar="NAME=VALUE",
-        help="a choice about the files, such as page=a3 or curves=splines",
-    )  # fmt: skip
     chosen = parser.parse_args(arguments)
     try:
         return COMMANDS[chosen.command](chosen)

@@ -88,6 +88,7 @@ class RunView(BaseModel):
 class FilesWish(BaseModel):
     format: FormatName
     each_pass: bool = False
+    page: Literal["own", "a4", "letter", "a3"] = "own"
     sheet: Number | None = None
 
 

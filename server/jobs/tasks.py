@@ -90,7 +90,7 @@ def files(asked: Found, sent: bytes, told: Told) -> Found:
     laid, _ = _again(asked)
     number = asked.get("sheet")
     told(0.3, "files")
-    options = FileOptions.model_validate(asked.get("file_options") or {"page": "own"})
+    options = FileOptions.model_validate({"page": asked["page"]})
     one = laid if number is None else replace(laid, sheets=(laid.sheets[number],))
     made = files_of_sheets(
         one, asked["format"], options, each_pass=asked["each_pass"], first=1 + (number or 0)

@@ -1,14 +1,17 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { RouterLink } from 'vue-router'
+import { RouterLink, useRouter } from 'vue-router'
 import { inSentence, useCatalogue } from '@/shared/catalogue'
 import type { DesignData, Unit } from '@/shared/api/document'
 import BrandMark from '@/shared/components/BrandMark.vue'
 import TextField from '@/shared/components/TextField.vue'
+import { tellError } from '@/shared/messages'
 import { formatMeasures } from '@/shared/units/figures'
+import { beginJob } from '@/features/sheets'
 import type { SaveState } from './state/saving'
 
 const props = defineProps<{
+  id: number
   document: DesignData
   closed: readonly number[]
   state: SaveState
@@ -44,6 +47,15 @@ const saving = computed(() => {
       return 'saving …'
   }
 })
+const router = useRouter()
+/** A job with one of this card, to be laid out on sheets. */
+async function toSheets() {
+  try {
+    await router.push({ name: 'job', params: { id: await beginJob(props.id, props.document.name) } })
+  } catch (error) {
+    tellError(error)
+  }
+}
 const catalogue = useCatalogue()
 const card = computed(() => {
   const { size, folding } = props.document.card
@@ -92,6 +104,7 @@ const card = computed(() => {
     >
       {{ saving }}
     </button>
+    <ElButton text title="All pieces of this card, laid out on sheets" @click="toSheets">Sheets</ElButton>
     <ElButton type="primary" :title="errors ? `${errors} of the checks say that it will fail` : 'SVG, PDF, DXF, PNG'" @click="emit('export')">Cut files</ElButton>
   </header>
 </template>

@@ -159,6 +159,7 @@ onMounted(load)
   />
   <div v-else class="bench">
     <BenchHeader
+      :id="id"
       :document="document_"
       :closed="outcome.closed"
       :state="design.state.value"

@@ -20,11 +20,12 @@ const FORMATS: [Format, string, string][] = [
 const format = ref<Format>('svg')
 const which = ref<'all' | 'one'>('all')
 const eachPass = ref(false)
+const pageSize = ref<NonNullable<Schemas['FilesWish']['page']>>('own')
 const { run, trouble, follow, going } = useRun()
 
 async function save() {
   try {
-    const body = { format: format.value, each_pass: eachPass.value, sheet: which.value === 'one' ? props.sheet : null }
+    const body = { format: format.value, each_pass: eachPass.value, page: pageSize.value, sheet: which.value === 'one' ? props.sheet : null }
     const done = await follow(answer(client.POST('/api/jobs/{number}/files', { params: { path: { number: props.job } }, body })))
     if (!done) return
     const response = await fetch(`/api/runs/${done.id}/file`, { headers: { 'X-CSRFToken': csrfToken() } })
@@ -46,6 +47,14 @@ async function save() {
       <ElRadio value="all">all {{ sheets }} sheets, with a page of contents</ElRadio>
       <ElRadio value="one">sheet {{ sheet + 1 }} alone</ElRadio>
     </ElRadioGroup>
+    <label v-if="format === 'pdf'" class="page-size">Page
+      <ElSelect v-model="pageSize" size="small" aria-label="Page">
+        <ElOption value="own" label="as large as the sheet" />
+        <ElOption value="a4" label="A4, several with marks" />
+        <ElOption value="letter" label="letter, several with marks" />
+        <ElOption value="a3" label="A3, several with marks" />
+      </ElSelect>
+    </label>
     <p><ElCheckbox v-model="eachPass">A file for each pass</ElCheckbox></p>
     <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
     <template #footer>
@@ -60,6 +69,12 @@ async function save() {
   display: grid;
   justify-items: start;
   margin-bottom: 10px;
+}
+.page-size {
+  display: grid;
+  grid-template-columns: 60px 210px;
+  align-items: center;
+  margin-top: 8px;
 }
 .trouble {
   color: var(--error);
