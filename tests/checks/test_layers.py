@@ -51,6 +51,9 @@ FAULTS = [
     ("stack.clear", [BLANK, {"kind": "forward-step", "width": 30}],
      [layer("i", {"kind": "insert"}, side="inside")],
      [layer("m", {"kind": "mat", "margin": 45}, side="inside", panel="front")]),
+    ("stack.meet", [BLANK, {"kind": "forward-step", "width": 30}],
+     [layer("f", small(20), side="inside", panel="front", fixing="pads")],
+     [layer("f", small(20), side="inside", panel="front")]),
 ]  # fmt: skip
 
 
