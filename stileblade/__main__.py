@@ -140,11 +140,10 @@ def sheets(arguments: argparse.Namespace) -> int:
 
 def cut(arguments: argparse.Namespace) -> int:
     """what comes loose of a file that is sent to a machine; exit status 1 if there is a fault"""
-    from stileblade.cutter.play import play
-    from stileblade.cutter.sent import read_sent
+    from stileblade.cutter.turned_out import Conditions
     from stileblade.machine.machine import machine_of
-    from stileblade.meant.report import report_data, report_of
     from stileblade.meant.sheet import read_meant
+    from stileblade.meant.shown import cut_report
 
     machine = machine_of(arguments.machine)
     try:
@@ -152,10 +151,23 @@ def cut(arguments: argparse.Namespace) -> int:
     except OSError as error:
         raise DocumentError(f"{arguments.file}: {error.strerror or error}.") from error
     meant = read_meant(arguments.meant) if arguments.meant else None
-    report = report_of(play(read_sent(content, machine), machine), meant)
-    _print(report_data(report))
-    return int(bool(report.faults))
+    values = {name: getattr(arguments, name) for name in Conditions.model_fields}
+    try:
+        conditions = Conditions.model_validate(values)
+    except ValueError as error:
+        raise DocumentError(f"cut: {' '.join(str(error).split())[:200]}") from error
+    data, _ = cut_report(content, machine, meant, conditions)
+    _print(data)
+    return int(bool(data["faults"]))
 
+
+_CONDITIONS = (
+    ("askew_deg", float, "the sheet is put in askew by so many degrees"),
+    ("stretch", float, "the paper stretches by a share, such as 0.002"),
+    ("worn", float, "the blade fails to cut for so many mm in 50"),
+    ("trail", float, "the blade's tip trails by so many mm, not made up for"),
+    ("seed", int, "of what happens by chance"),
+)
 
 COMMANDS: dict[str, Callable[[argparse.Namespace], int]] = {
     "schema": schema,
@@ -185,6 +197,9 @@ def main(arguments: list[str] | None = None) -> int:
             command.add_argument("--each-pass", action="store_true", help="a file for each pass")
         if run is cut:
             command.add_argument("--meant", type=Path, help="the sheet that it is to become")
+            for name, kind, about in _CONDITIONS:
+                flag = f"--{name.removesuffix('_deg')}"
+                command.add_argument(flag, dest=name, type=kind, default=kind(), help=about)
         if run is picture:
             command.add_argument(
                 "--pose", default="half-open", help="half-open, closed, assembled or apart"

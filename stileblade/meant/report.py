@@ -68,36 +68,14 @@ def _compared(outcome: Outcome, sheet: MeantSheet, askew_deg: float) -> Report:
     # clockwise with y downwards; lines have y upwards
     askew = rotation(-askew_deg, about=middle)
     lines = [line.moved(askew) for line in meant_lines(sheet)]
-    stopped = any(f.code in _STOPS for f in outcome.faults)
-    found = (
-        Register(identity())
-        if stopped
-        else register([run.places for run in outcome.played.runs], [line.places for line in lines])
-    )
-    runs = [_moved(run, found.matrix) for run in outcome.played.runs]
-    faults = [*outcome.faults, *found.faults]
-    if any(f.code in (Fault.OVERLAP, *_STOPS) for f in faults):
-        # what lies in a wrong place is missing in its own, and is worked on when another is loose
-        faults = [f for f in faults if f.code not in (Fault.ORDER, Fault.CUT_TWICE)]
-        stopped = True
-    if not stopped:
-        wrong = line_faults(runs, lines, outcome.played.machine)
-        if any(f.code in (Fault.SCORE_CUT, Fault.DRAWN_CUT) for f in wrong):
-            # what is cut instead comes loose before its time
-            faults = [f for f in faults if f.code is not Fault.ORDER]
-        faults += wrong
-        rounded = corner_faults(runs, lines)
-        if rounded:
-            # a blade that trails ends short of where it began
-            faults = [f for f in faults if f.code is not Fault.OPEN_CONTOUR]
-        faults += rounded
-    named = _named(
-        sheet, [line for line in lines if outcome.played.machine.tool_for(line.operation).cuts]
-    )
+    found = _registered(outcome, lines)
+    faults, stopped = _line_faults(outcome, lines, found)
+    machine = outcome.played.machine
+    named = _named(sheet, [line for line in lines if machine.tool_for(line.operation).cuts])
     taken: set[int] = set()
     pieces = []
     for loose in outcome.loose:
-        face = loosening.mapped(loose.face, found.matrix)
+        face = loosening.mapped(loose.face, found.pieces)
         pieces.append(_meant(face, named, sheet, taken))
     joined, held = _still_joined(outcome, sheet, named, taken)
     near = Near([line.places for line in lines if line.closed])
@@ -106,7 +84,43 @@ def _compared(outcome: Outcome, sheet: MeantSheet, askew_deg: float) -> Report:
     ]
     if not stopped and not any(f.code in _EXPLAIN for f in faults):
         faults += _crumbs(outcome.loose, pieces)
+    if not stopped and not faults:
+        faults += [
+            _uncut(meant, one) for meant, one in joined if meant and meant.number not in held
+        ]
     return Report(outcome, tuple(m for m, _ in pieces), joined, tuple(faults), sheet)
+
+
+def _registered(outcome: Outcome, lines: Sequence[MeantLine]) -> Register:
+    if any(f.code in _STOPS for f in outcome.faults):
+        return Register(identity())
+    return register([run.places for run in outcome.played.runs], [line.places for line in lines])
+
+
+def _line_faults(
+    outcome: Outcome, lines: Sequence[MeantLine], found: Register
+) -> tuple[list[Found], bool]:
+    """All faults but those of what came loose, without those that others explain; and whether no more can
+    be said, since lines lie where they should not."""
+    faults = [*outcome.faults, *found.faults]
+    if any(f.code in (Fault.OVERLAP, *_STOPS) for f in faults):
+        # what lies in a wrong place is missing in its own, and is worked on when another is loose
+        return [f for f in faults if f.code not in (Fault.ORDER, Fault.CUT_TWICE)], True
+    runs = [_moved(run, found.matrix) for run in outcome.played.runs]
+    wrong = line_faults(runs, lines, outcome.played.machine)
+    if any(f.code in (Fault.SCORE_CUT, Fault.DRAWN_CUT) for f in wrong):
+        # what is cut instead comes loose before its time
+        faults = [f for f in faults if f.code is not Fault.ORDER]
+    rounded = corner_faults(runs, lines)
+    if rounded:
+        # a blade that trails ends short of where it began
+        faults = [f for f in faults if f.code is not Fault.OPEN_CONTOUR]
+    return [*faults, *wrong, *rounded], False
+
+
+def _uncut(meant: Meant, joined: Joined) -> Found:
+    said = f"{meant.piece} of {meant.design} stays joined to the sheet: its outline is not cut all round."
+    return Found(Fault.OPEN_CONTOUR, said, joined.at)
 
 
 def _moved(run: Run, matrix: Floats) -> Run:

@@ -20,28 +20,34 @@ MOST = 60_000
 _OFF_SHEET = 0.05
 
 
-def cut_data(
+def cut_report(
     content: bytes, machine: Machine, meant: MeantSheet | None, conditions: Conditions
-) -> dict[str, Any]:
-    """The report as plain data, with the runs to play and the outlines of what came loose; places as the
-    machine has them, y away from the person. ReadingError where the file is in no language."""
+) -> tuple[dict[str, Any], Report]:
+    """The report as plain data, and as it is; places as the machine has them, y away from the person.
+    ReadingError where the file is in no language."""
     sent = read_sent(content, machine)
     size = _size(sent, meant, machine)
     if conditions.any:
         sent, machine = turned_out(sent, machine, conditions, size)
-    played = play(sent, machine)
-    report = report_of(played, meant, askew_deg=conditions.askew_deg)
-    off = _off_sheet(played, size) if conditions.any else []
+    report = report_of(play(sent, machine), meant, askew_deg=conditions.askew_deg)
+    off = _off_sheet(report.outcome.played, size) if conditions.any else []
     data = report_data(report)
     data["faults"] += [fault_data(f) for f in off]
+    data["left_out"], data["language"] = sent.left_out, languages()[sent.language].title
+    data["size"] = list(size)
+    return data, report
+
+
+def cut_data(
+    content: bytes, machine: Machine, meant: MeantSheet | None, conditions: Conditions
+) -> dict[str, Any]:
+    """The report with the runs to play and the outlines of what came loose."""
+    data, report = cut_report(content, machine, meant, conditions)
     return {
         **data,
-        "language": languages()[sent.language].title,
-        "left_out": sent.left_out,
-        "size": list(size),
         "worst_mm": worst(report),
         "missing": _missing(report),
-        "runs": _runs(played),
+        "runs": _runs(report.outcome.played),
         "outlines": [rows.path_of(piece.face) for piece in report.outcome.loose],
     }
 

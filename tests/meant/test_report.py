@@ -139,9 +139,13 @@ def test_askew_leaves_shapes_as_they_are_and_runs_off_the_sheet() -> None:
     stretched = cut_data(
         made.files[0].content, PLOTTER, made.sheet.meant(), Conditions(stretch=0.002)
     )
-    assert stretched["worst_mm"] > 0.1
+    assert 0.1 < stretched["worst_mm"] < 1
+    assert [(f["code"], f["message"]) for f in stretched["faults"]] == [
+        ("scale", "All is 99.8 % of what was meant, along its height: too small.")
+    ]
     worn = cut_data(made.files[0].content, PLOTTER, made.sheet.meant(), Conditions(worn=1))
     assert worn["missing"] == 4
+    assert {f["code"] for f in worn["faults"]} == {"open-contour"}
 
 
 def test_a_sheet_is_read_from_its_file_or_from_what_was_printed(tmp_path: Path) -> None:
