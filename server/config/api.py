@@ -13,6 +13,7 @@ from server.config.problems import install
 from server.designs.routes import router as designs
 from server.designs.work_routes import router as work
 from server.jobs.routes import router as jobs
+from server.jobs.run_routes import router as runs
 from server.reading.routes import router as reading
 from server.shelf.artwork_routes import router as artworks
 from server.shelf.routes import router as shelf
@@ -35,3 +36,4 @@ api.add_router("", reading)
 api.add_router("", shelf)
 api.add_router("", artworks)
 api.add_router("", jobs)
+api.add_router("", runs)

@@ -13,6 +13,7 @@ from pydantic import BaseModel, Field
 from server.designs.models import Design
 from server.jobs.models import Job, Offcut, Run
 from server.jobs.running import RUNNER
+from stileblade.cutter.turned_out import Conditions
 from stileblade.errors import DocumentError
 from stileblade.machine.machine import Machine
 from stileblade.machine.shipped import MACHINES
@@ -190,6 +191,19 @@ def _wished(layout: KeptJob, move: Move) -> KeptPiece:
         raise DocumentError(f"There is no piece {move.index + 1} on sheet {move.sheet + 1}.")
     was = measured(layout, on.pieces[move.index])
     return measured(layout, move.piece, about=was if move.about_middle else None)
+
+
+def cut_again(user: User, before: Run, conditions: Conditions) -> Run:
+    """The file that a run cut, under other conditions. DocumentError where that run has none."""
+    if before.task != "cut" or not before.content:
+        raise DocumentError("That run has no file.", hint="Send the sheet to the cutter again.")
+    asked = {
+        "machine": before.asked["machine"],
+        "meant": before.result.get("meant"),
+        "file_name": before.content_name,
+        "conditions": conditions.model_dump(mode="json"),
+    }
+    return begin(user, "cut", asked, job=before.job, sent=bytes(before.content))
 
 
 def near(user: User, number: int, move: Move) -> Nearness:

@@ -3,10 +3,9 @@
 from __future__ import annotations
 
 from datetime import datetime
-from typing import Annotated, Any, Literal
-from urllib.parse import quote
+from typing import Annotated, Literal
 
-from django.http import Http404, HttpRequest, HttpResponse
+from django.http import HttpRequest
 from ninja import File, Form, Router
 from ninja.files import UploadedFile
 from pydantic import BaseModel, Field
@@ -14,8 +13,8 @@ from pydantic import BaseModel, Field
 from server.accounts.people import signed_in
 from server.jobs import actions
 from server.jobs.actions import Move, Number
-from server.jobs.models import Job, Offcut, Run
-from server.jobs.running import RUNNER, seen
+from server.jobs.models import Job, Run
+from server.jobs.run_routes import RunView, run_view
 from stileblade.cutter.turned_out import Conditions
 from stileblade.errors import DocumentError
 from stileblade.fields import PlainText, plain
@@ -74,17 +73,6 @@ class JobChange(BaseModel):
     offcuts: list[Number] | None = Field(None, max_length=50)
 
 
-class RunView(BaseModel):
-    id: int
-    task: str
-    state: str
-    share: float
-    said: str
-    hint: str
-    result: dict[str, Any]
-    file: str
-
-
 class FilesWish(BaseModel):
     format: FormatName
     each_pass: bool = False
@@ -97,19 +85,12 @@ class CutWish(BaseModel):
     inside: bool = False
     format: CutFormat = "hpgl"
     conditions: Conditions = Conditions()
+    of_run: Number | None = None
+    """A run that cut the same file before: only the conditions are others."""
 
 
 class SheetWish(BaseModel):
     sheet: Number
-
-
-class OffcutView(BaseModel):
-    id: int
-    name: str
-    paper: str
-    width: float
-    height: float
-    taken: list[str]
 
 
 class Gone(BaseModel):
@@ -141,15 +122,6 @@ def _open(job: Job) -> OpenJob:
         changed=actions.changed_since(job),
         running=running.pk if running else None,
     )
-
-
-def _run(run: Run) -> RunView:
-    # a layout is the job's when it is done, and need not be sent twice
-    result = run.result if run.state == Run.State.DONE and run.task != "lay" else {}
-    return RunView(
-        id=run.pk, task=run.task, state=run.state, share=run.share, said=run.said, hint=run.hint,
-        result=result, file=run.content_name,
-    )  # fmt: skip
 
 
 @router.get("/machines", response=list[Machine])
@@ -202,7 +174,7 @@ def lay_out(request: HttpRequest, number: int) -> RunView:
     user = signed_in(request)
     job = actions.own(user, number)
     asked = actions.asked_of(job, offcuts=actions.offcuts_of(job))
-    return _run(actions.begin(user, "lay", asked, job=job))
+    return run_view(actions.begin(user, "lay", asked, job=job))
 
 
 @router.post("/jobs/{number}/near", response=Nearness)
@@ -233,6 +205,10 @@ def passes(request: HttpRequest, number: int, wish: SheetWish) -> RunView:
 @router.post("/jobs/{number}/cut", response=RunView)
 def cut(request: HttpRequest, number: int, wish: CutWish) -> RunView:
     """Sends a sheet's file to the cutter."""
+    if wish.of_run is not None:
+        user = signed_in(request)
+        before = actions.own_run(user, wish.of_run)
+        return run_view(actions.cut_again(user, before, wish.conditions))
     return _begun(request, number, "cut", wish, sheet=wish.sheet)
 
 
@@ -245,7 +221,7 @@ def _begun(
     if sheet is not None and sheet >= len(layout.sheets):
         raise DocumentError(f"There is no sheet {sheet + 1}.", hint="Lay the job out again.")
     asked = actions.asked_of(job, **wish.model_dump(mode="json"))
-    return _run(actions.begin(user, task, asked, job=job))
+    return run_view(actions.begin(user, task, asked, job=job))
 
 
 @router.post("/cut-file", response=RunView)
@@ -258,56 +234,4 @@ def cut_file(
     user = signed_in(request)
     device = actions.machine_named(machine).model_dump(mode="json")
     asked = {"machine": device, "file_name": plain(file.name or "file")[:120]}
-    return _run(actions.begin(user, "cut", asked, sent=file.read()))
-
-
-@router.get("/runs/{number}", response=RunView)
-def look_at_run(request: HttpRequest, number: int) -> RunView:
-    return _run(seen(actions.own_run(signed_in(request), number)))
-
-
-@router.post("/runs/{number}/stop", response=RunView)
-def stop_run(request: HttpRequest, number: int) -> RunView:
-    """Ends a run: a layout with the best so far."""
-    run = actions.own_run(signed_in(request), number)
-    RUNNER.stop(run.pk)
-    return _run(run)
-
-
-@router.get("/runs/{number}/file")
-def run_file(request: HttpRequest, number: int) -> HttpResponse:
-    """What a run wrote."""
-    run = actions.own_run(signed_in(request), number)
-    if not run.content_name:
-        raise Http404
-    response = HttpResponse(bytes(run.content), content_type=run.media_type)
-    name = run.content_name
-    ascii_name = name.encode("ascii", "replace").decode().replace("?", "_")
-    response["Content-Disposition"] = (
-        f"attachment; filename=\"{ascii_name}\"; filename*=UTF-8''{quote(name)}"
-    )
-    return response
-
-
-def _offcut(row: Offcut) -> OffcutView:
-    return OffcutView(
-        id=row.pk, name=row.name, paper=row.paper, width=row.width, height=row.height,
-        taken=row.taken,
-    )  # fmt: skip
-
-
-@router.get("/offcuts", response=list[OffcutView])
-def list_offcuts(request: HttpRequest) -> list[OffcutView]:
-    return [_offcut(row) for row in Offcut.objects.filter(owner=signed_in(request))]
-
-
-@router.post("/jobs/{number}/offcuts", response=OffcutView)
-def keep_offcut(request: HttpRequest, number: int, wish: SheetWish) -> OffcutView:
-    """Keeps what a sheet leaves."""
-    return _offcut(actions.keep_offcut(signed_in(request), number, wish.sheet))
-
-
-@router.delete("/offcuts/{number}", response=Gone)
-def remove_offcut(request: HttpRequest, number: int) -> Gone:
-    Offcut.objects.filter(owner=signed_in(request), pk=number).delete()
-    return Gone()
+    return run_view(actions.begin(user, "cut", asked, sent=file.read()))

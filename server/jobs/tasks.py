@@ -118,11 +118,13 @@ def cut(asked: Found, sent: bytes, told: Told) -> Found:
     """A file sent to the cutter: one of the job's own sheets, or any."""
     from stileblade.cutter.turned_out import Conditions
     from stileblade.formats.options import FileOptions
+    from stileblade.meant.sheet import MeantSheet
     from stileblade.meant.shown import cut_data
     from stileblade.sheets.files import files_of_sheets
 
     machine = _machine(asked)
-    meant = None
+    given = asked.get("meant")
+    meant = MeantSheet.model_validate(given) if given else None
     name = asked.get("file_name", "")
     if not sent:
         from dataclasses import replace
@@ -138,8 +140,9 @@ def cut(asked: Found, sent: bytes, told: Told) -> Found:
     told(0.3, "what comes loose")
     conditions = Conditions.model_validate(asked.get("conditions") or {})
     data = cut_data(sent, machine, meant, conditions)
+    kept = meant.model_dump(mode="json") if meant else None
     return {
-        "result": {**data, "file": name},
+        "result": {**data, "file": name, "meant": kept},
         "content": sent,
         "name": name,
         "media_type": "application/octet-stream",

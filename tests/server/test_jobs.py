@@ -128,7 +128,8 @@ def test_files_passes_and_the_cutter(client: Client) -> None:
     found = done(client, run)["result"]
     assert found["faults"] == []
     assert [p["meant"]["piece"] for p in found["loose"] if p["meant"]] == ["Base"]
-    worn = {"sheet": 0, "format": "hpgl", "conditions": {"worn": 1, "seed": 3}}
+    assert "meant" not in found
+    worn = {"sheet": 0, "of_run": run["id"], "conditions": {"worn": 1, "seed": 3}}
     _, run = sent(client, "post", f"/api/jobs/{job['id']}/cut", worn)
     assert done(client, run)["result"]["missing"] == 1
 

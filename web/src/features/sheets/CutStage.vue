@@ -7,7 +7,7 @@ import PlayBar from './PlayBar.vue'
 import type { CutResult } from './types'
 import { usePlaying } from './usePlaying'
 
-const props = defineProps<{ result: CutResult; meant: boolean }>()
+const props = defineProps<{ result: CutResult; meant: boolean; stale?: boolean }>()
 const end = computed(() => props.result.time_s)
 const playing = usePlaying(end)
 const place = ref<[number, number] | null>(null)
@@ -38,7 +38,8 @@ const print = () => window.print()
     </div>
     <aside>
       <slot />
-      <CutReport :result="result" :meant="meant" @look="look" />
+      <p v-if="stale" class="stale" role="status">The cutter is at work again …</p>
+      <CutReport :class="{ old: stale }" :result="result" :meant="meant" @look="look" />
       <ElButton size="small" class="no-print" @click="print">Print the report</ElButton>
     </aside>
     <PlayBar class="bar no-print" :play="playing" :end="end" :now="now" />
@@ -79,6 +80,12 @@ aside {
   display: grid;
   gap: 12px;
   align-content: start;
+}
+.stale {
+  font-weight: 600;
+}
+.old {
+  opacity: 0.35;
 }
 @media print {
   .cut-stage {

@@ -21,23 +21,29 @@ const LANGUAGES = [
   ['dxf', 'DXF'],
 ] as const
 
-async function send() {
+let last: number | null = null
+
+/** Under other conditions the file that was sent is cut again; else it is written anew. */
+async function send(anew: boolean) {
+  if (anew) last = null
   try {
     const found = await follow(
       answer(
         client.POST('/api/jobs/{number}/cut', {
           params: { path: { number: props.job } },
-          body: { sheet: props.number, inside: false, format: format.value, conditions: { ...conditions } },
+          body: { sheet: props.number, inside: false, format: format.value, conditions: { ...conditions }, of_run: last },
         }),
       ),
     )
-    if (found) result.value = found.result as unknown as CutResult
+    if (!found) return
+    last = found.id
+    result.value = found.result as unknown as CutResult
   } catch (error) {
     tellError(error)
   }
 }
-watch([toRef(props, 'number'), toRef(props, 'revision'), toRef(props, 'machine'), format], () => ((result.value = null), send()), { immediate: true })
-watchDebounced(conditions, send, { debounce: 350 })
+watch([toRef(props, 'number'), toRef(props, 'revision'), toRef(props, 'machine'), format], () => ((result.value = null), send(true)), { immediate: true })
+watchDebounced(conditions, () => send(false), { debounce: 350 })
 const upset = computed(() => Boolean(conditions.askew_deg || conditions.stretch || conditions.worn || conditions.trail))
 const calm = () => Object.assign(conditions, { askew_deg: 0, stretch: 0, worn: 0, trail: 0 })
 </script>
@@ -49,7 +55,7 @@ const calm = () => Object.assign(conditions, { askew_deg: 0, stretch: 0, worn: 0
       The cutter reads what was sent: {{ run?.said || 'waiting' }} …
       <ElButton v-if="going()" size="small" @click="stop">Stop</ElButton>
     </p>
-    <CutStage v-else :result="result" meant>
+    <CutStage v-else :result="result" meant :stale="going()">
       <label class="choice">Sent as
         <ElSelect v-model="format" size="small" aria-label="Sent as">
           <ElOption v-for="[value, label] in LANGUAGES" :key="value" :value="value" :label="label" />
