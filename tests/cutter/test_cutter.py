@@ -95,7 +95,7 @@ def test_bridges_and_perforations_hold() -> None:
     assert half.outcome.loose == ()
 
 
-def test_cut_twice_overlapping_crumbs() -> None:
+def test_lines_run_again_outlines_over_each_other_crumbs() -> None:
     assert codes(hpgl(SQUARE, SQUARE)) == ["cut-twice"]
     beside = [(x + 40, y + 20) for x, y in SQUARE]
     assert codes(hpgl(SQUARE, beside)) == ["overlap"]
