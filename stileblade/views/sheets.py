@@ -13,6 +13,7 @@ from stileblade.geometry.curves.places import Point
 from stileblade.geometry.measures import cells as kernel
 from stileblade.geometry.measures.distances import rings_of
 from stileblade.piece.lying import AtFolds
+from stileblade.views.drawn import DrawnView, drawn_on
 
 MOST_CORNERS = 900
 """Of all layers together: each costs about four triangles."""
@@ -36,6 +37,10 @@ class LayerSheet:
     light: float
     over: tuple[int, ...] = ()
     """Other faces that it reaches over, free of them."""
+    lines: tuple[DrawnView, ...] = ()
+    """What is drawn on its own outside."""
+    turned: bool = False
+    """Whether its own outside looks as the base's inside does."""
 
 
 def card_of(evaluation: Evaluation, piece: PieceOutcome) -> PieceOutcome:
@@ -89,9 +94,13 @@ def _sheets(stack: Stack, papers: tuple[tuple[str, Paper], ...]) -> tuple[LayerS
                 if half and i != face and kernel.overlap(cell, other.cell) > TOUCHES
             )
             rings = rings_of(cell)
+            lines = tuple(drawn_on(layer.work, cell, layer.matrix))
             found.append(
-                LayerSheet(layer.key, face, rings, low, high, rank, *faces, paper.light, over)
-            )
+                LayerSheet(
+                    layer.key, face, rings, low, high, rank, *faces, paper.light, over, lines,
+                    layer.turned,
+                )
+            )  # fmt: skip
     return tuple(found)
 
 

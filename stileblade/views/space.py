@@ -8,6 +8,7 @@ import numpy as np
 from pydantic import BaseModel
 
 from stileblade.design.evaluation import Evaluation, PieceOutcome
+from stileblade.folding.flat import fold_flat
 from stileblade.folding.space import (
     Hinge,
     apart_at,
@@ -22,6 +23,7 @@ from stileblade.geometry.curves.places import Point
 from stileblade.geometry.curves.segments import Floats
 from stileblade.piece.work import Work
 from stileblade.views.closed import envelope_about
+from stileblade.views.drawn import DrawnView, drawn_on
 from stileblade.views.folded import eye_of, is_level, layers_on
 from stileblade.views.places import Bounds
 from stileblade.views.sheets import LayerSheet, card_of
@@ -43,6 +45,8 @@ class FaceView(BaseModel):
     rings: list[list[Point]]
     parent: int | None
     hinge: HingeView | None
+    lines: list[DrawnView]
+    """What is drawn on its outside."""
 
 
 class StandView(BaseModel):
@@ -68,6 +72,9 @@ class LayerSheetView(BaseModel):
     outside: str
     inside: str
     light: float
+    lines: list[DrawnView]
+    turned: bool
+    """Whether its lines are on the side that looks as the base's inside does."""
 
 
 class SpaceView(BaseModel):
@@ -122,8 +129,9 @@ def space_of(evaluation: Evaluation, piece: PieceOutcome, work: Work) -> SpaceVi
             rings=[[(round(x, 3), round(y, 3)) for x, y in ring] for ring in f.rings],
             parent=f.parent,
             hinge=_hinge(work, f.hinge, piece.paper.thickness, layers.inside) if f.hinge else None,
+            lines=drawn_on(work, flat.cell),
         )
-        for f in faces_in_space(work)
+        for f, flat in zip(faces_in_space(work), fold_flat(work).faces, strict=True)
     ]
     return no_space(piece).model_copy(
         update={
@@ -141,7 +149,9 @@ def space_of(evaluation: Evaluation, piece: PieceOutcome, work: Work) -> SpaceVi
 
 def _layer(sheet: LayerSheet) -> LayerSheetView:
     rings = [[(round(x, 3), round(y, 3)) for x, y in ring] for ring in sheet.rings]
-    return LayerSheetView.model_validate({**vars(sheet), "rings": rings})
+    return LayerSheetView.model_validate(
+        {**vars(sheet), "rings": rings, "lines": list(sheet.lines)}
+    )
 
 
 def _hinge(work: Work, hinge: Hinge, thickness: float, inside: float) -> HingeView:

@@ -215,6 +215,25 @@ def length_in(cell: Cell, start: Point, end: Point) -> float:
     return float(shapely.length(inside))
 
 
+def lines_in(cell: Cell, lines: Sequence[Floats]) -> list[Floats]:
+    """What of polylines (n, 2) lies in the cell."""
+    some = [line for line in lines if len(line) > 1]
+    if not some:
+        return []
+    found = shapely.intersection(np.array([shapely.linestrings(line) for line in some]), cell)
+    parts = [p for p in shapely.get_parts(found) if shapely.get_type_id(p) in (1, 5)]
+    return [shapely.get_coordinates(p) for p in shapely.get_parts(np.array(parts))] if parts else []
+
+
+def simpler_line(line: Floats, tolerance: float) -> Floats:
+    """A polyline (n, 2) with fewer places, within a tolerance."""
+    if len(line) < 3:
+        return line
+    return np.asarray(
+        shapely.get_coordinates(shapely.simplify(shapely.linestrings(line), tolerance))
+    )
+
+
 def farthest(cell: Cell, other: Cell) -> float:
     """How far the cell's farthest place is from the other."""
     if shapely.is_empty(cell) or shapely.is_empty(other):

@@ -1,7 +1,7 @@
 /** Layers of the folded card: each a sheet that moves with its face, and can stand off from it. */
 import { Color, DoubleSide, Group, MeshLambertMaterial, type LineBasicMaterial } from 'three'
 import type { Schemas } from '@/shared/api/client'
-import { faceSheet } from './meshes'
+import { drawnLines, faceSheet } from './meshes'
 
 type Layer = Schemas['LayerSheetView']
 
@@ -16,5 +16,6 @@ export function layerSheet(layer: Layer, edge: LineBasicMaterial): Group {
   const [outside, inside] = [paperOf(layer.outside, layer.light), paperOf(layer.inside, layer.light)]
   const sheet = faceSheet(layer.rings, layer.high - layer.low, outside, inside, edge)
   sheet.position.z = layer.high
-  return new Group().add(sheet)
+  const lines = layer.turned ? drawnLines(layer.lines, layer.low, -1) : drawnLines(layer.lines, layer.high, 1)
+  return new Group().add(sheet, ...lines)
 }

@@ -87,6 +87,20 @@ export function faceSheet(rings: readonly Ring[], thickness: number, outside: Ma
   return group
 }
 
+/** Lines drawn on a face, a hair before it (or behind it, by `side` -1). */
+export function drawnLines(drawn: readonly Schemas['DrawnView'][], z: number, side: 1 | -1): LineSegments[] {
+  return drawn.map(({ colour, lines }) => {
+    const positions: number[] = []
+    for (const line of lines) {
+      for (let i = 1; i < line.length; i++) {
+        const [[ax, ay], [bx, by]] = [line[i - 1]!, line[i]!]
+        positions.push(ax, -ay, z + 2 * HAIR * side, bx, -by, z + 2 * HAIR * side)
+      }
+    }
+    return new LineSegments(geometryOf(positions), new LineBasicMaterial({ color: colour }))
+  })
+}
+
 /** A round table at a height, as wide as the card needs. */
 export function tableUnder(faces: readonly Face[], height: number): Mesh {
   const points = faces.flatMap((f) => f.rings.flat())

@@ -14,7 +14,7 @@ import {
 import { OrbitControls } from 'three/addons/controls/OrbitControls.js'
 import type { Schemas } from '@/shared/api/client'
 import type { Seen } from '../commands/useExport'
-import { envelopeAbout, faceSheet, tableUnder } from './meshes'
+import { drawnLines, envelopeAbout, faceSheet, tableUnder } from './meshes'
 import { framing } from './framing'
 import { layerSheet, paperOf } from './layers'
 import { Pace } from './pace'
@@ -89,6 +89,7 @@ export class FoldedScene {
     const groups = space.faces.map((face) => faceSheet(face.rings, space.thickness, outside, inside, edge))
     space.faces.forEach((face, i) => {
       const group = groups[i]!
+      for (const line of drawnLines(face.lines, 0, 1)) group.add(line)
       const parent = face.parent === null ? this.card : groups[face.parent]!
       const hinge = face.hinge
       if (!hinge) {
