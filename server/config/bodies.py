@@ -16,7 +16,7 @@ from server.config.problems import problem
 _BY_ROUTE = {
     "read-file": FILE,
     "cut-file": SENT,
-    **dict.fromkeys(("session", "papers", "sizes", "jobs", "runs", "offcuts"), PLAIN),
+    **dict.fromkeys(("session", "papers", "sizes", "jobs", "runs", "offcuts", "machines"), PLAIN),
 }
 
 

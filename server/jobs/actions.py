@@ -11,7 +11,7 @@ from django.http import Http404
 from pydantic import BaseModel, Field
 
 from server.designs.models import Design
-from server.jobs.models import Job, Offcut, Run
+from server.jobs.models import Job, Offcut, OwnMachine, Run
 from server.jobs.running import RUNNER
 from stileblade.cutter.turned_out import Conditions
 from stileblade.errors import DocumentError
@@ -48,12 +48,40 @@ def own_run(user: User, number: int) -> Run:
         raise Http404 from None
 
 
-def machine_named(name: str) -> Machine:
-    for machine in MACHINES:
+def machines_of(user: User) -> list[Machine]:
+    """Those that come with the application, and the user's own."""
+    own_ones = OwnMachine.objects.filter(owner=user)
+    return [*MACHINES, *(Machine.model_validate(row.data) for row in own_ones)]
+
+
+def machine_named(user: User, name: str) -> Machine:
+    known = machines_of(user)
+    for machine in known:
         if machine.name == name:
             return machine
-    known = ", ".join(m.name for m in MACHINES)
-    raise DocumentError(f"The machine {name[:40]!r} is none of {known}.")
+    names = ", ".join(m.name for m in known)
+    raise DocumentError(f"The machine {name[:40]!r} is none of {names}.")
+
+
+def keep_machine(user: User, machine: Machine) -> Machine:
+    """A machine of the user's own, in place of one of the same name. DocumentError for a name that one has
+    which comes with the application."""
+    if any(machine.name == shipped.name for shipped in MACHINES):
+        raise DocumentError(
+            f"A machine that comes with the application is called {machine.name!r}.",
+            hint="Give yours another name.",
+        )
+    OwnMachine.objects.update_or_create(
+        owner=user, name=machine.name, defaults={"data": machine.model_dump(mode="json")}
+    )
+    return machine
+
+
+def remove_machine(user: User, name: str) -> None:
+    """Jobs that are for it are for the first that comes with the application then."""
+    with transaction.atomic():
+        OwnMachine.objects.filter(owner=user, name=name).delete()
+        Job.objects.filter(owner=user, machine=name).update(machine=MACHINES[0].name)
 
 
 def create(user: User, name: str, designs: Sequence[Mapping[str, int]]) -> Job:
@@ -92,7 +120,7 @@ def change(
         if options is not None:
             job.options = options.model_dump(mode="json")
         if machine is not None:
-            job.machine = machine_named(machine).name
+            job.machine = machine_named(user, machine).name
         if offcuts is not None:
             mine = Offcut.objects.filter(owner=user, pk__in=list(offcuts))
             job.offcuts = list(mine.values_list("pk", flat=True))
@@ -153,7 +181,7 @@ def asked_of(job: Job, **more: Any) -> dict[str, Any]:
         "designs": listed,
         "revisions": revisions,
         "options": job.options,
-        "machine": machine_named(job.machine).model_dump(mode="json"),
+        "machine": machine_named(job.owner, job.machine).model_dump(mode="json"),
         "kept": job.layout or None,
         **more,
     }

@@ -72,3 +72,17 @@ class Offcut(models.Model):
 
     class Meta:
         ordering = ["paper", "-id"]
+
+
+class OwnMachine(models.Model):
+    """A machine of a person's own, by its key."""
+
+    owner = models.ForeignKey(User, on_delete=models.CASCADE, related_name="machines")
+    name = models.CharField(max_length=40)
+    data = models.JSONField()
+
+    class Meta:
+        ordering = ["name"]
+        constraints = [
+            models.UniqueConstraint(fields=["owner", "name"], name="one_machine_of_a_name")
+        ]

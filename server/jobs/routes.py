@@ -19,7 +19,6 @@ from stileblade.cutter.turned_out import Conditions
 from stileblade.errors import DocumentError
 from stileblade.fields import PlainText, plain
 from stileblade.machine.machine import Machine
-from stileblade.machine.shipped import MACHINES
 from stileblade.sheets.job import JobOptions
 from stileblade.sheets.kept import KeptJob
 from stileblade.sheets.moving import Nearness
@@ -126,9 +125,19 @@ def _open(job: Job) -> OpenJob:
 
 @router.get("/machines", response=list[Machine])
 def machines(request: HttpRequest) -> list[Machine]:
-    """The machines that come with the application."""
-    signed_in(request)
-    return list(MACHINES)
+    """Those that come with the application, and one's own."""
+    return actions.machines_of(signed_in(request))
+
+
+@router.post("/machines", response=Machine)
+def keep_machine(request: HttpRequest, machine: Machine) -> Machine:
+    return actions.keep_machine(signed_in(request), machine)
+
+
+@router.delete("/machines/{name}", response=Gone)
+def remove_machine(request: HttpRequest, name: str) -> Gone:
+    actions.remove_machine(signed_in(request), name)
+    return Gone()
 
 
 @router.get("/jobs", response=list[JobEntry])
@@ -232,6 +241,6 @@ def cut_file(
 ) -> RunView:
     """Sends any file to the cutter."""
     user = signed_in(request)
-    device = actions.machine_named(machine).model_dump(mode="json")
+    device = actions.machine_named(user, machine).model_dump(mode="json")
     asked = {"machine": device, "file_name": plain(file.name or "file")[:120]}
     return run_view(actions.begin(user, "cut", asked, sent=file.read()))

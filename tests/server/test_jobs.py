@@ -204,3 +204,31 @@ def test_a_job_without_designs_or_with_bad_values_is_told_so(client: Client) -> 
     status, said = sent(client, "post", f"/api/jobs/{job['id']}/cut", {"sheet": 0})
     assert (status, said["title"]) == (422, "This job is not laid out yet.")
     assert json.dumps(said)
+
+
+def test_machines_of_ones_own(client: Client) -> None:
+    """A larger bed takes a sheet that the plotter's does not; somebody else has it not."""
+    number = design(client, BLANK)
+    _, job = sent(
+        client, "post", "/api/jobs", {"name": "J", "designs": [{"design": number, "count": 1}]}
+    )
+    large = {"options": {"formats": {"paper": [600, 600]}}, "machine": "plotter"}
+    sent(client, "patch", f"/api/jobs/{job['id']}", large)
+    _, run = sent(client, "post", f"/api/jobs/{job['id']}/lay")
+    assert "larger than the bed of" in done(client, run)["said"]
+    (plotter, _) = client.get("/api/machines").json()
+    mine = plotter | {"name": "mine", "title": "Mine", "bed_width": 700}
+    assert sent(client, "post", "/api/machines", mine)[0] == 200
+    assert [m["name"] for m in client.get("/api/machines").json()] == ["plotter", "flatbed", "mine"]
+    assert sent(client, "patch", f"/api/jobs/{job['id']}", {"machine": "mine"})[0] == 200
+    _, run = sent(client, "post", f"/api/jobs/{job['id']}/lay")
+    assert done(client, run)["state"] == "done"
+    status, said = sent(client, "post", "/api/machines", plotter)
+    assert (status, said["hint"]) == (422, "Give yours another name.")
+    status, _ = sent(client, "post", "/api/machines", mine | {"tools": []})
+    assert status == 422
+    other = Client()
+    other.force_login(User.objects.create_user("another"))
+    assert len(other.get("/api/machines").json()) == 2
+    client.delete("/api/machines/mine")
+    assert client.get(f"/api/jobs/{job['id']}").json()["machine"] == "plotter"

@@ -3,6 +3,7 @@
 import { computed, onMounted, ref } from 'vue'
 import { answer, client, type Schemas } from '@/shared/api/client'
 import type { Unit } from '@/shared/api/document'
+import { ApiError } from '@/shared/api/errors'
 import LengthInput from '@/shared/components/LengthInput.vue'
 import NumberInput from '@/shared/components/NumberInput.vue'
 import { tellError } from '@/shared/messages'
@@ -21,6 +22,40 @@ onMounted(async () => {
     tellError(error)
   }
 })
+const picker = ref<HTMLInputElement | null>(null)
+const isOwn = computed(() => !['plotter', 'flatbed'].includes(props.job.machine))
+/** What a file says; null where it is no JSON. */
+async function parsed(file: File): Promise<Schemas['Machine'] | null> {
+  try {
+    return JSON.parse(await file.text()) as Schemas['Machine']
+  } catch {
+    return null
+  }
+}
+async function addMachine(event: Event) {
+  const input = event.target as HTMLInputElement
+  const [file] = input.files ?? []
+  input.value = ''
+  if (!file) return
+  try {
+    const body = await parsed(file)
+    if (!body) throw ApiError.of(`“${file.name}” is no JSON.`)
+    const kept = await answer(client.POST('/api/machines', { body }))
+    machines.value = await answer(client.GET('/api/machines'))
+    emit('change', { machine: kept.name })
+  } catch (error) {
+    tellError(error)
+  }
+}
+async function removeMachine() {
+  try {
+    await answer(client.DELETE('/api/machines/{name}', { params: { path: { name: props.job.machine } } }))
+    machines.value = await answer(client.GET('/api/machines'))
+    emit('change', { machine: 'plotter' })
+  } catch (error) {
+    tellError(error)
+  }
+}
 const options = computed(() => props.job.options)
 const set = (change: Partial<Schemas['JobOptions']>) => emit('change', { options: { ...options.value, ...change } as Schemas['JobOptions'] })
 
@@ -55,6 +90,11 @@ const turns = [
         <ElOption v-for="m in machines" :key="m.name" :value="m.name ?? ''" :label="m.title" />
       </ElSelect>
     </label>
+    <p class="own">
+      <input ref="picker" type="file" accept=".json" class="visually-hidden" tabindex="-1" aria-label="Description of a machine" @change="addMachine" />
+      <ElButton text size="small" title="A description of your own, as a JSON file" @click="picker?.click()">Add a machine …</ElButton>
+      <ElButton v-if="isOwn" text size="small" @click="removeMachine">Remove this one</ElButton>
+    </p>
     <label>Gap
       <LengthInput :model-value="options.gap_mm ?? 2" :unit="unit" label="Gap" :min="0" :max="100" @update:model-value="(gap_mm: number) => set({ gap_mm })" />
     </label>
@@ -111,6 +151,9 @@ label {
 .wide {
   grid-template-columns: 1fr;
   gap: 2px;
+}
+.own {
+  margin: -4px 0 0 -8px;
 }
 .switch {
   grid-template-columns: minmax(0, 1fr) auto;
