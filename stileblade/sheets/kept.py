@@ -7,11 +7,14 @@ are those of the box of the piece as it is turned.
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import replace
 from functools import lru_cache
+from hashlib import blake2b
 
 import numpy as np
 from pydantic import BaseModel, Field
 
+from stileblade.card.stock import Paper
 from stileblade.errors import DocumentError
 from stileblade.geometry.curves.transforms import translation
 from stileblade.geometry.measures import rows
@@ -20,8 +23,12 @@ from stileblade.geometry.paths.pathdata import path_data
 from stileblade.machine.machine import Machine
 from stileblade.sheets.job import JobOptions, Stock
 from stileblade.sheets.laying import Laid
+from stileblade.sheets.layout.pack import apart
 from stileblade.sheets.layout.parts import Format, Part, Placed, Turns
 from stileblade.sheets.sheet import Lying, Sheet
+
+_KEPT = 2e-3
+"""mm: places are kept to a ten-thousandth, and a person may put pieces so much too near."""
 
 
 class KeptPart(BaseModel):
@@ -61,6 +68,8 @@ class KeptSheet(BaseModel):
 
     paper: str
     paper_key: str
+    stock: str
+    """A digest of the paper: two may have one name."""
     number: int
     width: float
     height: float
@@ -123,12 +132,19 @@ def kept(laid: Laid, stocks: Sequence[Stock]) -> KeptJob:
     )
 
 
+def mark_of(paper: Paper) -> str:
+    """A digest of all that a paper is, but for the key that a design has it by."""
+    text = paper.model_copy(update={"id": ""}).model_dump_json()
+    return blake2b(text.encode(), digest_size=6).hexdigest()
+
+
 def _sheet(sheet: Sheet) -> KeptSheet:
     form = sheet.form
     own = form.taken[sheet.number - 1] if sheet.number <= len(form.taken) else ()
     return KeptSheet(
         paper=sheet.paper.name,
         paper_key=sheet.paper.id,
+        stock=mark_of(sheet.paper),
         number=sheet.number,
         width=form.width,
         height=form.height,
@@ -170,7 +186,7 @@ def placed_of(
     found: dict[int, list[Placed]] = {}
     for number, stock in enumerate(stocks):
         known = {w.part.key: w.part for w in stock.pieces}
-        mine = [s for s in job.sheets if s.paper == stock.paper.name]
+        mine = [s for s in job.sheets if s.stock == mark_of(stock.paper)]
         for index, sheet in enumerate(mine):
             for piece in sheet.pieces:
                 part = known.get(piece.part)
@@ -201,7 +217,7 @@ def laid_again(
         )
     sheets: list[Sheet] = []
     for number, stock in enumerate(stocks):
-        mine = [s for s in job.sheets if s.paper == stock.paper.name]
+        mine = [s for s in job.sheets if s.stock == mark_of(stock.paper)]
         for index, sheet in enumerate(mine):
             form = Format(sheet.width, sheet.height, sheet.edge, sheet.gap)
             lying = tuple(
@@ -219,6 +235,14 @@ def laid_again(
                     options.bridge_width,
                 )
             )
-    order = {(s.paper, s.number): i for i, s in enumerate(job.sheets)}
-    sheets.sort(key=lambda s: order[s.paper.name, s.number])
+    order = {(s.stock, s.number): i for i, s in enumerate(job.sheets)}
+    sheets.sort(key=lambda s: order[mark_of(s.paper), s.number])
+    for made in sheets:
+        here = [replace(lying.placed, sheet=0, locked=False) for lying in made.lying]
+        if apart(here, made.form, within=_KEPT):
+            raise DocumentError(
+                f"Pieces on a sheet of {made.paper.name!r} have changed since it was laid out, and are too "
+                "near to each other now.",
+                hint="Lay it out again.",
+            )
     return Laid(tuple(sheets), job.bound, tuple(job.advice))

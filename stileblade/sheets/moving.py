@@ -96,7 +96,7 @@ def placed_anew(job: KeptJob, sheet: int, number: int, to: int, piece: KeptPiece
     source, target = sheet_of(job, sheet), sheet_of(job, to)
     if not 0 <= number < len(source.pieces):
         raise DocumentError(f"There is no piece {number + 1} on sheet {sheet + 1}.")
-    if (source.paper_key, source.paper) != (target.paper_key, target.paper):
+    if source.stock != target.stock:
         raise DocumentError(f"Sheet {to + 1} is of another paper, {target.paper}.")
     was = source.pieces[number]
     if piece.part != was.part:

@@ -232,3 +232,49 @@ def test_machines_of_ones_own(client: Client) -> None:
     assert len(other.get("/api/machines").json()) == 2
     client.delete("/api/machines/mine")
     assert client.get(f"/api/jobs/{job['id']}").json()["machine"] == "plotter"
+
+
+def test_pieces_that_grew_since_they_were_laid_out_are_not_cut_over_each_other(
+    client: Client,
+) -> None:
+    """Two windows' waste aside: bases of 60 x 40 become 60 x 50, and would lie over each other."""
+    rectangle = {"kind": "figure", "outline": {"kind": "rectangle", "width": 60, "height": 40}}
+    number = design(client, rectangle)
+    job = job_of(client, {"design": number, "count": 8})
+    now = client.get(f"/api/designs/{number}").json()
+    now["document"]["pieces"][0]["steps"][0]["outline"]["height"] = 50
+    sent(
+        client,
+        "put",
+        f"/api/designs/{number}",
+        {"document": now["document"], "revision": now["revision"]},
+    )
+    _, run = sent(client, "post", f"/api/jobs/{job['id']}/files", {"format": "svg"})
+    run = done(client, run)
+    assert run["state"] == "failed"
+    assert "too near to each other now" in run["said"]
+    assert run["hint"] == "Lay it out again."
+    _, run = sent(client, "post", f"/api/jobs/{job['id']}/lay")
+    assert done(client, run)["state"] == "done"
+    _, run = sent(client, "post", f"/api/jobs/{job['id']}/files", {"format": "svg"})
+    assert done(client, run)["state"] == "done"
+
+
+def test_two_papers_of_one_name_are_two_stocks(client: Client) -> None:
+    numbers = []
+    for thickness in (0.2, 0.4):
+        document = design_of(BLANK).model_dump(mode="json")
+        document["papers"][0] |= {"name": "Card", "thickness": thickness}
+        numbers.append(sent(client, "post", "/api/designs", {"document": document})[1]["id"])
+    job = job_of(client, *({"design": n, "count": 1} for n in numbers))
+    first, second = job["layout"]["sheets"]
+    assert first["paper"] == second["paper"] == "Card"
+    assert first["stock"] != second["stock"]
+    _, run = sent(client, "post", f"/api/jobs/{job['id']}/files", {"format": "hpgl"})
+    run = done(client, run)
+    content = b"".join(client.get(f"/api/runs/{run['id']}/file"))
+    names = zipfile.ZipFile(io.BytesIO(content)).namelist()
+    assert sum(n.endswith(".hpgl") for n in names) == 2
+    move = {"sheet": 0, "index": 0, "to": 1, "piece": first["pieces"][0]}
+    status, said = sent(client, "post", f"/api/jobs/{job['id']}/place", move)
+    assert (status, said["title"]) == (422, "Sheet 2 is of another paper, Card.")

@@ -59,6 +59,15 @@ def test_what_is_locked_stays_and_the_rest_is_laid_round_it() -> None:
     assert layout.sheets == 1
 
 
+def test_what_a_person_locked_too_near_stays_and_stops_nothing() -> None:
+    form = Format(210, 297, 5, 2)
+    part = rectangle(50, 50, "l")
+    locked = [Placed(part, 0, 5, 5, 0, locked=True), Placed(part, 0, 56.9995, 5, 0, locked=True)]
+    layout = lay_out([rectangle(40, 30, "a")] * 3, form, locked=locked)
+    assert len(layout.placed) == 5
+    assert apart(layout.placed, form) == []
+
+
 def test_what_is_used_of_a_sheet_is_left_alone() -> None:
     used = shapely.box(5, 5, 205, 150)
     form = Format(210, 297, 5, 2, taken=((used,),))

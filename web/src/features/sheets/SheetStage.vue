@@ -38,8 +38,8 @@ function press(event: PointerEvent, index: number) {
 const inHand = computed(() => (chosen.value === null ? undefined : pieces.value[chosen.value]))
 const same = computed(() =>
   props.work.sheets.value
-    .map((s, i) => ({ i, paper: s.paper }))
-    .filter((s) => s.paper === sheet.value?.paper && s.i !== props.number),
+    .map((s, i) => ({ i, stock: s.stock }))
+    .filter((s) => s.stock === sheet.value?.stock && s.i !== props.number),
 )
 
 /** What is done to the piece in hand; a locked one is only unlocked. */
