@@ -19,6 +19,7 @@ from django.db import close_old_connections, connection
 from server.jobs.keeping import taken_over
 from server.jobs.models import Run
 from server.jobs.tasks import Found, work
+from stileblade.unexpected import logger
 
 AT_ONCE = 2
 LOOK = 0.2
@@ -70,31 +71,36 @@ class Runner:
             run = Run.objects.filter(pk=number).first()
             if run is not None and not self._over.is_set():
                 self._run(run)
+        except Exception:
+            logger.exception("run %d was broken off", number)
         finally:
             self._here.pop(number, None)
             connection.close()
 
     def _run(self, run: Run) -> None:
-        run.state, run.begun = Run.State.RUNNING, run.begun + 1
-        run.save(update_fields=["state", "begun"])
+        # by its number alone: its job, and it with that, may be gone before it ends
+        row = Run.objects.filter(pk=run.pk)
+        row.update(state=Run.State.RUNNING, begun=run.begun + 1)
         found = self._found(run)
         if found is None:
             return  # the server ends: it stays as it is
         if "said" in found:
-            run.state, run.said, run.hint = (
-                Run.State.FAILED,
-                found["said"][:300],
-                found["hint"][:300],
-            )
-        else:
-            run.state, run.share, run.said = Run.State.DONE, 1.0, ""
-            run.result = found.get("result", {})
-            run.content = found.get("content", b"")
-            run.content_name = found.get("name", "")[:200]
-            run.media_type = found.get("media_type", "")
-        run.save()
-        if run.state == Run.State.DONE:
-            taken_over(run)
+            row.update(
+                state=Run.State.FAILED, said=found["said"][:300], hint=found["hint"][:300]
+            )  # fmt: skip
+            return
+        row.update(
+            state=Run.State.DONE,
+            share=1.0,
+            said="",
+            result=found.get("result", {}),
+            content=found.get("content", b""),
+            content_name=found.get("name", "")[:200],
+            media_type=found.get("media_type", ""),
+        )
+        done = row.first()
+        if done is not None:
+            taken_over(done)
 
     def _found(self, run: Run) -> Found | None:
         context = multiprocessing.get_context("forkserver")

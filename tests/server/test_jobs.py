@@ -278,3 +278,17 @@ def test_two_papers_of_one_name_are_two_stocks(client: Client) -> None:
     move = {"sheet": 0, "index": 0, "to": 1, "piece": first["pieces"][0]}
     status, said = sent(client, "post", f"/api/jobs/{job['id']}/place", move)
     assert (status, said["title"]) == (422, "Sheet 2 is of another paper, Card.")
+
+
+def test_a_job_that_is_removed_while_it_is_laid_out_leaves_nothing(client: Client) -> None:
+    number = design(client, BLANK)
+    _, job = sent(
+        client, "post", "/api/jobs", {"name": "J", "designs": [{"design": number, "count": 1}]}
+    )
+    _, run = sent(client, "post", f"/api/jobs/{job['id']}/lay")
+    client.delete(f"/api/jobs/{job['id']}")
+    end = time.monotonic() + 30
+    while RUNNER.is_here(run["id"]) and time.monotonic() < end:
+        time.sleep(0.1)
+    assert not Run.objects.exists()
+    assert not Job.objects.exists()
