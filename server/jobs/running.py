@@ -89,6 +89,8 @@ class Runner:
                 state=Run.State.FAILED, said=found["said"][:300], hint=found["hint"][:300]
             )  # fmt: skip
             return
+        # before it is done: whoever waits for that looks at the job next
+        taken_over(run, found.get("result", {}))
         row.update(
             state=Run.State.DONE,
             share=1.0,
@@ -98,9 +100,6 @@ class Runner:
             content_name=found.get("name", "")[:200],
             media_type=found.get("media_type", ""),
         )
-        done = row.first()
-        if done is not None:
-            taken_over(done)
 
     def _found(self, run: Run) -> Found | None:
         context = multiprocessing.get_context("forkserver")
