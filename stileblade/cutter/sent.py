@@ -131,10 +131,11 @@ def read_sent(content: bytes, machine: Machine) -> Sent:
             hint="Send it in parts, sheet by sheet.",
         )
     head = content[:4000]
-    for language in languages():
+    known_ones = [languages()[name] for name in sorted(languages().names())]
+    for language in known_ones:
         if language.sniffs(head):
             return language.read(content, machine)
-    known = ", ".join(language.title for language in languages())
+    known = ", ".join(language.title for language in known_ones)
     raise ReadingError(
         "This is in no language that the machine understands.", hint=f"It takes {known}."
     )

@@ -12,9 +12,9 @@ from stileblade.geometry.curves.segments import Floats
 from stileblade.machine.machine import Machine
 
 UNITS = 40.0
-_COMMAND = re.compile(rb"([A-Za-z]{2})([^A-Za-z;]*+)")
-_NUMBER = re.compile(rb"[+-]?(?>\d++\.?\d*+|\.\d++)")
-_BETWEEN = re.compile(rb"[\s;\x00\x1b]*+")
+_COMMAND = re.compile(r"([A-Za-z]{2})([^A-Za-z;]*+)")
+_NUMBER = re.compile(r"[+-]?(?>\d++\.?\d*+|\.\d++)")
+_BETWEEN = re.compile(r"[\s;\x00\x1b]*+")
 _MOST_MM = 100_000.0
 _CHORD = 0.003
 
@@ -25,7 +25,7 @@ def _is_plotter(head: bytes) -> bool:
 
 class _Plotter:
     def __init__(self, content: bytes, machine: Machine) -> None:
-        self.content, self.machine = content, machine
+        self.content, self.machine = content.decode("latin-1"), machine
         self.sent = Sent("hpgl")
         self.reset()
 
@@ -40,26 +40,26 @@ class _Plotter:
         while True:
             between = _BETWEEN.match(content, at)
             end = between.end() if between else at
-            self.line += content.count(b"\n", at, end)
+            self.line += content.count("\n", at, end)
             if end >= len(content):
                 break
             match = _COMMAND.match(content, end)
             if match is None:
-                bad = content[end : end + 12].decode("latin-1")
+                bad = content[end : end + 12]
                 self.sent.refuse(f"{bad!r} is no command.", self.at, self.line)
-                at = content.find(b";", end)
+                at = content.find(";", end)
                 if at < 0:
                     break
                 continue
-            self.command(match[1].upper().decode(), match[2])
-            self.line += match[2].count(b"\n")
+            self.command(match[1].upper(), match[2])
+            self.line += match[2].count("\n")
             at = match.end()
         if self.down and len(self.run) > 1:
             self.sent.refuse("The file ends with the tool down.", self.at)
         self.lift()
         return self.sent
 
-    def command(self, name: str, rest: bytes) -> None:
+    def command(self, name: str, rest: str) -> None:
         numbers = [float(n) for n in _NUMBER.findall(rest)]
         if any(abs(n) > _MOST_MM * UNITS for n in numbers):
             self.sent.refuse(f"{name}: a number is beyond all beds.", self.at, self.line)
