@@ -8,7 +8,7 @@ import numpy as np
 
 from stileblade.cutter.play import Played, Run
 from stileblade.cutter.sent import Fault, Found
-from stileblade.geometry.curves.segments import Bools, Floats
+from stileblade.geometry.curves.segments import Bools, Floats, Ints
 from stileblade.geometry.curves.vectors import norms
 from stileblade.geometry.measures import loosening
 from stileblade.geometry.measures.faces import TEARS, Face, Faces, crossing, faces_of, runs_along
@@ -18,8 +18,6 @@ _AGAIN = 2.4
 """mm: closed cuts run on over their starts by less."""
 _OPEN = 2.0
 """mm: an outline whose ends are further from each other is not meant to be one."""
-_CRUMB = 1.0
-"""mm^2: what comes loose and is smaller lies about as a crumb."""
 _FIBRE = 0.02
 _SINCE = 0.5
 """Seconds: a cut is older than the same stretch's own time, which is known so well."""
@@ -71,20 +69,21 @@ def outcome_of(played: Played) -> Outcome:
     if not cuts:
         return Outcome(
             played,
-            Faces((), np.zeros((0, 2, 2)), np.zeros(0, np.int64), np.zeros((0, 2))),
+            Faces((), np.zeros((0, 2, 2)), np.zeros((0, 2))),
             (),
             (),
             played.faults,
         )
     lines = [run.places for run in cuts]
     faces = faces_of(lines)
-    times = _times(faces, cuts)
+    along = runs_along(faces.edges, lines)
+    times = _times(faces, cuts, along)
     at = loosening.loose_at(faces.faces, faces.edges, times)
     loose = tuple(Loose(f, float(t)) for f, t in zip(faces.faces, at, strict=True))
     over = _overlapping(cuts)
     # what lies over another piece is worked on when that is loose already
     order = [] if over else _order(played, loose, faces, times)
-    faults = [*played.faults, *order, *cut_twice(cuts, faces), *over]
+    faults = [*played.faults, *order, *_cut_twice(cuts, faces, along), *over]
     joined = _joined(cuts)
     faults += [
         Found(
@@ -96,10 +95,10 @@ def outcome_of(played: Played) -> Outcome:
     return Outcome(played, faces, loose, tuple(joined), tuple(faults))
 
 
-def _times(faces: Faces, cuts: list[Run]) -> Floats:
+def _times(faces: Faces, cuts: list[Run], runs: tuple[Ints, Ints, Floats]) -> Floats:
     """When each noded edge was cut first (m,): where several lines run along it, by the earliest."""
     times = np.full(len(faces.edges), np.inf)
-    spot, line, along = runs_along(faces.edges, [run.places for run in cuts])
+    spot, line, along = runs
     ends = [np.concatenate([[0.0], np.cumsum(norms(np.diff(run.places, axis=0)))]) for run in cuts]
     when = np.zeros(len(spot))
     for number in np.unique(line):
@@ -164,9 +163,9 @@ def _middles(places: Floats) -> Floats:
     return (places[1:] + places[:-1]) / 2
 
 
-def cut_twice(cuts: list[Run], faces: Faces) -> list[Found]:
+def _cut_twice(cuts: list[Run], faces: Faces, runs: tuple[Ints, Ints, Floats]) -> list[Found]:
     """Lines along which another line was cut already, or the same one again, beyond an overlap."""
-    spot, line, along = runs_along(faces.edges, [run.places for run in cuts], near=_FIBRE)
+    spot, line, along = runs
     size = norms(faces.edges[:, 1] - faces.edges[:, 0])
     length = np.array([run.length for run in cuts])
     found = []
@@ -203,16 +202,12 @@ def _overlapping(cuts: list[Run]) -> list[Found]:
         rest = boxes[i + 1 :]
         near = (rest[:, :2] < boxes[i, 2:]).all(axis=1) & (rest[:, 2:] > boxes[i, :2]).all(axis=1)
         for j in np.flatnonzero(near) + i + 1:
-            place = crossing(_ring(rings[i]), _ring(rings[j]))
+            place = crossing(rings[i].places, rings[j].places)
             if place is not None:
                 at = float(place[0]), float(place[1])
                 said = "Two outlines lie over each other."
                 found.append(Found(Fault.OVERLAP, said, at, float(rings[j].times[0])))
     return found
-
-
-def _ring(run: Run) -> Floats:
-    return run.places
 
 
 def _gap(run: Run) -> float:
@@ -245,17 +240,3 @@ def _joined(cuts: list[Run]) -> list[Joined]:
 def _closes(joined: Joined, faces: Faces) -> bool:
     """Whether another cut closes the gap after all."""
     return not len(faces.ends) or float(norms(faces.ends - joined.at).min()) > joined.gap_mm
-
-
-def crumbs(loose: tuple[Loose, ...]) -> list[Found]:
-    """What is too small to be anything."""
-    return [
-        Found(
-            Fault.CRUMB,
-            f"A crumb of {p.area_mm2:.2f} mm² comes loose.",
-            loosening.middle_of(p.face),
-            p.at_s,
-        )
-        for p in loose
-        if p.area_mm2 < _CRUMB
-    ]

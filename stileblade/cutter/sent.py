@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable, Iterable
 from dataclasses import dataclass, field
 from enum import StrEnum
@@ -14,6 +15,7 @@ from stileblade.machine.machine import Machine
 from stileblade.registry import Registry, import_all
 
 MOST_BYTES = 30_000_000
+CHORD = 0.002
 MOST_PLACES = 1_500_000
 """Of all strokes together: more takes the reporting too long."""
 
@@ -139,6 +141,18 @@ def read_sent(content: bytes, machine: Machine) -> Sent:
     raise ReadingError(
         "This is in no language that the machine understands.", hint=f"It takes {known}."
     )
+
+
+def round_arc(centre: Floats, start: Floats, turn: float, *, grows: float = 0.0) -> Floats:
+    """Places (n, 2) of an arc after its start, of chords within ``CHORD`` mm: about a centre by so many radians,
+    positive against the clock, its radius growing by as much as its ends differ."""
+    arm = start - centre
+    radius = float(np.hypot(*arm))
+    step = max(0.02, 2 * math.acos(max(-1.0, 1 - CHORD / max(radius, CHORD))))
+    share = np.arange(1, max(1, math.ceil(abs(turn) / step)) + 1)
+    share = share / share[-1]
+    angles, radii = math.atan2(arm[1], arm[0]) + turn * share, radius + grows * share
+    return np.asarray(centre + radii[:, None] * np.stack([np.cos(angles), np.sin(angles)], axis=1))
 
 
 def without_rests(places: Iterable[Floats]) -> Floats:

@@ -13,6 +13,7 @@ from pydantic import Field
 from stileblade.cutter.sent import Sent, Stroke
 from stileblade.fields import Values, angle, length, share
 from stileblade.geometry.curves.segments import Floats
+from stileblade.geometry.curves.transforms import after, rotation, scaling
 from stileblade.geometry.curves.vectors import norms
 from stileblade.machine.machine import Machine
 
@@ -44,12 +45,10 @@ class Conditions(Values):
 
 def on_sheet(conditions: Conditions, places: Floats, size: tuple[float, float]) -> Floats:
     """Where on the paper places of the machine come to lie (n, 2), of a sheet of that size."""
-    middle = np.array(size) / 2
-    turn = np.radians(-conditions.askew_deg)
-    c, s = np.cos(turn), np.sin(turn)
-    turned = (places - middle) @ np.array([[c, s], [-s, c]]) + middle
+    askew = rotation(-conditions.askew_deg, about=(size[0] / 2, size[1] / 2))
     # paper that is stretched while it is cut is smaller after
-    return np.asarray(turned * np.array([1.0, 1.0 / (1.0 + conditions.stretch)]))
+    matrix = after(scaling(1.0, 1.0 / (1.0 + conditions.stretch)), askew)
+    return np.asarray(places @ matrix[:, :2].T + matrix[:, 2])
 
 
 def turned_out(

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
 
 import numpy as np
 
@@ -20,12 +19,6 @@ _THERE = 0.7
 """A line of which less is there is missing."""
 _CUT = {Operation.SCORE: Fault.SCORE_CUT, Operation.DRAW: Fault.DRAWN_CUT}
 _SAYS = {Fault.SCORE_CUT: "to be scored", Fault.DRAWN_CUT: "to be drawn"}
-
-
-@dataclass(frozen=True, eq=False)
-class _Lines:
-    by_tool: dict[int, Near]
-    knives: Near
 
 
 def line_faults(runs: Sequence[Run], meant: Sequence[MeantLine], machine: Machine) -> list[Found]:

@@ -8,7 +8,7 @@ from typing import Any
 
 import numpy as np
 
-from stileblade.cutter.loose import Joined, Loose, Outcome, crumbs, outcome_of
+from stileblade.cutter.loose import Joined, Loose, Outcome, outcome_of
 from stileblade.cutter.play import Played, Run
 from stileblade.cutter.sent import Fault, Found
 from stileblade.geometry.curves.segments import Floats
@@ -39,6 +39,13 @@ class Meant:
     piece: str
     deviation_mm: float
 
+    @property
+    def grade(self) -> str:
+        """How well it is as it was meant: "good", "fair" or "off"."""
+        if self.deviation_mm <= GOOD:
+            return "good"
+        return "fair" if self.deviation_mm <= WARN else "off"
+
 
 @dataclass(frozen=True, eq=False)
 class Report:
@@ -57,9 +64,8 @@ def report_of(played: Played, sheet: MeantSheet | None = None, *, askew_deg: flo
     much, about its middle: shapes are told from their places."""
     outcome = outcome_of(played)
     if sheet is None:
-        faults = (*outcome.faults, *crumbs(outcome.loose))
         joined = tuple((None, j) for j in outcome.joined)
-        return Report(outcome, (None,) * len(outcome.loose), joined, faults)
+        return Report(outcome, (None,) * len(outcome.loose), joined, outcome.faults)
     return _compared(outcome, sheet, askew_deg)
 
 
@@ -240,6 +246,7 @@ def report_data(report: Report) -> dict[str, Any]:
                     "piece": meant.piece,
                     "number": meant.number,
                     "deviation_mm": meant.deviation_mm,
+                    "grade": meant.grade,
                 },
             }
             for piece, meant in zip(outcome.loose, report.pieces, strict=True)

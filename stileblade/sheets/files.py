@@ -40,7 +40,7 @@ def files_of_sheets(
     found = []
     for number, sheet in enumerate(laid.sheets, first):
         files, meant = [], []
-        for plan in sheet.plans():
+        for plan in sheet.plans:
             whole = sheet.meant(inside=plan.inside)
             for part, name, done in _parts(plan, each_pass=each_pass):
                 label = "-".join(filter(None, ("inside" if plan.inside else "", name)))
@@ -103,7 +103,7 @@ def contents_page(name: str, laid: Laid, files: Sequence[SheetFiles]) -> File:
             counted[key] = counted.get(key, 0) + 1
         for (design, piece), count in counted.items():
             _row(table, (f"{count} ×", design, piece))
-        done = [WORDS[op] for op in Operation if any(p.lines[op] for p in sheet.plans())]
+        done = [WORDS[op] for op in Operation if any(p.lines[op] for p in sheet.plans)]
         etree.SubElement(body, "p").text = f"Passes: {', '.join(done)}."
         listing = etree.SubElement(body, "ul")
         for file in made.files:

@@ -11,7 +11,6 @@ from dataclasses import replace
 from functools import lru_cache
 from hashlib import blake2b
 
-import numpy as np
 from pydantic import BaseModel, Field
 
 from stileblade.card.stock import Paper
@@ -168,8 +167,8 @@ def _piece(placed: Placed) -> KeptPiece:
 
 def with_size(piece: KeptPiece, shape: rows.Shape) -> KeptPiece:
     """With the size of its box as it is turned, and where its own 0, 0 lies from that."""
-    linear = rows.linear(piece.turn, flipped=piece.flipped)
-    left, head, right, foot = rows.box_of(rows.mapped(shape, np.column_stack([linear, [0.0, 0.0]])))
+    turned = rows.turning(piece.turn, flipped=piece.flipped)
+    left, head, right, foot = rows.box_of(rows.mapped(shape, turned))
     return piece.model_copy(
         update={
             "width": round(right - left, 4), "height": round(foot - head, 4),

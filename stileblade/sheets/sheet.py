@@ -6,14 +6,12 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property
 
-import numpy as np
-
 from stileblade.card.stock import Paper
 from stileblade.formats.lines import Line, Lines, nothing
 from stileblade.formats.order import in_rounds
 from stileblade.formats.plan import INSIDE, REGISTER, REGISTER_HOLE, TURN, Plan
 from stileblade.geometry.curves.segments import Floats, arc
-from stileblade.geometry.curves.transforms import identity, mirror_across
+from stileblade.geometry.curves.transforms import after, identity, mirror_across, translation
 from stileblade.geometry.measures import rows
 from stileblade.geometry.paths.pathdata import PathPen
 from stileblade.geometry.paths.pens import draw_contour
@@ -39,9 +37,9 @@ class Lying:
     def matrix(self) -> Floats:
         """From the piece's own frame, its box at 0, 0, to the sheet's."""
         part, turn = self.placed.part, self.placed.turn
-        linear = rows.linear(turn, flipped=part.flipped)
-        box = rows.box_of(rows.mapped(part.shape, np.column_stack([linear, [0.0, 0.0]])))
-        return np.column_stack([linear, [self.placed.x - box[0], self.placed.y - box[1]]])
+        turned = rows.turning(turn, flipped=part.flipped)
+        left, head, _, _ = rows.box_of(rows.mapped(part.shape, turned))
+        return after(translation(self.placed.x - left, self.placed.y - head), turned)
 
     @cached_property
     def lines(self) -> Lines:
@@ -87,6 +85,7 @@ class Sheet:
             return mirror_across(axis="x", at=self.form.width / 2)
         return mirror_across(axis="y", at=self.form.height / 2)
 
+    @cached_property
     def plans(self) -> list[Plan]:
         """What is done to it, outside up, and after that inside up where something is scored so."""
         together = nothing()

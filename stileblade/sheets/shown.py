@@ -17,11 +17,11 @@ MOST = 60_000
 
 def passes_data(sheet: Sheet) -> dict[str, Any]:
     """Set-ups with their passes; strokes as flat lists of x and y, y downwards."""
-    return {"setups": [_setup(sheet, number) for number in range(len(sheet.plans()))]}
+    return {"setups": [_setup(sheet, number) for number in range(len(sheet.plans))]}
 
 
 def _setup(sheet: Sheet, number: int) -> dict[str, Any]:
-    plan = sheet.plans()[number]
+    plan = sheet.plans[number]
     made = passes_of(plan, sheet.machine)
     within = _WITHIN
     while True:

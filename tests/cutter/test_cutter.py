@@ -99,7 +99,8 @@ def test_lines_run_again_outlines_over_each_other_crumbs() -> None:
     assert codes(hpgl(SQUARE, SQUARE)) == ["cut-twice"]
     beside = [(x + 40, y + 20) for x, y in SQUARE]
     assert codes(hpgl(SQUARE, beside)) == ["overlap"]
-    assert codes(hpgl([(5, 5), (5.9, 5), (5.4, 5.8), (5, 5)], SQUARE)) == ["crumb"]
+    # how small a thing is meant to be, a file alone does not say: thread holes are as small
+    assert codes(hpgl([(5, 5), (5.9, 5), (5.4, 5.8), (5, 5)], SQUARE)) == []
     over = [*SQUARE, (10.3, 10)]
     assert codes(hpgl(over)) == []
 

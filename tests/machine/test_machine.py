@@ -7,6 +7,7 @@ from pathlib import Path
 import pytest
 
 from stileblade.errors import DocumentError
+from stileblade.formats.options import MachineName
 from stileblade.machine.machine import Machine, machine_of, read_machine
 from stileblade.machine.operation import Operation
 from stileblade.machine.shipped import FLATBED, MACHINES, PLOTTER
@@ -16,6 +17,10 @@ from stileblade.machine.shipped import FLATBED, MACHINES, PLOTTER
 def test_each_has_a_tool_for_every_operation(machine: Machine) -> None:
     assert {machine.tool_for(operation).name for operation in Operation} >= {"knife", "pen"}
     assert read_machine(machine.model_dump_json()) == machine
+
+
+def test_files_are_offered_for_each() -> None:
+    assert [name.value for name in MachineName] == [machine.name for machine in MACHINES]
 
 
 def test_one_of_ones_own_is_named_by_its_file(tmp_path: Path) -> None:

@@ -75,7 +75,7 @@ def test_random_jobs_of_the_demo_come_loose_as_meant(seed: int) -> None:
     kind = random.Random(seed).choice(sorted(WITHIN))
     options = FileOptions.model_validate({"machine": "flatbed"})
     for made in files_of_sheets(laid, kind, options):
-        for file, plan in zip(made.files, made.sheet.plans(), strict=True):
+        for file, plan in zip(made.files, made.sheet.plans, strict=True):
             found = report(file.content, made.sheet.meant(inside=plan.inside))
             assert (found.faults, found.joined) == ((), ()), file.name
             assert worst(found) <= WITHIN[kind], file.name

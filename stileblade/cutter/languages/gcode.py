@@ -7,14 +7,13 @@ import re
 
 import numpy as np
 
-from stileblade.cutter.sent import Sent, Stroke, register_language, without_rests
+from stileblade.cutter.sent import Sent, Stroke, register_language, round_arc, without_rests
 from stileblade.geometry.curves.segments import Floats
 from stileblade.machine.machine import Machine
 
 _WORD = re.compile(r"([A-Za-z])[ \t]*+([+-]?(?>\d++\.?\d*+|\.\d++))")
 _NOTE = re.compile(r"\([^()]*+\)|;[^\n]*+")
 _MOST_MM = 100_000.0
-_CHORD = 0.002
 _ROUND = 0.05
 """mm: an arc's two ends may be so differently far from its centre."""
 
@@ -161,12 +160,7 @@ class _Controller:
             turn -= 2 * math.pi
         if not clockwise and turn <= 1e-9:
             turn += 2 * math.pi
-        step = max(0.02, 2 * math.acos(max(-1.0, 1 - _CHORD / max(radius, _CHORD))))
-        count = max(1, math.ceil(abs(turn) / step))
-        share = np.arange(1, count + 1) / count
-        angles = math.atan2(a[1], a[0]) + turn * share
-        radii = radius + (float(np.hypot(*b)) - radius) * share
-        places = centre + radii[:, None] * np.stack([np.cos(angles), np.sin(angles)], axis=1)
+        places = round_arc(centre, start, turn, grows=float(np.hypot(*b)) - radius)
         places[-1] = end
         return list(places)
 

@@ -7,7 +7,7 @@ import re
 
 import numpy as np
 
-from stileblade.cutter.sent import Sent, Stroke, register_language, without_rests
+from stileblade.cutter.sent import Sent, Stroke, register_language, round_arc, without_rests
 from stileblade.geometry.curves.segments import Floats
 from stileblade.machine.machine import Machine
 
@@ -16,7 +16,6 @@ _COMMAND = re.compile(r"([A-Za-z]{2})([^A-Za-z;]*+)")
 _NUMBER = re.compile(r"[+-]?(?>\d++\.?\d*+|\.\d++)")
 _BETWEEN = re.compile(r"[\s;\x00\x1b]*+")
 _MOST_MM = 100_000.0
-_CHORD = 0.003
 
 
 def _is_plotter(head: bytes) -> bool:
@@ -132,12 +131,7 @@ class _Plotter:
             return
         centre = np.array(numbers[:2]) / UNITS
         turn = math.radians(max(-3600.0, min(3600.0, numbers[2])))
-        arm = self.at - centre
-        radius = float(np.hypot(*arm))
-        step = max(0.02, 2 * math.acos(max(-1.0, 1 - _CHORD / max(radius, _CHORD))))
-        count = max(1, math.ceil(abs(turn) / step))
-        angles = math.atan2(arm[1], arm[0]) + turn * np.arange(1, count + 1) / count
-        places = centre + radius * np.stack([np.cos(angles), np.sin(angles)], axis=1)
+        places = round_arc(centre, self.at, turn)
         if self.down:
             self.run += list(places)
         self.at = places[-1]

@@ -29,12 +29,10 @@ _NEAR = 0.03
 
 @dataclass(frozen=True, eq=False)
 class Faces:
-    """``faces``: what came loose, largest first. ``edges`` (m, 2, 2) are the cuts as noded, ``owner``
-    (m,) the line that each is first of, ``at`` (m, 2) the share of that line's length at both ends."""
+    """``faces``: what came loose, largest first. ``edges`` (m, 2, 2) are the cuts as noded."""
 
     faces: tuple[Face, ...]
     edges: Floats
-    owner: Ints
     ends: Floats
     """Places (k, 2) at which cuts end within paper."""
 
@@ -48,8 +46,7 @@ def faces_of(lines: Sequence[Floats]) -> Faces:
     found = found[shapely.area(found) > 0]
     found = found[~_is_hair(found)]
     order = np.argsort(-shapely.area(found), kind="stable")
-    edges = _edges(noded)
-    return Faces(tuple(found[order]), edges, _owners(edges, lines), ends)
+    return Faces(tuple(found[order]), _edges(noded), ends)
 
 
 def _torn(noded: np.ndarray) -> tuple[np.ndarray, Floats]:
@@ -117,19 +114,8 @@ def _edges(noded: np.ndarray) -> Floats:
     return np.stack([points[:-1][same], points[1:][same]], axis=1)
 
 
-def _owners(edges: Floats, lines: Sequence[Floats]) -> Ints:
-    """Of each edge the first line that it is of, -1 for what was torn."""
-    owner = np.full(len(edges), -1, np.int64)
-    spot, line, _ = runs_along(edges, lines)
-    for number in np.argsort(-line, kind="stable"):
-        owner[spot[number]] = line[number]
-    return owner
-
-
-def runs_along(
-    edges: Floats, lines: Sequence[Floats], *, near: float = _NEAR
-) -> tuple[Ints, Ints, Floats]:
-    """Which edges (by their middles) run along which lines, within ``near`` mm and in one direction or
+def runs_along(edges: Floats, lines: Sequence[Floats]) -> tuple[Ints, Ints, Floats]:
+    """Which edges (by their middles) run along which lines, within 0.03 mm and in one direction or
     its opposite: numbers of edges, of lines, and how far along the line in mm, each pair's stretches
     singly."""
     if not len(edges) or not lines:
@@ -141,7 +127,7 @@ def runs_along(
     before = np.concatenate([np.cumsum(norms(np.diff(line, axis=0))) for line in lines]) - size
     tree = shapely.STRtree(shapely.linestrings(np.stack([start, end], axis=1)))
     middle = edges.mean(axis=1)
-    spot, piece = tree.query(shapely.points(middle), predicate="dwithin", distance=near)
+    spot, piece = tree.query(shapely.points(middle), predicate="dwithin", distance=_NEAR)
     way = edges[:, 1] - edges[:, 0]
     unit = way / np.maximum(norms(way), 1e-12)[:, None]
     along = (end - start) / np.maximum(size, 1e-12)[:, None]

@@ -18,11 +18,6 @@ _HAIR = 0.02
 _FINE = 0.01
 
 
-def outline_edges(face: Face, edges: Floats) -> Ints:
-    """Numbers of the noded edges that make a face's outer outline."""
-    return _edges_of(shapely.get_exterior_ring(face), edges_by_place(edges))
-
-
 def edges_by_place(edges: Floats) -> dict[tuple[int, int, int, int], int]:
     """Edges by their ends, whichever way they run."""
     ends = np.rint(edges * _GRID).astype(np.int64).reshape(-1, 4)

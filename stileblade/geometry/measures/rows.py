@@ -8,6 +8,7 @@ import numpy as np
 import shapely
 
 from stileblade.geometry.curves.segments import Floats, Ints
+from stileblade.geometry.curves.transforms import after, rotation, scaling
 from stileblade.geometry.regions.region import Region
 
 Shape: TypeAlias = Any
@@ -20,21 +21,14 @@ def shape_of(region: Region) -> Shape:
     return region.polygons
 
 
-def linear(turn_deg: float, *, flipped: bool = False) -> Floats:
-    """Mirrored left for right where it lies turned over, then turned clockwise (y downwards): 2 x 2,
-    exact for quarters."""
-    quarter = round(turn_deg / 90)
-    if abs(turn_deg - 90 * quarter) < 1e-9:
-        c, s = (1.0, 0.0, -1.0, 0.0)[quarter % 4], (0.0, 1.0, 0.0, -1.0)[quarter % 4]
-    else:
-        c, s = float(np.cos(np.radians(turn_deg))), float(np.sin(np.radians(turn_deg)))
-    f = -1.0 if flipped else 1.0
-    return np.array([[f * c, -s], [f * s, c]], float)
+def turning(turn_deg: float, *, flipped: bool = False) -> Floats:
+    """Mirrored left for right where it lies turned over, then turned clockwise (y downwards): 2 x 3."""
+    return after(rotation(turn_deg), scaling(-1.0 if flipped else 1.0, 1.0))
 
 
 def turned(shape: Shape, turn_deg: float, *, flipped: bool = False) -> Shape:
-    """Turned over and turned as ``linear`` says, its box at 0, 0."""
-    found = mapped(shape, np.column_stack([linear(turn_deg, flipped=flipped), [0.0, 0.0]]))
+    """Turned over and turned, its box at 0, 0."""
+    found = mapped(shape, turning(turn_deg, flipped=flipped))
     left, head, _, _ = shapely.bounds(found)
     return moved(found, -left, -head)
 

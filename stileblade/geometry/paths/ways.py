@@ -57,10 +57,6 @@ class Way:
         points = np.concatenate([self.points[number:-1], self.points[: number + 1]])
         return Way(points, np.roll(self.bulges, -number))
 
-    def from_length(self, at: float) -> Way:
-        """A closed way begun so many mm further."""
-        return joined(self.stretch(at, self.length), self.stretch(0.0, at))
-
     def stretch(self, low: float, high: float) -> Way:
         """From ``low`` to ``high`` mm along it, both within its length."""
         ends = np.concatenate([[0.0], np.cumsum(self.lengths)])
