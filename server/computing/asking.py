@@ -59,9 +59,13 @@ def answered(request: HttpRequest, job: str, wish: Any, *more: Any) -> HttpRespo
         fields = {"field": done.field, "where": done.where}
         return problem(done.status, done.code, done.message, done.hint, **fields)
     response = HttpResponse(done.content, content_type=done.media_type)
-    if done.name:
-        plain = done.name.encode("ascii", "replace").decode().replace("?", "_")
-        response["Content-Disposition"] = (
-            f"attachment; filename=\"{plain}\"; filename*=UTF-8''{quote(done.name)}"
-        )
+    return named(response, done.name) if done.name else response
+
+
+def named(response: HttpResponse, name: str) -> HttpResponse:
+    """An answer that is saved as a file of that name."""
+    plain = name.encode("ascii", "replace").decode().replace("?", "_")
+    response["Content-Disposition"] = (
+        f"attachment; filename=\"{plain}\"; filename*=UTF-8''{quote(name)}"
+    )
     return response

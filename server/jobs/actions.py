@@ -50,8 +50,11 @@ def own_run(user: User, number: int) -> Run:
 
 def machines_of(user: User) -> list[Machine]:
     """Those that come with the application, and the user's own."""
-    own_ones = OwnMachine.objects.filter(owner=user)
-    return [*MACHINES, *(Machine.model_validate(row.data) for row in own_ones)]
+    return [*MACHINES, *own_machines(user)]
+
+
+def own_machines(user: User) -> list[Machine]:
+    return [Machine.model_validate(row.data) for row in OwnMachine.objects.filter(owner=user)]
 
 
 def machine_named(user: User, name: str) -> Machine:

@@ -34,6 +34,12 @@ class JobDesign(BaseModel):
     count: int = Field(1, ge=1, le=2000)
 
 
+class MachineEntry(BaseModel):
+    name: str
+    title: str
+    own: bool
+
+
 class JobEntry(BaseModel):
     id: int
     name: str
@@ -123,10 +129,13 @@ def _open(job: Job) -> OpenJob:
     )
 
 
-@router.get("/machines", response=list[Machine])
-def machines(request: HttpRequest) -> list[Machine]:
+@router.get("/machines", response=list[MachineEntry])
+def machines(request: HttpRequest) -> list[MachineEntry]:
     """Those that come with the application, and one's own."""
-    return actions.machines_of(signed_in(request))
+    user = signed_in(request)
+    own = {machine.name for machine in actions.own_machines(user)}
+    found = actions.machines_of(user)
+    return [MachineEntry(name=m.name, title=m.title, own=m.name in own) for m in found]
 
 
 @router.post("/machines", response=Machine)

@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 from typing import Any
-from urllib.parse import quote
 
 from django.http import Http404, HttpRequest, HttpResponse
 from ninja import Router
 from pydantic import BaseModel
 
 from server.accounts.people import signed_in
+from server.computing.asking import named
 from server.jobs import actions
 from server.jobs.actions import Number
 from server.jobs.models import Offcut, Run
@@ -75,13 +75,7 @@ def run_file(request: HttpRequest, number: int) -> HttpResponse:
     run = actions.own_run(signed_in(request), number)
     if not run.content_name:
         raise Http404
-    response = HttpResponse(bytes(run.content), content_type=run.media_type)
-    name = run.content_name
-    ascii_name = name.encode("ascii", "replace").decode().replace("?", "_")
-    response["Content-Disposition"] = (
-        f"attachment; filename=\"{ascii_name}\"; filename*=UTF-8''{quote(name)}"
-    )
-    return response
+    return named(HttpResponse(bytes(run.content), content_type=run.media_type), run.content_name)
 
 
 def _offcut(row: Offcut) -> OffcutView:

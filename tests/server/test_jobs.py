@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import io
-import json
 import time
 import zipfile
 from collections.abc import Iterator
@@ -17,6 +16,7 @@ from django.test import Client
 from server.jobs import running
 from server.jobs.models import Job, Run
 from server.jobs.running import RUNNER
+from stileblade.machine.shipped import PLOTTER
 from tests.conftest import design_of
 
 pytestmark = pytest.mark.django_db(transaction=True)
@@ -209,7 +209,6 @@ def test_a_job_without_designs_or_with_bad_values_is_told_so(client: Client) -> 
     assert status == 422
     status, said = sent(client, "post", f"/api/jobs/{job['id']}/cut", {"sheet": 0})
     assert (status, said["title"]) == (422, "This job is not laid out yet.")
-    assert json.dumps(said)
 
 
 def test_machines_of_ones_own(client: Client) -> None:
@@ -222,7 +221,7 @@ def test_machines_of_ones_own(client: Client) -> None:
     sent(client, "patch", f"/api/jobs/{job['id']}", large)
     _, run = sent(client, "post", f"/api/jobs/{job['id']}/lay")
     assert "larger than the bed of" in done(client, run)["said"]
-    (plotter, _) = client.get("/api/machines").json()
+    plotter = PLOTTER.model_dump(mode="json")
     mine = plotter | {"name": "mine", "title": "Mine", "bed_width": 700}
     assert sent(client, "post", "/api/machines", mine)[0] == 200
     assert [m["name"] for m in client.get("/api/machines").json()] == ["plotter", "flatbed", "mine"]

@@ -16,7 +16,6 @@ const verdict = computed(() => {
   return 'As it was meant'
 })
 const deviation = (l: Loose) => l.meant?.deviation_mm ?? 0
-const grade = (mm: number) => (mm <= 0.05 ? 'good' : mm <= 0.2 ? 'note' : 'warning')
 const middle = (b: readonly number[]): [number, number] => [(b[0]! + b[2]!) / 2, (b[1]! + b[3]!) / 2]
 const look = (f: Fault) => emit('look', f.at, null)
 </script>
@@ -41,7 +40,7 @@ const look = (f: Fault) => emit('look', f.at, null)
       <h2>Came loose: {{ pieces.length }} {{ pieces.length === 1 ? 'part of a card' : 'parts of cards' }}</h2>
       <button v-for="{ l, i } in pieces" :key="i" class="plain-button row" @click="emit('look', middle(l.bounds_mm), i)">
         <span>{{ l.meant!.piece }}</span> <span class="soft">{{ l.meant!.design }}</span>
-        <span class="figure" :class="grade(deviation(l))">{{ deviation(l).toFixed(3) }} mm</span>
+        <span class="figure" :class="l.meant!.grade">{{ deviation(l).toFixed(3) }} mm</span>
       </button>
     </section>
     <section v-if="others.length">
@@ -108,10 +107,10 @@ button.row:hover {
 .bad {
   color: var(--error);
 }
-.warning {
+.off {
   color: var(--warning);
 }
-.note {
+.fair {
   color: var(--note);
 }
 </style>

@@ -10,7 +10,7 @@ import CutStage from './CutStage.vue'
 import type { CutResult } from './types'
 import { useRun } from './useRun'
 
-const machines = ref<readonly Schemas['Machine'][]>([])
+const machines = ref<readonly Schemas['MachineEntry'][]>([])
 const machine = ref('plotter')
 const result = ref<CutResult | null>(null)
 const last = ref<File | null>(null)
@@ -51,7 +51,7 @@ const again = () => last.value && send(last.value)
       <span class="soft file">{{ last?.name }}</span>
       <span class="spring" />
       <ElSelect v-model="machine" class="machine" aria-label="Machine" @change="again">
-        <ElOption v-for="m in machines" :key="m.name" :value="m.name ?? ''" :label="m.title" />
+        <ElOption v-for="m in machines" :key="m.name" :value="m.name" :label="m.title" />
       </ElSelect>
       <input ref="picker" type="file" accept=".svg,.svgz,.dxf,.hpgl,.plt,.gcode,.nc,.ngc,.txt" class="visually-hidden" tabindex="-1" aria-label="File for the cutter" @change="picked" />
       <ElButton type="primary" @click="picker?.click()">Send a file …</ElButton>

@@ -1,9 +1,8 @@
 <script setup lang="ts">
 /** Files of all sheets, or of the one in hand, for the machine. */
 import { ref } from 'vue'
-import { answer, client, csrfToken, type Schemas } from '@/shared/api/client'
-import { ApiError } from '@/shared/api/errors'
-import { saveBlob } from '@/shared/files'
+import { answer, client, type Schemas } from '@/shared/api/client'
+import { saveFrom } from '@/shared/files'
 import { tellError } from '@/shared/messages'
 import { useRun } from './useRun'
 
@@ -28,9 +27,7 @@ async function save() {
     const body = { format: format.value, each_pass: eachPass.value, page: pageSize.value, sheet: which.value === 'one' ? props.sheet : null }
     const done = await follow(answer(client.POST('/api/jobs/{number}/files', { params: { path: { number: props.job } }, body })))
     if (!done) return
-    const response = await fetch(`/api/runs/${done.id}/file`, { headers: { 'X-CSRFToken': csrfToken() } })
-    if (!response.ok) throw ApiError.from(response.status, null)
-    saveBlob(await response.blob(), done.file)
+    saveFrom(`/api/runs/${done.id}/file`)
     emit('close')
   } catch (error) {
     tellError(error)

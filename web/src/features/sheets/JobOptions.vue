@@ -12,7 +12,7 @@ import type { Job } from './types'
 
 const props = defineProps<{ job: Job; unit: Unit }>()
 const emit = defineEmits<{ change: [change: Schemas['JobChange']] }>()
-const machines = ref<readonly Schemas['Machine'][]>([])
+const machines = ref<readonly Schemas['MachineEntry'][]>([])
 const offcuts = ref<readonly Schemas['OffcutView'][]>([])
 onMounted(async () => {
   try {
@@ -23,7 +23,7 @@ onMounted(async () => {
   }
 })
 const picker = ref<HTMLInputElement | null>(null)
-const isOwn = computed(() => !['plotter', 'flatbed'].includes(props.job.machine))
+const isOwn = computed(() => machines.value.some((m) => m.own && m.name === props.job.machine))
 /** What a file says; null where it is no JSON. */
 async function parsed(file: File): Promise<Schemas['Machine'] | null> {
   try {
@@ -87,7 +87,7 @@ const turns = [
     <h2>Sheets and machine</h2>
     <label class="wide">Machine
       <ElSelect :model-value="job.machine" aria-label="Machine" @update:model-value="(machine: string) => emit('change', { machine })">
-        <ElOption v-for="m in machines" :key="m.name" :value="m.name ?? ''" :label="m.title" />
+        <ElOption v-for="m in machines" :key="m.name" :value="m.name" :label="m.title" />
       </ElSelect>
     </label>
     <p class="own">

@@ -64,8 +64,8 @@ function key(event: KeyboardEvent) {
     ArrowRight: () => shift(far, 0),
     ArrowUp: () => shift(0, -far),
     ArrowDown: () => shift(0, far),
-    r: () => turn(90),
-    R: () => turn(-90),
+    t: () => turn(90),
+    T: () => turn(-90),
     ',': () => turn(-1),
     '.': () => turn(1),
     l: lock,
@@ -107,7 +107,7 @@ const said = computed(() => {
         <span class="soft">{{ work.parts.value[inHand.part]?.design }}</span>
         <span class="figure soft">{{ formatLength(inHand.x, unit, false) }}, {{ formatLength(inHand.y, unit) }} · {{ inHand.turn }}°</span>
         <span class="spring" />
-        <ElButton size="small" title="R" :disabled="inHand.locked" @click="turn(90)">Quarter turn</ElButton>
+        <ElButton size="small" title="T" :disabled="inHand.locked" @click="turn(90)">Quarter turn</ElButton>
         <ElButton size="small" title="Full stop; a comma turns it back" :disabled="inHand.locked" @click="turn(1)">By 1°</ElButton>
         <ElButton size="small" title="L" @click="lock">{{ inHand.locked ? 'Unlock' : 'Lock' }}</ElButton>
         <ElDropdown v-if="same.length" trigger="click" @command="toOther">
@@ -119,7 +119,7 @@ const said = computed(() => {
           </template>
         </ElDropdown>
       </template>
-      <span v-else class="soft">Press a piece to take it in hand: drag it, arrow keys move it by 1 mm (Shift 10, Alt 0.1), R turns it, L locks it.</span>
+      <span v-else class="soft">Press a piece to take it in hand: drag it, arrow keys move it by 1 mm (Shift 10, Alt 0.1), T turns it, L locks it.</span>
     </div>
   </div>
 </template>

@@ -30,6 +30,7 @@ export interface Meant {
   piece: string
   number: number
   deviation_mm?: number
+  grade?: 'good' | 'fair' | 'off'
 }
 export interface Loose {
   area_mm2: number
