@@ -6,8 +6,8 @@ import type { Unit } from '@/shared/api/document'
 import { ApiError } from '@/shared/api/errors'
 import LengthInput from '@/shared/components/LengthInput.vue'
 import NumberInput from '@/shared/components/NumberInput.vue'
-import { tellError } from '@/shared/messages'
-import { FORMATS, formatName } from './formats'
+import { tell, tellError } from '@/shared/messages'
+import { FORMATS, formatName, parseFormat } from './formats'
 import type { Job } from './types'
 
 const props = defineProps<{ job: Job; unit: Unit }>()
@@ -68,9 +68,10 @@ const papers = computed(() => {
   return [...found.values()]
 })
 function setFormat(key: string, name: string) {
-  const format = FORMATS.find((f) => f.name === name)
+  const size = parseFormat(name)
+  if (name && !size) return tell(`“${name}” is no size: type one as 210 x 500.`, 'warning')
   const formats = { ...options.value.formats }
-  if (format) formats[key] = [...format.size]
+  if (size) formats[key] = size
   else delete formats[key]
   set({ formats })
 }
@@ -118,7 +119,7 @@ const turns = [
     <template v-if="papers.length">
       <h2>Formats</h2>
       <label v-for="p in papers" :key="p.key">{{ p.name }}
-        <ElSelect :model-value="formatName(p.size)" :aria-label="`Format of ${p.name}`" @update:model-value="(name: string) => setFormat(p.key, name)">
+        <ElSelect :model-value="formatName(p.size)" filterable allow-create default-first-option :aria-label="`Format of ${p.name}`" @update:model-value="(name: string) => setFormat(p.key, name)">
           <ElOption value="" label="as it is bought" />
           <ElOption v-for="f in FORMATS" :key="f.name" :value="f.name" :label="f.name" />
         </ElSelect>

@@ -17,6 +17,16 @@ export function formatName(size: readonly [number, number]): string {
   return found?.name ?? `${size[0]} × ${size[1]} mm`
 }
 
+/** The size that a name or own measures in mm say, as "210 x 500"; null where they say none. */
+export function parseFormat(text: string): [number, number] | null {
+  const known = FORMATS.find((f) => f.name === text)
+  if (known) return [...known.size]
+  const sizes = text.match(/^\s*(\d+(?:[.,]\d+)?)\s*[x×]\s*(\d+(?:[.,]\d+)?)\s*(?:mm)?\s*$/)
+  if (!sizes) return null
+  const [width, height] = [sizes[1]!, sizes[2]!].map((n) => Number(n.replace(',', '.')))
+  return width! > 0 && height! > 0 ? [width!, height!] : null
+}
+
 /** Seconds as a person reads them: "8 s", "3 min 20 s". */
 export function formatTime(seconds: number): string {
   if (seconds < 60) return `${seconds < 10 ? seconds.toFixed(1) : Math.round(seconds)} s`
