@@ -14,7 +14,7 @@ from stileblade.formats.options import FileOptions, Page
 from stileblade.formats.plan import Plan
 from stileblade.machine.operation import ORDER, WORDS, Operation
 from stileblade.meant.sheet import MeantSheet
-from stileblade.sheets.laying import Laid
+from stileblade.sheets.laying import Laid, sheets_word
 from stileblade.sheets.sheet import Sheet, path_of
 
 
@@ -90,7 +90,7 @@ def contents_page(name: str, laid: Laid, files: Sequence[SheetFiles]) -> File:
     )
     body = etree.SubElement(root, "body")
     etree.SubElement(body, "h1").text = name
-    said = f"{len(laid.sheets)} sheets, {laid.weight:.1f} g of cards."
+    said = f"{sheets_word(len(laid.sheets))}, {laid.weight:.1f} g of cards."
     etree.SubElement(body, "p").text = said
     for number, made in enumerate(files, 1):
         sheet = made.sheet

@@ -163,7 +163,7 @@ def advice_for(stock: Stock, form: Format, sheets: int, machine: Machine) -> lis
         count = needs(replace(form, gap=gap))
         if count < sheets:
             said.append(
-                f"{paper}: {_sheets_word(count)} instead of {sheets} with a gap of {gap:g} mm."
+                f"{paper}: {sheets_word(count)} instead of {sheets} with a gap of {gap:g} mm."
             )
             break
     limited = [p for p in parts if p.turns in (Turns.HALVES, Turns.NONE)]
@@ -172,7 +172,7 @@ def advice_for(stock: Stock, form: Format, sheets: int, machine: Machine) -> lis
         count = needs(form, free)
         if count < sheets:
             said.append(
-                f"{paper}: {_sheets_word(count)} instead of {sheets} if pieces are turned against the grain, too."
+                f"{paper}: {sheets_word(count)} instead of {sheets} if pieces are turned against the grain, too."
             )
     for width, height in _LARGER:
         larger = width * height > form.width * form.height * 1.2
@@ -180,11 +180,12 @@ def advice_for(stock: Stock, form: Format, sheets: int, machine: Machine) -> lis
             count = needs(replace(form, width=width, height=height))
             if count * width * height < sheets * form.width * form.height * 0.999:
                 said.append(
-                    f"{paper}: {_sheets_word(count)} of {width:g} x {height:g} mm, less paper than {sheets} of {form.width:g} x {form.height:g} mm."
+                    f"{paper}: {sheets_word(count)} of {width:g} x {height:g} mm, less paper than {sheets} of {form.width:g} x {form.height:g} mm."
                 )
                 break
     return said
 
 
-def _sheets_word(count: int) -> str:
+def sheets_word(count: int) -> str:
+    """A number of sheets, as a person says it."""
     return f"{count} sheet" if count == 1 else f"{count} sheets"

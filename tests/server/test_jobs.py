@@ -123,8 +123,10 @@ def test_files_passes_and_the_cutter(client: Client) -> None:
     _, run = sent(client, "post", f"/api/jobs/{job['id']}/files", {"format": "hpgl"})
     run = done(client, run)
     content = b"".join(client.get(f"/api/runs/{run['id']}/file"))
-    names = zipfile.ZipFile(io.BytesIO(content)).namelist()
+    archive = zipfile.ZipFile(io.BytesIO(content))
+    names = archive.namelist()
     assert names[0] == "contents.html"
+    assert b"<p>1 sheet, " in archive.read("contents.html")
     assert names[1].startswith("Shop-sheet-1-")
     assert names[1].endswith("-all.hpgl")
     _, run = sent(client, "post", f"/api/jobs/{job['id']}/passes", {"sheet": 0})

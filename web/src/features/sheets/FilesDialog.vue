@@ -41,7 +41,7 @@ async function save() {
       <ElRadio v-for="[value, title, about] in FORMATS" :key="value" :value="value"><b>{{ title }}</b> <span class="soft">{{ about }}</span></ElRadio>
     </ElRadioGroup>
     <ElRadioGroup v-model="which" aria-label="Which sheets">
-      <ElRadio value="all">all {{ sheets }} sheets, with a page of contents</ElRadio>
+      <ElRadio value="all">{{ sheets === 1 ? 'the sheet' : `all ${sheets} sheets` }}, with a page of contents</ElRadio>
       <ElRadio value="one">sheet {{ sheet + 1 }} alone</ElRadio>
     </ElRadioGroup>
     <label v-if="format === 'pdf'" class="page-size">Page
