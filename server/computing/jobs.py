@@ -11,6 +11,7 @@ from pydantic import BaseModel, TypeAdapter
 
 from server.computing.wishes import (
     AimWish,
+    Begin,
     Evaluate,
     Export,
     Joins,
@@ -21,13 +22,14 @@ from server.computing.wishes import (
     Wish,
 )
 from stileblade.design.cache import OutcomeCache
-from stileblade.design.document import load_design
+from stileblade.design.document import load_design, load_figure
 from stileblade.design.evaluation import Evaluation, PieceOutcome, evaluate
 from stileblade.errors import DocumentError
 from stileblade.folding.joins import Wish as JoinWish
 from stileblade.formats.files import File, as_one, file_name, files_of
 from stileblade.views.adding import OfferView, offers_of
 from stileblade.views.aims import FigureView, aim_at, figures_of, kept_again, wish_of
+from stileblade.views.beginnings import BeginningView, beginnings_of
 from stileblade.views.bench import Wanted, as_json, view
 from stileblade.views.cards import OtherCard, on_card
 from stileblade.views.cuts import CutView, PlacedThing, cuts_of, placed_of
@@ -119,6 +121,12 @@ def _offers(wish: Offers) -> Answer:
     return _listed(OfferView, offers_of(load_design(wish.document), wish.panel, CACHE))
 
 
+def _beginnings(wish: Begin) -> Answer:
+    design, figure = load_design(wish.document), load_figure(wish.figure)
+    found = beginnings_of(design, figure, wish.margin, fits=wish.fits, cache=CACHE)
+    return _listed(BeginningView, found)
+
+
 def _joins(wish: Joins) -> Answer:
     limits = JoinWish(wish.loss, wish.least_lap, wish.most_lap, wish.most_turn, wish.spans)
     return _listed(JoinView, joins_of(load_design(wish.document), wish.piece, limits, CACHE))
@@ -148,6 +156,7 @@ JOBS: dict[str, Job] = {
     "picture": _picture,
     "export": _export,
     "refold": _refold,
+    "beginnings": _beginnings,
     "joins": _joins,
     "offers": _offers,
     "figures": _figures,

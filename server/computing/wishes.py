@@ -61,6 +61,15 @@ class Offers(Wish):
     panel: Key = ""
 
 
+class Begin(Wish):
+    """A document whose card, papers and artworks a card is begun with; the figure, which is made as large as
+    the card takes it less a margin in mm, or keeps its own size."""
+
+    figure: dict[str, Any]
+    margin: float = Field(0.0, ge=0, le=500)
+    fits: bool = True
+
+
 class Refold(Wish):
     """A document and the cards that it is wanted on."""
 

@@ -12,6 +12,7 @@ from server.computing import wishes
 from server.computing.asking import answered
 from stileblade.views.adding import OfferView
 from stileblade.views.aims import AimView, FigureView, KeptView
+from stileblade.views.beginnings import BeginningView
 from stileblade.views.bench import Evaluated
 from stileblade.views.cards import OtherCard
 from stileblade.views.catalogue import Catalogue, catalogue
@@ -65,6 +66,12 @@ def offers(request: HttpRequest, wish: wishes.Offers) -> HttpResponse:
 def refolded(request: HttpRequest, wish: wishes.Refold) -> HttpResponse:
     """The design on each of the cards, in their order."""
     return answered(request, "refold", wish)
+
+
+@router.post("/beginnings", response=list[BeginningView])
+def beginnings(request: HttpRequest, wish: wishes.Begin) -> HttpResponse:
+    """The ways to begin a card with a figure, each with its pictures and figures."""
+    return answered(request, "beginnings", wish)
 
 
 @router.post("/joins", response=list[JoinView])

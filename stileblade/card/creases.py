@@ -47,6 +47,12 @@ class Crease:
             return degrees
         return math.degrees(2 * math.atan(self.gain * math.tan(math.radians(degrees) / 2)))
 
+    def ungeared(self, degrees: float) -> float:
+        """The angle of the fold that it hangs on where it is folded by so many degrees itself."""
+        if self.gain == 1.0 or degrees in (0.0, 180.0):
+            return degrees
+        return math.degrees(2 * math.atan(math.tan(math.radians(degrees) / 2) / self.gain))
+
     def without(self, low: float, high: float) -> Crease:
         """The crease with a gap from ``low`` to ``high`` along it."""
         found = []

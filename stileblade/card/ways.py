@@ -28,7 +28,8 @@ Making = Callable[["Folding", float, float, float], Layout]
 @dataclass(frozen=True)
 class Way:
     """axis: "x" where its creases run upright as is usual. sided: whether it can open to the other
-    side, mirrored across its creases or, ``turns_over``, along them. shortens: whether panels
+    side, mirrored across its creases or, ``turns_over``, along them. mirrors: whether it is the two
+    halves that a mirrored figure makes. shortens: whether panels
     are made shorter to lie inside. own_panels: whether their measures are given one by one."""
 
     kind: str
@@ -37,9 +38,12 @@ class Way:
     axis: Axis
     make: Making
     sided: bool = True
+    mirrors: bool = False
     turns_over: bool = False
     shortens: bool = False
     own_panels: bool = False
+    shown_at: float = 1.0
+    """Where it is told apart from other ways: the share of the way from open to half open."""
     cut_back: tuple[str, ...] = ()
     """The panels that are made less where the front is to be shorter; all that are in front then
     where none is named."""
@@ -59,8 +63,8 @@ def _way(
     return add
 
 
-@_way("top-fold", "Top fold", "Stands like a tent; the fold is at the head.", "y")
-@_way("side-fold", "Side fold", "Opens like a book; the fold is at the left.")
+@_way("top-fold", "Top fold", "Stands like a tent; the fold is at the head.", "y", mirrors=True)
+@_way("side-fold", "Side fold", "Opens like a book; the fold is at the left.", mirrors=True)
 def _two(folding: Folding, w: float, h: float, a: float) -> Layout:
     return in_a_row(folding.axis, [Strip("back", w), Strip("front", w)], [Crease()], h, ("front",))
 
@@ -108,7 +112,7 @@ def _roll_4(folding: Folding, w: float, h: float, a: float) -> Layout:
 )
 def _window_card(folding: Folding, w: float, h: float, a: float) -> Layout:
     strips = [Strip("back", w), Strip("front", w), Strip("liner", w - a, a)]
-    creases = [Crease(order=2), Crease(order=1, half=165, stand=180)]
+    creases = [Crease(order=2, half=80), Crease(order=1, half=160, stand=180)]
     return in_a_row(folding.axis, strips, creases, h, ("front",))
 
 
@@ -138,7 +142,9 @@ def _double(folding: Folding, w: float, h: float, a: float) -> Layout:
         Strip("back", w),
         Strip("front", w),
     ]
-    creases = [Crease(V, order=2), Crease(M, order=1, half=172, stand=180), Crease(M, order=2)]
+    outer = Crease(M, order=2, half=70)
+    inner = replace(outer, direction=V)
+    creases = [inner, Crease(M, order=1, half=160, stand=180), outer]
     return in_a_row(folding.axis, strips, creases, h, ("front",))
 
 
@@ -148,6 +154,7 @@ def _double(folding: Folding, w: float, h: float, a: float) -> Layout:
     "Folded across, then down: four panels, no cut edge at the head.",
     "y",
     turns_over=True,
+    shown_at=0.36,
 )
 def _french(folding: Folding, w: float, h: float, a: float) -> Layout:
     """W across the first crease, H along it, so that both layouts are of the same closed card."""
@@ -206,7 +213,7 @@ def _flap(folding: Folding, w: float, h: float, a: float) -> Layout:
     return replace(made, front="front")
 
 
-@_way("own", "Own", "Any panels side by side, each crease up or down.", sided=False,
+@_way("own", "Own panels", "Any panels side by side, each crease up or down.", sided=False,
       own_panels=True)  # fmt: skip
 def _own(folding: Folding, w: float, h: float, a: float) -> Layout:
     rows = folding.panels

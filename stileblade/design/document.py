@@ -7,7 +7,7 @@ from collections.abc import Callable
 from enum import StrEnum
 from typing import Any, Literal
 
-from pydantic import Field, ValidationError, model_validator
+from pydantic import Field, TypeAdapter, ValidationError, model_validator
 
 from stileblade.card.folding import Folding
 from stileblade.card.sizes import CardSize
@@ -15,6 +15,8 @@ from stileblade.card.stock import Paper
 from stileblade.errors import DocumentError
 from stileblade.fields import Values, length
 from stileblade.outlines.artwork import Artwork
+from stileblade.outlines.catalogue import AnyFigure
+from stileblade.outlines.figure import Figure
 from stileblade.piece.lying import Facing, FixedBy, Lies
 from stileblade.steps.step import Setting
 from stileblade.steps.union import AnyStep
@@ -95,6 +97,7 @@ class Aim(Values):
 
 
 MOST_AIMS = 20
+FIGURE: TypeAdapter[Figure] = TypeAdapter(AnyFigure)
 
 
 class Design(Values):
@@ -235,6 +238,14 @@ def load_design(data: Any) -> Design:
         version += 1
     try:
         return Design.model_validate(data)
+    except ValidationError as error:
+        raise DocumentError(*_in_words(error)) from error
+
+
+def load_figure(data: Any) -> Figure:
+    """The figure in parsed JSON. DocumentError says what is wrong with it."""
+    try:
+        return FIGURE.validate_python(data)
     except ValidationError as error:
         raise DocumentError(*_in_words(error)) from error
 

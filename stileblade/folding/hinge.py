@@ -7,10 +7,10 @@ from functools import lru_cache
 
 import numpy as np
 
-from stileblade.geometry.curves.places import Axis, Point
+from stileblade.geometry.curves.places import Axis, Point, Side
 from stileblade.geometry.regions.region import Region
 from stileblade.piece.folds import Fold, Made, Span
-from stileblade.piece.mirrored import Mirrored
+from stileblade.piece.mirrored import Mirrored, place_at_lap
 
 LEAST_HINGE = 20.0
 LEAST_SHARE = 0.2
@@ -109,3 +109,18 @@ def lap_for(mirrored: Mirrored, hinge: float) -> float | None:
         if roughly(lap) >= hinge - 0.02 and hinge_at_lap(mirrored, float(lap)) >= hinge:
             return round(float(lap), 1)
     return None
+
+
+def safe_lap(figure: Region, towards: Side, least: float) -> float:
+    """The smallest lap from ``least`` on, in halves of a mm, with which a figure and its mirror image have
+    a hinge that is long enough, of spans that are; where none has, of any spans; else ``least``."""
+    box = figure.bounds
+    wanted = least_hinge(towards.length_in(box))
+    enough = least
+    for lap in np.arange(least, towards.depth_of(box), 0.5).tolist():
+        spans = chords(figure, towards.axis, place_at_lap(box, towards, lap))
+        if sum(spans) >= wanted:
+            if min(spans) >= LEAST_SPAN:
+                return float(lap)
+            enough = lap if enough == least else enough
+    return float(enough)

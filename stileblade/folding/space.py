@@ -90,22 +90,55 @@ def hinge_of(work: Work, folded: Folded, face: Face) -> Hinge | None:
 
 
 def sequence(work: Work) -> list[list[float]]:
-    """Angles of all folds, in degrees, as the card is closed: open first, then after each group
-    of folds that turn together. Between two of them angles run evenly."""
-    folds = work.folds
-    found = [[0.0] * len(folds)]
-    for order in sorted({f.crease.order for f in folds if is_shut(f)}):
-        now = [180.0 if is_shut(f) and f.crease.order <= order else 0.0 for f in folds]
-        if now == found[-1]:
-            continue
-        last = found[-1]
-        geared = [f.crease.gain != 1.0 and a != b for f, a, b in zip(folds, last, now, strict=True)]
-        for part in range(1, GEARED_PARTS) if any(geared) else ():
-            share = part / GEARED_PARTS
-            angles = [a + (b - a) * share for a, b in zip(last, now, strict=True)]
-            found.append([f.crease.geared(a) for f, a in zip(folds, angles, strict=True)])
-        found.append(now)
+    """Angles of all folds, in degrees, as the card is closed: open first, then after each group of folds that
+    turn together, half open on the way, closed at last. Between two of them angles run evenly.
+
+    Each group is folded to where it stands half open, in the order of folding. Then what is not shut is
+    flattened again, and the groups are shut, in that order: so no paper runs through other paper.
+    """
+    half, flat = half_open(work), [0.0] * len(work.folds)
+    shut = [180.0 if is_shut(f) else 0.0 for f in work.folds]
+    opened = [flat, *_folded(work, flat, half)]
+    flattened = [a if is_shut(f) else 0.0 for f, a in zip(work.folds, half, strict=True)]
+    back = _folded(work, half, flattened, backwards=True)
+    return [*opened, *back, *_folded(work, flattened, shut)]
+
+
+def stood_up(work: Work, angles: Sequence[float]) -> list[list[float]]:
+    """Angles of all folds from the half-open card to one that stands at ``angles``, group by group."""
+    half = half_open(work)
+    return [half, *_folded(work, half, list(angles))]
+
+
+def _folded(
+    work: Work, start: list[float], goal: list[float], *, backwards: bool = False
+) -> list[list[float]]:
+    """The angles after each group of folds, from ``start`` on, which is not among them."""
+    found, last = [], start
+    orders = {f.crease.order for f in work.folds if f.folds}
+    for order in sorted(orders, reverse=backwards):
+        now = [
+            goal[i] if f.folds and f.crease.order == order else last[i]
+            for i, f in enumerate(work.folds)
+        ]
+        if now != last:
+            found += _geared(work, last, now)
+        last = now
     return found
+
+
+def _geared(work: Work, last: list[float], now: list[float]) -> list[list[float]]:
+    """The angles ``now``, and before them so many in between as creases need that do not turn evenly."""
+    folds, found = work.folds, []
+    geared = [f.crease.gain != 1.0 and a != b for f, a, b in zip(folds, last, now, strict=True)]
+    for part in range(1, GEARED_PARTS) if any(geared) else ():
+        share = part / GEARED_PARTS
+        angles = [
+            f.crease.ungeared(a) + (f.crease.ungeared(b) - f.crease.ungeared(a)) * share
+            for f, a, b in zip(folds, last, now, strict=True)
+        ]
+        found.append([f.crease.geared(a) for f, a in zip(folds, angles, strict=True)])
+    return [*found, now]
 
 
 def half_open(work: Work) -> list[float]:

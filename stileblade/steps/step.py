@@ -25,6 +25,7 @@ from stileblade.registry import Registry
 from stileblade.steps.handle import Handle, Moved
 
 if TYPE_CHECKING:
+    from stileblade.steps.beginning import Beginning, Begun
     from stileblade.steps.proposing import OnCard, Proposal
 
 STEPS: Registry[type[Step]] = Registry("kind of step")
@@ -234,6 +235,22 @@ class Step(Values, ABC):
     @classmethod
     def proposals(cls, card: OnCard) -> list[Proposal]:
         """What a person would add of it to the card; only of kinds that begin a layer."""
+        return []
+
+    @classmethod
+    def begun_with(cls, begun: Begun) -> tuple[Step, ...]:
+        """The steps that make the figure that a card is begun with; none of kinds that do not."""
+        return ()
+
+    @classmethod
+    def begun_plain(cls) -> tuple[Step, ...]:
+        """The steps that make a card's panels; none of kinds that do not."""
+        return ()
+
+    @classmethod
+    def beginnings(cls, begun: Begun) -> list[Beginning]:
+        """The ways in which it makes a card to begin with; those that are not open to this card and figure
+        say why."""
         return []
 
     @property

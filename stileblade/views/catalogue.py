@@ -13,6 +13,7 @@ from stileblade.card.sizes import STANDARD_SIZES, CardSize
 from stileblade.card.ways import WAYS, Way
 from stileblade.design.document import Card, Design, Piece
 from stileblade.design.evaluation import evaluate
+from stileblade.folding.space import half_open, sequence
 from stileblade.formats.format import formats
 from stileblade.formats.options import FileOptions
 from stileblade.outlines.artwork import Artwork
@@ -23,6 +24,9 @@ from stileblade.steps.kinds.figure import StartFigure
 from stileblade.steps.step import STEPS, Stage, StartsWith, Step
 from stileblade.views.folded import FoldedPicture, closing_pictures
 from stileblade.views.strip import PictureView, small_picture
+
+WAY_STAGES = 5
+"""Pictures to each stage of a way's folding."""
 
 
 class StepKind(BaseModel):
@@ -50,12 +54,15 @@ class FigureKind(BaseModel):
 
 
 class WayKind(BaseModel):
-    """pictures show it being folded, from open to closed, all in one frame."""
+    """pictures show it being folded, from open to closed, all in one frame; the one of the number ``rest``
+    tells it apart from the others."""
 
     kind: str
     title: str
     description: str
     pictures: list[FoldedPicture]
+    rest: int
+    mirrors: bool
 
 
 class FormatKind(BaseModel):
@@ -150,11 +157,14 @@ def _way(way: Way) -> WayKind:
     design = Design(card=card, pieces=[Piece.model_validate({"steps": [{"kind": "blank"}]})])
     piece = evaluate(design).pieces[0]
     assert piece.work is not None
+    half = sequence(piece.work).index(half_open(piece.work))
     return WayKind(
         kind=way.kind,
         title=way.title,
         description=way.description,
-        pictures=closing_pictures(piece.work, piece.paper, 6),
+        pictures=closing_pictures(piece.work, piece.paper, WAY_STAGES),
+        rest=round(half * WAY_STAGES * way.shown_at),
+        mirrors=way.mirrors,
     )
 
 

@@ -23,6 +23,8 @@ _ROUND = {26.0: 1.15, -26.0: 1.05, 52.0: 0.95, -52.0: 0.95}
 """Degrees round from the front that the eye may be, to the right, with how much each is liked."""
 _ABOVE = {False: 12.0, True: 17.0}
 """Degrees above: for upright creases, and for level ones."""
+ABOVE: Floats = np.array([0.345, 0.616, 0.708])
+"""The direction of an eye 26 degrees to the right and 38 above."""
 UP: Floats = np.array([0.0, 1.0, 0.0])
 _FAR = 4.0
 """Distance of the eye in diagonals of the card: a mild perspective."""
@@ -70,16 +72,17 @@ def folded_picture(work: Work, paper: Paper, layers: Layers = NO_LAYERS) -> Fold
 
 
 def closing_pictures(work: Work, paper: Paper, stages: int) -> list[FoldedPicture]:
-    """Pictures of the card from open to closed: ``stages`` to each group of folds, and the first."""
+    """Pictures of the card from open to closed: ``stages`` to each group of folds, and the first; seen from so far
+    above that they show how the panels lie."""
     keys = sequence(work)
     left, head, right, foot = work.paper.bounds.as_list()
     about = np.array([(left + right) / 2, -(head + foot) / 2, 0.0])
-    found = [picture_of(work, paper, keys[0], about)]
+    found = [picture_of(work, paper, keys[0], about, eye=ABOVE)]
     for before, after in pairwise(keys):
         for n in range(1, stages + 1):
             share = n / stages
             angles = [a + (b - a) * share for a, b in zip(before, after, strict=True)]
-            found.append(picture_of(work, paper, angles, about))
+            found.append(picture_of(work, paper, angles, about, eye=ABOVE))
     return found
 
 

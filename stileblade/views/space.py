@@ -16,6 +16,7 @@ from stileblade.folding.space import (
     faces_in_space,
     half_open,
     sequence,
+    stood_up,
     turned_up,
 )
 from stileblade.folding.stand import Stand, stand_of
@@ -51,9 +52,10 @@ class FaceView(BaseModel):
 
 class StandView(BaseModel):
     """Space is x right, y up, z to the viewer of the outside; table is the height along up, eye the
-    direction from which it is looked at, up being y."""
+    direction from which it is looked at, up being y. path: from half open to how it stands."""
 
     angles: list[float]
+    path: list[list[float]]
     up: tuple[float, float, float]
     table: float
     eye: tuple[float, float, float]
@@ -169,7 +171,13 @@ def _stand(work: Work, stand: Stand | None) -> StandView | None:
         return None
     x, y, z = stand.up.tolist()
     eye = _eye(work, stand.angles, stand.up)
-    return StandView(angles=list(stand.angles), up=(x, y, z), table=stand.table, eye=eye)
+    return StandView(
+        angles=list(stand.angles),
+        path=stood_up(work, stand.angles),
+        up=(x, y, z),
+        table=stand.table,
+        eye=eye,
+    )
 
 
 def _eye(

@@ -34,10 +34,23 @@ class Bench:
         page.get_by_role("radio", name=re.compile(rf"^{re.escape(size)}\s")).first.click()
         page.get_by_role("radio", name=way, exact=True).click()
         if figure:
-            page.get_by_role("radio", name=re.compile("A figure")).click()
-            page.get_by_role("button", name=re.compile(rf"^{figure}")).click()
+            self.choose_figure()
+            page.get_by_role("dialog").get_by_role("button", name=re.compile(rf"^{figure}")).click()
+            self.begin("One half", own_size=True)
         page.get_by_role("button", name="Build it").click()
         self.opened()
+
+    def choose_figure(self) -> None:
+        """The picker, on the page of a new card."""
+        self.page.get_by_role("button", name=re.compile("choose another")).click()
+
+    def begin(self, way: str, *, own_size: bool = False) -> None:
+        """What a new card begins with, and the size that its figure gets."""
+        if own_size:
+            select(self.page.get_by_label("Size of the figure"))
+            self.page.get_by_role("option", name="its own", exact=True).click()
+        self.page.get_by_role("radio", name=way, exact=True).click()
+        expect(self.page.get_by_role("button", name="Build it")).to_be_enabled()
 
     def open(self, number: str) -> None:
         self.page.goto(f"/designs/{number}")

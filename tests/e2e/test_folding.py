@@ -184,7 +184,7 @@ def test_another_size_keeps_what_it_can_and_says_so(page: Page) -> None:
 
 def test_own_panels_are_dragged_on_the_flat_view(page: Page) -> None:
     bench = Bench(page)
-    bench.new(size="A2", way="Own")
+    bench.new(size="A2", way="Own panels")
     page.locator(".tile .pick").first.click()
     before = bench.reading("Open").inner_text()
     bench.drag("panels.0.width", 40, 0)

@@ -70,7 +70,7 @@ def test_steps_that_cannot_be_applied_say_why_and_what_would_do(page: Page) -> N
 )
 def test_files_that_cannot_be_read(page: Page, name: str, content: bytes, message: str) -> None:
     page.goto("/new")
-    page.get_by_role("radio", name=re.compile("A figure")).click()
+    Bench(page).choose_figure()
     if len(content) > 40_000_000:
         # through the page's own file input, as a person's file comes
         page.wait_for_selector("input[type=file]", state="attached")
@@ -92,7 +92,8 @@ def test_files_that_cannot_be_read(page: Page, name: str, content: bytes, messag
     expect(reading.get_by_role("alert")).to_contain_text(message)
     reading.get_by_role("button", name="Cancel").click()
     # the picker is still there to choose something else
-    expect(page.get_by_role("button", name=re.compile("^Heart"))).to_be_visible()
+    picker = page.get_by_role("dialog", name="Choose a figure")
+    expect(picker.get_by_role("button", name=re.compile("^Heart"))).to_be_visible()
 
 
 def test_work_that_was_never_saved_is_offered_when_the_browser_is_opened_again(
@@ -145,7 +146,7 @@ def test_two_versions_are_both_kept(page: Page, fresh: Page) -> None:
     dialog.get_by_role("button", name=re.compile("Keep both")).click()
     page.wait_for_url(lambda url: not url.endswith(f"/{number}"))
     mine.opened()
-    expect(page.get_by_label("Name of the design")).to_have_value("New card (mine)")
+    expect(page.get_by_label("Name of the design")).to_have_value("Heart (mine)")
     expect(mine.field("Lap")).to_have_value("9")
     mine.open(number)
     expect(mine.field("Lap")).to_have_value("5")

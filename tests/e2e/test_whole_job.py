@@ -35,7 +35,7 @@ def test_from_a_file_of_ones_own_to_cut_files(page: Page, tmp_path: Path) -> Non
     page.goto("/new")
     page.get_by_role("radio", name=re.compile(r"^ISO A6\s")).click()
     page.get_by_label("Name of the card").fill("Harbour buoy")
-    page.get_by_role("radio", name=re.compile("A figure")).click()
+    bench.choose_figure()
     page.get_by_label("Drawing or font file").set_input_files(
         {"name": "buoy.svg", "mimeType": "image/svg+xml", "buffer": BUOY.encode()}
     )
@@ -46,6 +46,7 @@ def test_from_a_file_of_ones_own_to_cut_files(page: Page, tmp_path: Path) -> Non
     reading.get_by_role("checkbox", name="Bring Plate along").locator("..").click()
     expect(reading.locator(".sums")).to_contain_text("50 × 68 mm")
     reading.get_by_role("button", name="Keep and choose it").click()
+    bench.begin("One half")
     page.get_by_role("button", name="Build it").click()
     bench.opened()
     bench.field("Openings filled").locator("..").click()

@@ -21,8 +21,10 @@ from stileblade.geometry.curves.transforms import (
 from stileblade.geometry.offset.offset import offset
 from stileblade.geometry.regions.fill import filled
 from stileblade.outlines.artwork import Artwork, Layer
+from stileblade.outlines.figure import GivenBy
 from stileblade.outlines.figures.drawn import named
 from stileblade.piece.work import Placed, Work
+from stileblade.steps.beginning import Begun
 from stileblade.steps.fitting import FitTo, factors, fitted_length, fitted_margin
 from stileblade.steps.step import Caption, Setting, Stage, StartsWith, Step, Told, register_step
 
@@ -143,6 +145,15 @@ class StartArtwork(Step):
 
     def outlines(self) -> tuple[str, ...]:
         return (self.ref,)
+
+    @classmethod
+    def begun_with(cls, begun: Begun) -> tuple[Step, ...]:
+        to = FitTo.PANEL if begun.fits else FitTo.READ
+        return tuple(
+            cls(ref=ref, to=to, margin=begun.margin)
+            for ref in begun.figure.reads()[:1]
+            if begun.figure.given_by is GivenBy.ARTWORK
+        )
 
     @classmethod
     def sample(cls) -> list[Step]:

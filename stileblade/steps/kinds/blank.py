@@ -9,6 +9,7 @@ from stileblade.geometry.regions.region import gather
 from stileblade.geometry.regions.set_operations import rectangle, union
 from stileblade.piece.folds import Fold
 from stileblade.piece.work import Work
+from stileblade.steps.beginning import Beginning, Begun
 from stileblade.steps.step import Caption, Setting, Stage, StartsWith, Step, register_step
 
 LARGEST_OPEN = 1800.0
@@ -53,6 +54,15 @@ class Blank(Step):
 
     def caption(self) -> Caption:
         return Caption("of the card")
+
+    @classmethod
+    def begun_plain(cls) -> tuple[Step, ...]:
+        return (cls(),)
+
+    @classmethod
+    def beginnings(cls, begun: Begun) -> list[Beginning]:
+        about = "The panels and folds alone, to build on."
+        return [Beginning("plain", 0, "Plain", about, (cls(),))]
 
     @classmethod
     def sample(cls) -> list[Step]:

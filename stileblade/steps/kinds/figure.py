@@ -6,9 +6,12 @@ from typing import Literal
 
 from stileblade.geometry.curves.transforms import translation
 from stileblade.outlines.catalogue import AnyFigure, figure_field
-from stileblade.outlines.figure import outline_of
+from stileblade.outlines.figure import GivenBy, outline_of
 from stileblade.outlines.figures.round import Circle
 from stileblade.piece.work import Work
+from stileblade.steps.beginning import Beginning, Begun
+from stileblade.steps.fitting import FitTo
+from stileblade.steps.kinds.fit import Fit
 from stileblade.steps.step import Caption, Setting, Stage, StartsWith, Step, register_step
 
 
@@ -33,6 +36,22 @@ class StartFigure(Step):
 
     def caption(self) -> Caption:
         return Caption(self.outline.title.lower())
+
+    @classmethod
+    def begun_with(cls, begun: Begun) -> tuple[Step, ...]:
+        if begun.figure.given_by is GivenBy.ARTWORK:
+            return ()
+        start = cls(outline=begun.figure)
+        return (start, Fit(to=FitTo.PANEL, margin=begun.margin)) if begun.fits else (start,)
+
+    @classmethod
+    def beginnings(cls, begun: Begun) -> list[Beginning]:
+        about = "The figure flat and by itself: the mirror is added by hand."
+        if not begun.setting.folding.way.mirrors:
+            return [Beginning("half", 4, "One half", about, why=begun.no_halves)]
+        box = begun.made(begun.figure_steps).paper.bounds
+        size = (box.width, box.height)
+        return [Beginning("half", 4, "One half", about, begun.figure_steps, size)]
 
     @classmethod
     def sample(cls) -> list[Step]:

@@ -3,11 +3,13 @@
 from __future__ import annotations
 
 from enum import StrEnum
+from functools import partial
 from typing import Final, Literal
 
 from stileblade.card.layout import Panel
 from stileblade.errors import StepError
 from stileblade.fields import choice, length
+from stileblade.folding.hinge import safe_lap
 from stileblade.geometry.curves.line import Line
 from stileblade.geometry.curves.places import Side
 from stileblade.geometry.curves.segments import Floats
@@ -20,6 +22,7 @@ from stileblade.piece.folds import Fold
 from stileblade.piece.mirrored import Mirrored, place_at_lap
 from stileblade.piece.windows import Copy, Opened
 from stileblade.piece.work import Note, Placed, Work
+from stileblade.steps.beginning import Beginning, Begun
 from stileblade.steps.handle import Handle, LineHandle, Moved
 from stileblade.steps.step import Caption, Setting, Stage, Step, register_step
 
@@ -147,6 +150,21 @@ class Mirror(Step):
         sets = Moved("lap", self.lap, -2.0 * side.outwards, least=0.0)
         at = place_at_lap(box, side, self.lap)
         return [LineHandle(sets, side.axis, at, side.at(box), word="lap")]
+
+    @classmethod
+    def beginnings(cls, begun: Begun) -> list[Beginning]:
+        about = "The whole card has its outline: two of it in one piece, the fold between them."
+        offered = partial(Beginning, "mirrored", 1, "Shaped", about)
+        if not begun.setting.folding.way.mirrors:
+            return [offered(why=begun.no_halves)]
+        steps = begun.figure_steps
+        figure, mirror = begun.made(steps).paper, cls()
+        if figure.pieces > 1:
+            why = f"{begun.figure.title} is of {figure.pieces} separate parts: weld it to a blank, or take one half and give it a surround."
+            return [offered(why=why)]
+        lap = safe_lap(figure, mirror._side(begun.setting), mirror.lap)
+        size = (figure.bounds.width, figure.bounds.height)
+        return [offered((*steps, cls(lap=lap)), size)]
 
     @classmethod
     def sample(cls) -> list[Step]:

@@ -3,7 +3,9 @@
 from __future__ import annotations
 
 import math
+from dataclasses import replace
 from enum import StrEnum
+from functools import partial
 from typing import Literal
 
 from stileblade.errors import StepError
@@ -19,9 +21,17 @@ from stileblade.outlines.figures.round import Circle
 from stileblade.piece.sides import must_be_open, side_field
 from stileblade.piece.windows import Opened
 from stileblade.piece.work import Work
+from stileblade.steps.beginning import Beginning, Begun
 from stileblade.steps.handle import BoxHandle, Handle, Moved
 from stileblade.steps.placing import sizing_of, turned
 from stileblade.steps.step import Caption, Setting, Stage, Step, Told, register_step
+
+_BEGUN_OUT = 0.4
+"""Share of the figure's depth that stands out where a card is begun with it."""
+_BEGUN_ROOM = 0.3
+"""Share of the card across its creases that this takes at most."""
+_BEGUN_DEEP = 0.8
+"""Share of the card across its creases that the whole figure takes at most."""
 
 
 class Sized(StrEnum):
@@ -155,6 +165,36 @@ class Overhang(Step):
 
     def caption(self) -> Caption:
         return Caption("out", self.out)
+
+    @classmethod
+    def beginnings(cls, begun: Begun) -> list[Beginning]:
+        """The front is made as much shorter as the figure stands out of it: the closed card stays as
+        large as it was chosen."""
+        about = "A plain card, the figure standing out of its front as far as the back reaches."
+        offered = partial(Beginning, "welded", 2, "Welded to a blank", about)
+        folding, upright = begun.setting.folding, begun.setting.folding.axis == "x"
+        side = Side.RIGHT if upright else Side.FOOT
+        side = side.opposite if folding.swapped else side
+        across, along = begun.setting.closed if upright else begun.setting.closed[::-1]
+        width, height = begun.own_size
+        deep, long = (width, height) if upright else (height, width)
+        share = (
+            1.0
+            if not begun.fits
+            else min(max(along - 2 * begun.margin, 1.0) / long, _BEGUN_DEEP * across / deep)
+        )
+        margin = round((along - share * long) / 2, 2)
+        out = round(min(_BEGUN_OUT * deep * share, _BEGUN_ROOM * across) * 2) / 2
+        own = folding.model_copy(update={"front_shorter": out})
+        card = replace(begun, setting=replace(begun.setting, folding=own))
+        sized = Sized.EDGE if begun.fits else Sized.OWN
+        step = cls(outline=begun.figure, side=side, out=out, sized=sized, margin=margin)
+        made, size = (*begun.blank_steps, step), (width * share, height * share)
+        try:
+            card.made(made)
+        except StepError as problem:
+            return [offered(why=str(problem))]
+        return [offered(made, size, own)]
 
     @classmethod
     def sample(cls) -> list[Step]:

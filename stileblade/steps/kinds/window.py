@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 from enum import StrEnum
+from functools import partial
 from typing import Literal
 
 from pydantic import Field
@@ -18,6 +19,7 @@ from stileblade.geometry.regions.region import Region
 from stileblade.geometry.regions.set_operations import difference, union
 from stileblade.piece.windows import Copy, Opened
 from stileblade.piece.work import CLOSED, Work
+from stileblade.steps.beginning import Beginning, Begun
 from stileblade.steps.placing import PlacedStep, outline_of_all
 from stileblade.steps.repeating import all_apart
 from stileblade.steps.step import Caption, Setting, Stage, Step, register_step
@@ -162,6 +164,22 @@ class Window(PlacedStep):
 
     def caption(self) -> Caption:
         return Caption(self.outline.title.lower())
+
+    @classmethod
+    def beginnings(cls, begun: Begun) -> list[Beginning]:
+        about = "A plain card with the figure cut out of its front."
+        offered = partial(Beginning, "window", 3, "With a window", about)
+        steps = begun.blank_steps
+        margin = round(0.12 * min(begun.setting.closed) * 2) / 2
+        sized = Sized.FIT if begun.fits else Sized.OWN
+        window = cls(outline=begun.figure, sized=sized, margin=max(margin, begun.margin))
+        try:
+            box = window.turned_figure(begun.made(steps), begun.setting).bounds
+            begun.made((*steps, window))
+        except StepError as problem:
+            return [offered(why=str(problem))]
+        size = (box.width, box.height)
+        return [offered((*steps, window), size)]
 
     @classmethod
     def sample(cls) -> list[Step]:

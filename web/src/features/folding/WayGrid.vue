@@ -26,7 +26,7 @@ const pointed = ref('')
       @focus="pointed = w.kind"
       @blur="pointed = ''"
     >
-      <span class="picture"><WayPicture :pictures="w.pictures" :playing="pointed === w.kind" /></span>
+      <span class="picture"><WayPicture :pictures="w.pictures" :rest="w.rest" :playing="pointed === w.kind" /></span>
       <strong>{{ w.title }}</strong>
     </button>
   </div>
@@ -35,7 +35,7 @@ const pointed = ref('')
 <style scoped>
 .ways {
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(96px, 1fr));
+  grid-template-columns: repeat(auto-fill, minmax(90px, 1fr));
   gap: 8px;
 }
 .way {

@@ -3,19 +3,18 @@
 import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import type { Schemas } from '@/shared/api/client'
 
-const props = defineProps<{ pictures: readonly Schemas['FoldedPicture'][]; playing: boolean }>()
-const STEP_MS = 90
+const props = defineProps<{ pictures: readonly Schemas['FoldedPicture'][]; rest: number; playing: boolean }>()
+const STEP_MS = 70
 const REST = 7
 
 const at = ref(0)
 let timer: ReturnType<typeof setInterval> | undefined
-const rest = computed(() => Math.round((props.pictures.length - 1) * 0.62))
 watch(
   () => props.playing,
   (playing) => {
     clearInterval(timer)
     const still = window.matchMedia('(prefers-reduced-motion: reduce)').matches
-    if (!playing || still) return void (at.value = rest.value)
+    if (!playing || still) return void (at.value = props.rest)
     const n = props.pictures.length
     // there and back, with a rest at either end
     const path = [...Array(REST).fill(0), ...Array.from({ length: n }, (_, i) => i), ...Array(REST).fill(n - 1), ...Array.from({ length: n }, (_, i) => n - 1 - i)]
@@ -32,8 +31,8 @@ onBeforeUnmount(() => clearInterval(timer))
 const shown = computed(() => props.pictures[Math.min(at.value, props.pictures.length - 1)])
 /** One frame for all while it moves, so that nothing jumps. */
 const view = computed(() => {
-  const moving = at.value !== rest.value || props.playing
-  const boxes = (moving ? props.pictures : props.pictures.slice(rest.value, rest.value + 1)).map((p) => p.box)
+  const moving = at.value !== props.rest || props.playing
+  const boxes = (moving ? props.pictures : props.pictures.slice(props.rest, props.rest + 1)).map((p) => p.box)
   const left = Math.min(...boxes.map((b) => b[0]))
   const head = Math.min(...boxes.map((b) => b[1]))
   const right = Math.max(...boxes.map((b) => b[0] + b[2]))

@@ -8,7 +8,7 @@ import TextField from '@/shared/components/TextField.vue'
 import { tell, tellError } from '@/shared/messages'
 import { useShelf } from '@/shared/shelf'
 
-const props = defineProps<{ modelValue: Paper | null; unit: Unit }>()
+const props = defineProps<{ modelValue: Paper | null; unit: Unit; folded?: boolean }>()
 const emit = defineEmits<{ 'update:modelValue': [paper: Paper] }>()
 const shelf = useShelf()
 const paper = computed(() => props.modelValue)
@@ -48,7 +48,9 @@ async function keep() {
         <span class="visually-hidden">{{ p.name }}</span>
       </button>
     </div>
-    <div v-if="paper" class="values">
+    <details v-if="paper" :open="!folded">
+      <summary :class="{ gone: !folded }">{{ paper.name }}, <span class="figure">{{ paper.weight }} g/m²</span></summary>
+    <div class="values">
       <label class="wide"><span>Name</span><TextField :model-value="paper.name" label="Name of the paper" :maxlength="60" @update:model-value="(v) => set({ name: v.trim() || 'Paper' })" /></label>
       <label class="narrow"><span>Outside</span><input type="color" :value="paper.outside" @change="set({ outside: ($event.target as HTMLInputElement).value })" /></label>
       <label class="narrow"><span>Inside</span><input type="color" :value="paper.inside" @change="set({ inside: ($event.target as HTMLInputElement).value })" /></label>
@@ -92,7 +94,8 @@ async function keep() {
       <label><span>Sheet, high</span><LengthInput :model-value="paper.sheet_height" :unit="unit" label="Sheet height" :min="20" :max="2000" @update:model-value="(v) => set({ sheet_height: v })" /></label>
       <label title="On each side of the sheet, where the machine cannot reach"><span>Its edge</span><LengthInput :model-value="paper.edge" :unit="unit" label="Edge of the sheet" :min="0" :max="100" @update:model-value="(v) => set({ edge: v })" /></label>
     </div>
-    <ElButton v-if="paper" text size="small" class="keep" @click="keep">Keep it on the shelf as a new paper</ElButton>
+      <ElButton text size="small" class="keep" @click="keep">Keep it on the shelf as a new paper</ElButton>
+    </details>
   </div>
 </template>
 
@@ -154,6 +157,13 @@ input[type='color'] {
   border: 1px solid var(--border-strong);
   border-radius: var(--radius);
   background: var(--surface);
+}
+summary {
+  font-size: var(--size-text);
+  cursor: pointer;
+}
+.gone {
+  display: none;
 }
 .keep {
   justify-self: start;

@@ -2,7 +2,7 @@
 /** A closed card in its envelope, to scale with its neighbours. */
 import type { CardSize } from '@/shared/api/document'
 
-const props = defineProps<{ size: CardSize; turned: boolean; scale: number }>()
+const props = defineProps<{ size: CardSize; turned: boolean; scale: number; room: number }>()
 
 function dims(width: number, height: number) {
   const [w, h] = props.turned ? [height, width] : [width, height]
@@ -11,7 +11,7 @@ function dims(width: number, height: number) {
 </script>
 
 <template>
-  <svg class="size" :width="110" :height="110" viewBox="-55 -55 110 110" aria-hidden="true">
+  <svg class="size" :width="room + 4" :height="room + 4" :viewBox="`${-room / 2 - 2} ${-room / 2 - 2} ${room + 4} ${room + 4}`" aria-hidden="true">
     <template v-if="size.envelope">
       <rect
         class="envelope"

@@ -12,7 +12,7 @@ import { useShelf, type ShelfArtwork } from '@/shared/shelf'
 import { formatMeasures } from '@/shared/units/figures'
 import { ReadingDialog, type Wish } from '@/features/reading'
 import WordPicker from './WordPicker.vue'
-import { drawnOutline, type PickedOutline } from './picked'
+import { drawnOutline, figureOutline, PLAIN, type PickedOutline } from './picked'
 
 const props = defineProps<{
   unit: Unit
@@ -43,19 +43,15 @@ const wordForm = computed(() => catalogue.figureBy('word'))
 const withWords = computed(() => !props.artworksOnly && wordForm.value && matches(`word letter ${wordForm.value.words}`))
 
 function pickFigure(figure: Schemas['FigureKind']) {
-  const { path, box } = figure.picture!
-  emit('pick', {
-    values: initialValues(figure.form),
-    title: figure.title,
-    picture: { layers: [{ colour: '#c3d1d2', path }], box },
-  })
+  const outline = figureOutline(figure)
+  if (outline) emit('pick', outline)
 }
 
 function pickWord(word: Schemas['WordPicture'], text: string) {
   emit('pick', {
     values: { ...initialValues(wordForm.value!.form), text, font: word.font },
     title: `“${text}”`,
-    picture: { layers: [{ colour: '#c3d1d2', path: word.path }], box: word.box },
+    picture: { layers: [{ colour: PLAIN, path: word.path }], box: word.box },
   })
 }
 

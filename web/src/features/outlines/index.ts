@@ -1,2 +1,2 @@
 export { default as OutlinePicker } from './OutlinePicker.vue'
-export { drawnOutline, startOf, type PickedOutline } from './picked'
+export { drawnOutline, figureOutline, startOf, type PickedOutline } from './picked'

@@ -1,8 +1,12 @@
 /** What a chosen figure brings into a document. */
+import type { Schemas } from '@/shared/api/client'
 import type { Artwork, Values } from '@/shared/api/document'
 import type { Catalogue } from '@/shared/catalogue'
 import { initialValues } from '@/shared/form/schemaForm'
 import type { FullArtwork } from '@/shared/shelf'
+
+/** Colour in which figures without one of their own are shown. */
+export const PLAIN = '#c3d1d2'
 
 export interface PickedOutline {
   title: string
@@ -10,6 +14,12 @@ export interface PickedOutline {
   /** Values of the figure; of a drawn one, its key is among them. */
   values: Values
   drawn?: { key: string; artwork: Artwork }
+}
+
+export function figureOutline(figure: Schemas['FigureKind']): PickedOutline | null {
+  if (!figure.picture) return null
+  const { path, box } = figure.picture
+  return { values: initialValues(figure.form), title: figure.title, picture: { layers: [{ colour: PLAIN, path }], box } }
 }
 
 export function drawnOutline(catalogue: Catalogue, row: FullArtwork): PickedOutline {

@@ -5,8 +5,9 @@ import type { Schemas } from '@/shared/api/client'
 import type { Unit } from '@/shared/api/document'
 import type { Seen } from '../commands/useExport'
 import ClosedView from './ClosedView.vue'
-import { anglesAt, openness, type Angles } from './poses'
-import type { FoldedScene, Place } from './scene'
+import { anglesAt } from './poses'
+import type { FoldedScene } from './scene'
+import { usePosture, type Pose } from './usePosture'
 
 const props = defineProps<{
   space: Schemas['SpaceView']
@@ -14,7 +15,6 @@ const props = defineProps<{
   unit: Unit
 }>()
 const emit = defineEmits<{ save: [seen: Seen | Blob] }>()
-type Pose = 'half' | 'closed' | 'standing' | 'envelope' | 'free'
 
 const canvas = ref<HTMLCanvasElement | null>(null)
 const holder = ref<HTMLElement | null>(null)
@@ -36,15 +36,7 @@ const poses = computed(() => [
   { key: 'standing' as const, label: 'standing', shown: Boolean(props.space.stand) },
   { key: 'envelope' as const, label: 'envelope', shown: Boolean(props.space.envelope) },
 ])
-const shutAngles = computed<Angles>(() => props.space.sequence.at(-1) ?? [])
-
-function wanted(): { angles: Angles; place: Place } {
-  if (pose.value === 'closed') return { angles: shutAngles.value, place: 'hand' }
-  if (pose.value === 'standing' && props.space.stand) return { angles: props.space.stand.angles, place: 'table' }
-  if (pose.value === 'envelope' && props.space.envelope) return { angles: shutAngles.value, place: 'envelope' }
-  if (pose.value === 'free') return { angles: anglesAt(props.space.sequence, opened.value), place: 'hand' }
-  return { angles: props.space.half, place: 'hand' }
-}
+const { wanted, wayTo, hold } = usePosture(() => props.space, pose, opened)
 
 onMounted(async () => {
   const { FoldedScene } = await import('./scene')
@@ -68,9 +60,8 @@ onBeforeUnmount(() => {
 })
 
 function show() {
-  const { angles, place } = wanted()
-  if (pose.value !== 'free') opened.value = openness(props.space.sequence, angles)
-  scene.value?.show(props.space, angles, place)
+  const { posture, place } = wanted()
+  scene.value?.show(props.space, hold(posture), place)
 }
 // the flat view is drawn first: what is worked on is there
 let waiting: ReturnType<typeof setTimeout> | undefined
@@ -89,9 +80,8 @@ async function strike(next: Pose) {
   playing.value = false
   over.value = false
   pose.value = next
-  const { angles, place } = wanted()
-  opened.value = openness(props.space.sequence, angles)
-  await scene.value?.moveTo(angles, place)
+  const { posture, place } = wanted()
+  await scene.value?.moveTo(wayTo(posture), place)
 }
 function slide(value: number) {
   playing.value = false
@@ -99,10 +89,9 @@ function slide(value: number) {
   const moved = pose.value === 'standing' || pose.value === 'envelope'
   if (pose.value !== 'free' && !moved) frameAll()
   pose.value = 'free'
-  opened.value = value
-  const angles = anglesAt(props.space.sequence, value)
-  if (!moved) return scene.value?.setAngles(angles)
-  void scene.value?.moveTo(angles, 'hand').then(frameAll)
+  const posture = { opened: value, standing: false }
+  if (moved) return void scene.value?.moveTo(wayTo(posture), 'hand').then(frameAll)
+  scene.value?.setAngles(hold(posture))
 }
 async function play() {
   if (playing.value) {
@@ -111,7 +100,7 @@ async function play() {
     return
   }
   over.value = false
-  if (pose.value === 'standing' || pose.value === 'envelope') await scene.value?.moveTo(anglesAt(props.space.sequence, 1), 'hand')
+  if (pose.value === 'standing' || pose.value === 'envelope') await scene.value?.moveTo(wayTo({ opened: 1, standing: false }), 'hand')
   pose.value = 'free'
   frameAll()
   playing.value = true
@@ -121,7 +110,7 @@ async function play() {
   await scene.value?.play(
     (share) => anglesAt(props.space.sequence, path(share)),
     Math.min(2200 + 1400 * stages, LONGEST),
-    (share) => (opened.value = path(share)),
+    (share) => void hold({ opened: path(share), standing: false }),
   )
   playing.value = false
 }

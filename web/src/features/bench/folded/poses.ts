@@ -1,24 +1,55 @@
-/** Angles of all folds for a place on the slider, and between two poses. Degrees, one a fold. */
+/** Angles of all folds on the way from flat to closed, and between two poses. Degrees, one a fold. */
 export type Angles = readonly number[]
 
-/** From 0, closed, to 1, flat: `sequence` runs from open to closed by stages of equal length. */
-export function anglesAt(sequence: readonly Angles[], opened: number): Angles {
-  const last = sequence.length - 1
-  if (last < 1) return sequence[0] ?? []
-  const at = (1 - Math.min(Math.max(opened, 0), 1)) * last
+/** From 0 to 1 along a path of stages of equal length. */
+export function along(path: readonly Angles[], share: number): Angles {
+  const last = path.length - 1
+  if (last < 1) return path[0] ?? []
+  const at = Math.min(Math.max(share, 0), 1) * last
   const stage = Math.min(Math.floor(at), last - 1)
-  return between(sequence[stage]!, sequence[stage + 1]!, at - stage)
+  return between(path[stage]!, path[stage + 1]!, at - stage)
 }
+
+/** From 0, closed, to 1, flat: `sequence` runs from open to closed. */
+export const anglesAt = (sequence: readonly Angles[], opened: number): Angles => along(sequence, 1 - opened)
 
 export function between(from: Angles, to: Angles, share: number): Angles {
   return to.map((angle, i) => (from[i] ?? 0) + (angle - (from[i] ?? 0)) * share)
 }
 
-/** How far a pose is opened, as the slider shows it: 1 where nothing is folded. */
-export function openness(sequence: readonly Angles[], angles: Angles): number {
-  const shut = sequence.at(-1) ?? []
-  const total = shut.reduce((sum, a) => sum + a, 0)
-  if (!total) return 1
-  const folded = angles.reduce((sum, a, i) => sum + (shut[i] ? Math.min(a, 180) : 0), 0)
-  return 1 - folded / total
+/** Where angles of the sequence are on the slider; 1 where they are none of it. */
+export function placeOf(sequence: readonly Angles[], angles: Angles): number {
+  const stage = sequence.findIndex((one) => one.every((a, i) => Math.abs(a - (angles[i] ?? 0)) < 1e-6))
+  return sequence.length < 2 || stage < 0 ? 1 : 1 - stage / (sequence.length - 1)
+}
+
+/** Where a card is: so far opened, or standing, which is reached from where it is half open. */
+export interface Posture {
+  opened: number
+  standing: boolean
+}
+
+/** The way from one posture to another, on which no paper runs through other paper. */
+export function route(
+  sequence: readonly Angles[],
+  half: number,
+  stand: readonly Angles[],
+  from: Posture,
+  to: Posture,
+): (share: number) => { angles: Angles; opened: number } {
+  const legs: ((share: number) => { angles: Angles; opened: number })[] = []
+  const slide = (a: number, b: number) => {
+    if (Math.abs(a - b) > 1e-6) legs.push((s) => ({ angles: anglesAt(sequence, a + (b - a) * s), opened: a + (b - a) * s }))
+  }
+  const start = from.standing ? half : from.opened
+  const end = to.standing ? half : to.opened
+  if (from.standing && !to.standing) legs.push((s) => ({ angles: along(stand, 1 - s), opened: half }))
+  if (!(from.standing && to.standing)) slide(start, end)
+  if (to.standing) legs.push((s) => ({ angles: along(stand, from.standing ? 1 : s), opened: half }))
+  if (!legs.length) return () => ({ angles: anglesAt(sequence, end), opened: end })
+  return (share) => {
+    const at = Math.min(Math.max(share, 0), 1) * legs.length
+    const leg = Math.min(Math.floor(at), legs.length - 1)
+    return legs[leg]!(at - leg)
+  }
 }

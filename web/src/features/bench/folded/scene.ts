@@ -19,10 +19,10 @@ import { framing } from './framing'
 import { layerSheet, paperOf } from './layers'
 import { Pace } from './pace'
 import { pictureOf, seenFrom } from './picture'
-import { between } from './poses'
+import type { Angles } from './poses'
 
 type Space = Schemas['SpaceView']
-type Angles = readonly number[]
+
 /** Where the card is: in the hand, on a table, or in its envelope. */
 export type Place = 'hand' | 'table' | 'envelope'
 
@@ -124,15 +124,14 @@ export class FoldedScene {
     this.draw()
   }
 
-  /** Folds to angles in a moment, in a place of its own; the view is framed anew where that changes. */
-  async moveTo(angles: Angles, place: Place, ms = TURN_MS) {
-    const from = this.angles
+  /** Folds along a way in a moment, in a place of its own; the view is framed anew where that changes. */
+  async moveTo(way: (share: number) => Angles, place: Place, ms = TURN_MS) {
     const changed = place !== this.place
     this.setPlace(place)
     const still = window.matchMedia('(prefers-reduced-motion: reduce)').matches
-    await this.play((share) => between(from, angles, share), still ? 0 : ms)
+    await this.play(way, still ? 0 : ms)
     if (changed) this.reset()
-    else this.fit([angles])
+    else this.fit([way(1)])
   }
 
   /** Draws frame after frame while `at` (0 to 1) runs through; ends early where something else turns it. */
