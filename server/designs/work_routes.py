@@ -3,13 +3,18 @@ all of it is done by the workers."""
 
 from __future__ import annotations
 
+from typing import Annotated
+
 from django.http import HttpRequest, HttpResponse
 from django.utils import timezone
 from ninja import Router
+from pydantic import Field
 
 from server.accounts.people import signed_in
 from server.computing import wishes
 from server.computing.asking import answered
+from stileblade.steps.searching import LONGEST
+from stileblade.units import Unit
 from stileblade.views.adding import OfferView
 from stileblade.views.aims import AimView, FigureView, KeptView
 from stileblade.views.beginnings import BeginningView
@@ -18,14 +23,23 @@ from stileblade.views.cards import OtherCard
 from stileblade.views.catalogue import Catalogue, catalogue
 from stileblade.views.cuts import CutView, PlacedThing
 from stileblade.views.joins import JoinView
+from stileblade.views.searching import HitView, hits
 
 router = Router(tags=["work"])
+Said = Annotated[str, Field(max_length=LONGEST)]
 
 
 @router.get("/catalogue", response=Catalogue)
 def get_catalogue(request: HttpRequest) -> Catalogue:
     signed_in(request)
     return catalogue()
+
+
+@router.get("/steps", response=list[HitView])
+def steps_said(request: HttpRequest, said: Said, unit: Unit = Unit.MM) -> list[HitView]:
+    """The steps that may be meant by what was said, the likeliest first."""
+    signed_in(request)
+    return hits(said, unit)
 
 
 @router.post("/evaluate", response=Evaluated)

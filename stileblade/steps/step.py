@@ -40,6 +40,16 @@ class Stage(StrEnum):
     WINDOWS = "Windows and edges"
 
 
+class Needs(StrEnum):
+    """What a step needs of the work before it."""
+
+    NOTHING = ""
+    FIGURE = "figure"
+    """A figure that has no panels yet."""
+    FOLD = "fold"
+    WINDOW = "window"
+
+
 class StartsWith(StrEnum):
     """What a piece begins with."""
 
@@ -135,9 +145,20 @@ class Step(Values, ABC):
     stage: ClassVar[Stage]
     title: ClassVar[str]
     words: ClassVar[str] = ""
+    """Further words under which it is found."""
+    sayings: ClassVar[tuple[str, ...]] = ()
+    """What people say when they mean it: found before words alone."""
+    takes: ClassVar[tuple[str, ...]] = ()
+    """The values that figures in what is said are put in, in that order; "outline" is its figure's size."""
+    by_figure: ClassVar[float] = 0.4
+    """How readily the name of a figure by itself means this step, where it takes one."""
     changes_size: ClassVar[bool] = False
     """Whether it makes the closed card larger, so that its envelope is looked at while it is
     worked on."""
+    needs_before: ClassVar[Needs] = Needs.NOTHING
+    """What there must be before it; what is offered says so where it is not there."""
+    makes_panels: ClassVar[bool] = False
+    """Whether a figure becomes a card of panels by it."""
     starts_with: ClassVar[StartsWith | None] = None
     """What it begins a piece with (and then it stands first); None where it works on one."""
     usual: ClassVar[Mapping[str, Any]] = {}

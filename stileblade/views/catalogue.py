@@ -36,6 +36,9 @@ class StepKind(BaseModel):
     words: str
     description: str
     starts_with: Literal["", "card", "figure", "artwork", "part", "prop", "layer"]
+    needs: Literal["", "figure", "fold", "window"]
+    """What there must be before it: a figure without panels, a fold, a window."""
+    makes_panels: bool
     for_layers: bool
     """Whether it is offered for pieces that lie on others alone."""
     usual: dict[str, Any]
@@ -128,6 +131,8 @@ def _step(kind: str) -> StepKind:
         words=cls.words,
         description=" ".join((cls.__doc__ or "").split()),
         starts_with=cls.starts_with.value if cls.starts_with else "",
+        needs=cls.needs_before.value,
+        makes_panels=cls.makes_panels,
         for_layers=cls.for_layers,
         usual=dict(cls.usual),
         form=cls.model_json_schema(),

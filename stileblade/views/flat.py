@@ -119,6 +119,8 @@ class FlatView(BaseModel):
     """By field: what can be chosen as things stand."""
     lines: list[LineView]
     windows: list[WindowView]
+    opened: bool
+    """Whether there is a window as it is seen."""
     parts: list[PartView]
     effect: EffectView | None
     around: list[GhostView]
@@ -154,6 +156,7 @@ def flat_of(
             "lines", lambda: [_line(line) for line in seen.lines_on_paper] if seen else [], []
         ),
         windows=attempt("windows", lambda: _windows(given, piece), []),
+        opened=bool(seen and seen.windows),
         parts=attempt("parts", lambda: _parts(outcome, piece, evaluation), []),
         effect=attempt("closed size", lambda: _effect(outcome, piece, evaluation), None),
         around=attempt("pieces about it", lambda: _around(piece, evaluation), []),

@@ -140,3 +140,25 @@ def test_the_demo_is_loaded_once(db: None) -> None:
     assert load_demo() == 0
     assert Design.objects.filter(owner=demo_user()).count() == count
     assert Artwork.objects.count() >= 9
+
+
+def test_steps_are_found_by_what_is_said(designer: Api) -> None:
+    status, found = designer("GET", "/steps?said=round+window+2&unit=in")
+    assert status == 200
+    assert found[0]["kind"] == "window"
+    assert found[0]["values"]["outline"] == {"kind": "circle", "diameter": 50.8}
+    assert found[0]["told"] == ["circle 2 in"]
+    assert designer("GET", f"/steps?said={'x' * 121}")[0] == 422
+
+
+def test_a_card_is_begun_in_ways_to_choose_from(designer: Api) -> None:
+    wish: Data = {"document": {"name": "Heart"}, "figure": {"kind": "heart"}, "margin": 2}
+    status, found = designer("POST", "/beginnings", wish)
+    assert status == 200
+    card = next(f["card"] for f in found if f["key"] == "mirrored")
+    assert card["lap"] >= 3
+    assert card["hinge"] >= card["safe"]
+    assert designer("POST", "/designs", {"document": card["document"]})[0] == 200
+    status, refused = designer("POST", "/beginnings", {**wish, "figure": {"kind": "pear"}})
+    assert status == 422
+    assert "pear" in refused["title"]

@@ -37,6 +37,13 @@ class StartArtwork(Step):
     stage = Stage.OUTLINE
     title = "Artwork"
     words = "start layers colours profile surround drawing file"
+    sayings = (
+        "start with a drawing",
+        "several colours",
+        "svg file",
+        "import artwork",
+    )
+    takes = ("width",)
     starts_with = StartsWith.ARTWORK
     reads_card = True
     usual = {"to": FitTo.PANEL, "margin": 6.0}

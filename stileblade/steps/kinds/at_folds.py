@@ -44,6 +44,12 @@ class AtFoldsStep(Step):
     stage = Stage.FOLDS
     title = "At the folds"
     words = "layer fold across crease end half fixed stand pop over hinge"
+    sayings = (
+        "layer over the fold",
+        "crease the layer",
+        "half fixed",
+        "figure that pops over the hinge",
+    )
     for_layers = True
     kind: Literal["at-folds"] = "at-folds"
     way: Way = choice(

@@ -37,6 +37,14 @@ class Backing(Step):
     stage = Stage.OUTLINE
     title = "Backing"
     words = "layer start window behind glaze vellum acetate pane inside"
+    sayings = (
+        "behind the window",
+        "vellum in the window",
+        "acetate behind",
+        "glaze the opening",
+        "cover the hole from behind",
+    )
+    takes = ("glue_margin",)
     starts_with = StartsWith.LAYER
     sample_lies = Lies("base", "", Facing.INSIDE)
     kind: Literal["backing"] = "backing"

@@ -37,6 +37,12 @@ class Band(Step):
     stage = Stage.OUTLINE
     title = "Band"
     words = "layer start belly round wrap closed ribbon sleeve"
+    sayings = (
+        "belly band",
+        "sleeve round the card",
+        "paper ribbon round it",
+    )
+    takes = ("wide",)
     starts_with = StartsWith.LAYER
     reads_stack = True
     sample_lies = Lies("base", "", Facing.AROUND)

@@ -23,6 +23,11 @@ class Blank(Step):
     stage = Stage.OUTLINE
     title = "Blank"
     words = "start plain base panels rectangle"
+    sayings = (
+        "plain card",
+        "rectangle card",
+        "empty base",
+    )
     starts_with = StartsWith.CARD
     reads_card = True
     kind: Literal["blank"] = "blank"

@@ -35,7 +35,26 @@ class BorderLine(LiningStep):
 
     stage = Stage.WINDOWS
     title = "Line round"
-    words = "draw border stitch pen inset frame decorate sew"
+    words = "draw border stitch pen inset frame decorate sew sewn"
+    sayings = (
+        "emboss line",
+        "embossed border",
+        "stitch line",
+        "stitched border",
+        "dashed line",
+        "dashed border",
+        "dotted line",
+        "sewing line",
+        "sew round the edge",
+        "thread holes",
+        "prick holes",
+        "border",
+        "frame line",
+        "line along the edge",
+        "line round the window",
+        "pen line round",
+    )
+    takes = ("margin",)
     kind: Literal["border-line"] = "border-line"
     along: Along = choice(
         Along.OUTLINE,

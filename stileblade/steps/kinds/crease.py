@@ -10,7 +10,7 @@ from stileblade.fields import special
 from stileblade.piece.folds import Made
 from stileblade.piece.work import Work
 from stileblade.steps.creasing import CreasingStep, made_by
-from stileblade.steps.step import Caption, Setting, Stage, Step, register_step
+from stileblade.steps.step import Caption, Needs, Setting, Stage, Step, register_step
 
 
 @register_step
@@ -18,9 +18,20 @@ class Crease(CreasingStep):
     """Folds scored or perforated, or left for folding by hand; scores may stop short, or be double
     where the card gets thick."""
 
+    needs_before = Needs.FOLD
     stage = Stage.FOLDS
     title = "Crease"
     words = "score perforate fold line setback spine double"
+    sayings = (
+        "two score lines",
+        "double crease",
+        "spine",
+        "thick card fold",
+        "perforate the fold",
+        "score the fold",
+        "make the fold perforated",
+        "dashed fold",
+    )
     kind: Literal["crease"] = "crease"
     fold: str = special(
         "", "Fold", "Which fold; empty means all.", control="fold", empty="all folds"

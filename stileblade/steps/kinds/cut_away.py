@@ -19,6 +19,15 @@ class CutAway(PlacedStep):
     stage = Stage.WINDOWS
     title = "Cut away"
     words = "subtract notch remove bite waist difference"
+    sayings = (
+        "subtract",
+        "bite out",
+        "notch",
+        "take a piece out of the edge",
+        "thumb notch",
+        "cut a shape off",
+    )
+    takes = ("outline",)
     kind: Literal["cut-away"] = "cut-away"
     at: Anchor = anchor_at(Anchor.RIGHT)
 

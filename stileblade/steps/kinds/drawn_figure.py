@@ -25,6 +25,17 @@ class DrawnFigure(PlacedStep, LiningStep):
     stage = Stage.WINDOWS
     title = "Drawn figure"
     words = "pen draw stitch word letter sketch line"
+    sayings = (
+        "draw a shape with a pen",
+        "outline drawn with a pen",
+        "sketch",
+        "score a shape",
+        "emboss a shape",
+        "stitched shape",
+        "perforate a shape",
+        "write a word in outline",
+    )
+    takes = ("outline",)
     kind: Literal["drawn-figure"] = "drawn-figure"
     outline: AnyFigure = figure_field(Heart(), "Figure", "What is drawn.")
     margin: float = offset(

@@ -20,6 +20,11 @@ class EaselDisplay(Step):
     stage = Stage.OUTLINE
     title = "Display panel"
     words = "easel stand prop show picture start"
+    sayings = (
+        "easel front",
+        "display panel",
+    )
+    takes = ("margin",)
     starts_with = StartsWith.PROP
     reads_card = True
     kind: Literal["easel-display"] = "easel-display"

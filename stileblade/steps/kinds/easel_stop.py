@@ -20,6 +20,11 @@ class EaselStop(Step):
     stage = Stage.OUTLINE
     title = "Stop of an easel"
     words = "easel stand prop strip hold foot start"
+    sayings = (
+        "stopper",
+        "stop of the easel",
+    )
+    takes = ("deep",)
     starts_with = StartsWith.PROP
     reads_card = True
     kind: Literal["easel-stop"] = "easel-stop"

@@ -36,6 +36,10 @@ class EnvelopeStep(Step):
     stage = Stage.OUTLINE
     title = "Envelope"
     words = "layer start post mail cover made to measure"
+    sayings = (
+        "make an envelope",
+        "envelope to measure",
+    )
     starts_with = StartsWith.LAYER
     reads_stack = True
     sample_lies = Lies("base", "", Facing.AROUND)

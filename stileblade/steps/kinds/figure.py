@@ -22,6 +22,12 @@ class StartFigure(Step):
     stage = Stage.OUTLINE
     title = "Figure"
     words = "start shape outline shelf drawing"
+    by_figure = 1.0
+    sayings = (
+        "start with a shape",
+        "shaped card",
+    )
+    takes = ("outline",)
     starts_with = StartsWith.FIGURE
     kind: Literal["figure"] = "figure"
     outline: AnyFigure = figure_field(

@@ -29,6 +29,15 @@ class Fill(Step):
     stage = Stage.OUTLINE
     title = "Fill openings"
     words = "holes close tiny inner contours pick"
+    sayings = (
+        "close holes",
+        "fill holes",
+        "remove tiny holes",
+        "close openings",
+        "no inner contours",
+        "silhouette",
+        "solid shape",
+    )
     kind: Literal["fill"] = "fill"
     which: Which = choice(
         Which.ALL,

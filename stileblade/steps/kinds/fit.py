@@ -10,7 +10,7 @@ from stileblade.fields import choice
 from stileblade.geometry.curves.transforms import after, scaling, translation
 from stileblade.piece.work import Work
 from stileblade.steps.fitting import FitTo, factors, fitted_length, fitted_margin
-from stileblade.steps.step import Caption, Setting, Stage, Step, register_step
+from stileblade.steps.step import Caption, Needs, Setting, Stage, Step, register_step
 
 
 @register_step
@@ -18,9 +18,28 @@ class Fit(Step):
     """The figure as it stands, scaled about its centre to a width, a height, both, or to the
     closed card less a margin all round."""
 
+    needs_before = Needs.FIGURE
     stage = Stage.OUTLINE
     title = "Fit"
     words = "scale resize width height margin panel proportion"
+    sayings = (
+        "bigger",
+        "huge",
+        "blow up",
+        "larger",
+        "enlarge",
+        "smaller",
+        "resize",
+        "scale",
+        "make it fit",
+        "stretch",
+        "make it wider",
+        "set the width",
+        "set the height",
+        "change size",
+        "size of the figure",
+    )
+    takes = ("width",)
     reads_card = True
     kind: Literal["fit"] = "fit"
     to: FitTo = choice(

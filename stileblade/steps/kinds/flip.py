@@ -8,7 +8,7 @@ from typing import Literal
 from stileblade.fields import choice
 from stileblade.geometry.curves.transforms import mirror_across
 from stileblade.piece.work import Work
-from stileblade.steps.step import Caption, Setting, Stage, Step, register_step
+from stileblade.steps.step import Caption, Needs, Setting, Stage, Step, register_step
 
 
 class Sides(StrEnum):
@@ -20,9 +20,19 @@ class Sides(StrEnum):
 class Flip(Step):
     """The figure turned over in its place: left for right, or head for foot."""
 
+    needs_before = Needs.FIGURE
     stage = Stage.OUTLINE
     title = "Flip"
     words = "reverse reflect turn over"
+    sayings = (
+        "flip",
+        "reverse",
+        "other way round",
+        "mirror it in place",
+        "turn over",
+        "left for right",
+        "upside down",
+    )
     kind: Literal["flip"] = "flip"
     swap: Sides = choice(
         Sides.LEFT_RIGHT,

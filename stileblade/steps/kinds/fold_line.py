@@ -49,6 +49,23 @@ class FoldLine(CreasingStep):
     stage = Stage.FOLDS
     title = "Fold line"
     words = "score crease perforate position angle symmetry axis texture tear ribs"
+    sayings = (
+        "score line",
+        "fold here",
+        "another fold",
+        "perforated line",
+        "tear line",
+        "tear off",
+        "tear strip",
+        "coupon",
+        "score at an angle",
+        "diagonal fold",
+        "half fold",
+        "fold in the middle",
+        "scoring",
+        "ribbed texture",
+    )
+    takes = ("distance", "angle")
     kind: Literal["fold-line"] = "fold-line"
     by: By = choice(
         By.PLACE,

@@ -18,7 +18,7 @@ from stileblade.piece.lines import DrawnLine, How
 from stileblade.piece.work import Work
 from stileblade.steps.across import AcrossFold
 from stileblade.steps.handle import Handle, LineHandle, Moved
-from stileblade.steps.step import Caption, Setting, Stage, Step, Told, register_step
+from stileblade.steps.step import Caption, Needs, Setting, Stage, Step, Told, register_step
 
 MOST_LEVELS = 3
 """Boxes on boxes."""
@@ -59,9 +59,19 @@ class ForwardStep(AcrossFold):
     """Two slits across a fold and three folds between them: a strip that comes forward as a box
     when the card is opened to a right angle, and folds away between the panels."""
 
+    needs_before = Needs.FOLD
     stage = Stage.WINDOWS
     title = "Step forward"
     words = "box pop up slits parallel fold stage shelf layer"
+    sayings = (
+        "pop up",
+        "pop up box",
+        "box that stands forward",
+        "stage",
+        "shelf that pops",
+        "step",
+    )
+    takes = ("width",)
     kind: Literal["forward-step"] = "forward-step"
     width: float = length(40, "Wide", "Along the fold, between the two slits.", above=1)
     less: float = length(

@@ -18,7 +18,7 @@ from stileblade.geometry.regions.set_operations import difference, intersection,
 from stileblade.outlines.figures.round import Circle
 from stileblade.piece.windows import Opened
 from stileblade.piece.work import Note, Work
-from stileblade.steps.step import Caption, Setting, Stage, Step, Told, register_step
+from stileblade.steps.step import Caption, Needs, Setting, Stage, Step, Told, register_step
 from stileblade.steps.strips import Barred, Strip, held_at_both_ends
 
 MOST_BARS = 400
@@ -35,9 +35,20 @@ class Grille(Step):
     """Strips left standing across a window: bars in one direction or two, one of them in the
     centre, or rings and spokes. They end welded to the frame, so that none floats."""
 
+    needs_before = Needs.WINDOW
     stage = Stage.WINDOWS
     title = "Grille"
     words = "bars lantern porthole strips spokes rings grid"
+    sayings = (
+        "bars across the window",
+        "lantern",
+        "lattice",
+        "spokes",
+        "prison bars",
+        "grid in the window",
+        "ship's wheel",
+    )
+    takes = ("bar", "gap")
     kind: Literal["grille"] = "grille"
     window: str = special(
         "",

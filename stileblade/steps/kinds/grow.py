@@ -19,6 +19,22 @@ class Grow(Step):
     stage = Stage.OUTLINE
     title = "Surround"
     words = "offset grow shrink margin border inset outset"
+    sayings = (
+        "5 mm bigger",
+        "offset",
+        "outset",
+        "thicker",
+        "fatter",
+        "grow",
+        "shrink",
+        "border round the shape",
+        "border round the figure",
+        "margin round it",
+        "surround",
+        "inset the outline",
+        "outline round it",
+    )
+    takes = ("margin",)
     kind: Literal["grow"] = "grow"
     margin: float = signed_length(3, "Margin", "Outwards; negative shrinks the outline.")
     join: Join = choice(

@@ -37,6 +37,17 @@ class HangHole(Step):
     stage = Stage.WINDOWS
     title = "Hang hole"
     words = "peg hook thread ribbon tag display eyelet punch"
+    sayings = (
+        "hole for ribbon",
+        "hole for a string",
+        "hang tag hole",
+        "punch a hole",
+        "eyelet",
+        "peg hole",
+        "hook",
+        "hanger",
+    )
+    takes = ("size",)
     kind: Literal["hang-hole"] = "hang-hole"
     target: str = special("front", "On", "The panel that is hung up.", control="target")
     shape: Shape = choice(

@@ -37,6 +37,14 @@ class Insert(Step):
     stage = Stage.OUTLINE
     title = "Insert"
     words = "layer start inside lining writing sheet paper inner"
+    sayings = (
+        "inside sheet",
+        "writing paper inside",
+        "inner sheet",
+        "lining sheet",
+        "insert",
+    )
+    takes = ("margin",)
     starts_with = StartsWith.LAYER
     sample_lies = Lies("base", "", Facing.INSIDE)
     kind: Literal["insert"] = "insert"

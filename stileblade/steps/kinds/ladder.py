@@ -52,6 +52,16 @@ class SlotLadder(Step):
     stage = Stage.WINDOWS
     title = "Slot ladder"
     words = "slots lantern strips column cuts windows tree"
+    sayings = (
+        "row of slots",
+        "slits",
+        "column of slots",
+        "paper lantern slots",
+        "slots that get wider",
+        "christmas tree slots",
+        "vents",
+    )
+    takes = ("count", "first")
     kind: Literal["slot-ladder"] = "slot-ladder"
     count: int = number_of(6, "Slots", "How many there are.", least=1, most=100)
     first: float = length(20, "First", "How wide the uppermost slot is.", least=NARROWEST)

@@ -59,6 +59,14 @@ class Layers(Step):
     stage = Stage.OUTLINE
     title = "Artwork's layers"
     words = "layer start colour drawing register shadow paper artwork inlay"
+    sayings = (
+        "layers of the artwork",
+        "colours on top",
+        "coloured pieces",
+        "paper layers",
+        "shadow layer",
+    )
+    takes = ("margin",)
     starts_with = StartsWith.LAYER
     sample_artworks = StartArtwork.sample_artworks
     kind: Literal["layers"] = "layers"

@@ -38,6 +38,23 @@ class Lettering(Step):
     stage = Stage.WINDOWS
     title = "Pen lettering"
     words = "write text word letters single stroke line font greeting name plotter"
+    sayings = (
+        "write text",
+        "letter",
+        "letters",
+        "handwriting",
+        "name",
+        "greeting",
+        "happy birthday",
+        "pen text",
+        "write with a pen",
+        "sentiment",
+        "sign it",
+        "date",
+        "initials",
+        "single line font",
+    )
+    takes = ("height",)
     kind: Literal["lettering"] = "lettering"
     text: str = Field("Ahoy", title="Text", description="What is written.", max_length=120)
     face: PenFace = choice(

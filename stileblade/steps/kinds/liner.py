@@ -24,6 +24,11 @@ class Liner(Step):
     stage = Stage.OUTLINE
     title = "Liner"
     words = "layer start envelope lining inside patterned"
+    sayings = (
+        "envelope liner",
+        "lining of the envelope",
+    )
+    takes = ("margin",)
     starts_with = StartsWith.LAYER
     sample_lies = Lies("piece-1", "", Facing.INSIDE)
     kind: Literal["liner"] = "liner"

@@ -20,7 +20,7 @@ from stileblade.piece.lines import DrawnLine, How
 from stileblade.piece.sides import must_be_open, side_field
 from stileblade.piece.work import Work
 from stileblade.steps.handle import BoxHandle, Handle, Moved
-from stileblade.steps.step import Caption, Setting, Stage, Step, Told, register_step
+from stileblade.steps.step import Caption, Needs, Setting, Stage, Step, Told, register_step
 
 
 @register_step
@@ -28,9 +28,22 @@ class Lock(Step):
     """A rounded tab on an open edge, and a slit in the panel that it comes to lie on: pushed
     through, it holds a gatefold or a flap closed. The slit lies where the closed card has it."""
 
+    needs_before = Needs.FOLD
     stage = Stage.WINDOWS
     title = "Tab and slit"
     words = "lock close hold gatefold flap fasten tuck"
+    sayings = (
+        "lock",
+        "keep it closed",
+        "tuck",
+        "closure",
+        "latch",
+        "tab that holds the flap",
+        "fastener",
+        "slot for the flap",
+        "hold the gate closed",
+    )
+    takes = ("width", "depth")
     sample_folding = Folding(kind="gatefold")
     changes_size = True
     kind: Literal["lock"] = "lock"

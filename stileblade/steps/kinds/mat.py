@@ -48,6 +48,15 @@ class Mat(Step):
     stage = Stage.OUTLINE
     title = "Mat"
     words = "layer start frame margin panel smaller paper stepping"
+    sayings = (
+        "mat",
+        "matting",
+        "smaller panel on top",
+        "framed panel",
+        "decorative paper on the front",
+        "mat layer",
+    )
+    takes = ("margin",)
     starts_with = StartsWith.LAYER
     kind: Literal["mat"] = "mat"
     margin: float = length(

@@ -24,7 +24,7 @@ from stileblade.piece.windows import Copy, Opened
 from stileblade.piece.work import Note, Placed, Work
 from stileblade.steps.beginning import Beginning, Begun
 from stileblade.steps.handle import Handle, LineHandle, Moved
-from stileblade.steps.step import Caption, Setting, Stage, Step, register_step
+from stileblade.steps.step import Caption, Needs, Setting, Stage, Step, register_step
 
 
 class Towards(StrEnum):
@@ -69,9 +69,25 @@ class Mirror(Step):
     extreme, and both halves end there.
     """
 
+    needs_before = Needs.FIGURE
+    makes_panels = True
     stage = Stage.MIRROR
     title = "Mirror"
     words = "weld double fold lap reflect shaped card"
+    sayings = (
+        "mirror",
+        "double it",
+        "fold along the side",
+        "make it a card",
+        "two halves",
+        "reflect",
+        "weld to its copy",
+        "folded card",
+        "hinge",
+        "base of two",
+        "lap",
+    )
+    takes = ("lap",)
     kind: Literal["mirror"] = "mirror"
     towards: Towards = choice(
         Towards.FOLD,

@@ -52,6 +52,14 @@ class Overhang(Step):
     stage = Stage.WINDOWS
     title = "Overhang"
     words = "stand out beyond edge weld figure stick over"
+    sayings = (
+        "stick out over the edge",
+        "stand out beyond the edge",
+        "over the side",
+        "figure beyond the edge",
+        "peek over",
+    )
+    takes = ("out", "outline")
     changes_size = True
     kind: Literal["overhang"] = "overhang"
     outline: AnyFigure = figure_field(Circle(diameter=60), "Figure", "What stands out.")

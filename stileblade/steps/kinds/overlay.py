@@ -54,6 +54,17 @@ class Overlay(PlacedStep):
     stage = Stage.OUTLINE
     title = "Figure on it"
     words = "layer start word lettering sentiment greeting shape topper border overlay mat"
+    by_figure = 0.6
+    sayings = (
+        "glue a figure on",
+        "word on the front",
+        "topper",
+        "title on top",
+        "figure on pads",
+        "sticker",
+        "decoration on top",
+    )
+    takes = ("borders", "outline")
     starts_with = StartsWith.LAYER
     kind: Literal["overlay"] = "overlay"
     of: str = special(

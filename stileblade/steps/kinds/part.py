@@ -29,6 +29,12 @@ class Part(Step):
     stage = Stage.OUTLINE
     title = "Part of a piece"
     words = "split start rest other half offcut"
+    sayings = (
+        "other half",
+        "use the rest",
+        "what was cut off",
+        "the offcut",
+    )
     starts_with = StartsWith.PART
     kind: Literal["part"] = "part"
     piece: str = special("base", "Of", "The piece that was split.", control="piece")

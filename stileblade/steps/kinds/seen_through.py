@@ -15,7 +15,7 @@ from stileblade.piece.windows import Opened
 from stileblade.piece.work import Work
 from stileblade.steps.lining import Lining, LiningStep, lined_by
 from stileblade.steps.repeating import together
-from stileblade.steps.step import Caption, Setting, Stage, Step, Told, register_step
+from stileblade.steps.step import Caption, Needs, Setting, Stage, Step, Told, register_step
 
 
 class As(StrEnum):
@@ -31,9 +31,16 @@ class SeenThrough(LiningStep):
     """A window carried through the closed card onto the panel behind it, in exact register: cut
     there as well, or put there as a line, by which a picture or a layer is placed."""
 
+    needs_before = Needs.WINDOW
     stage = Stage.WINDOWS
     title = "Seen through"
     words = "project register behind window through layer place align"
+    sayings = (
+        "show through the window",
+        "draw where the window is",
+        "line up with the window",
+        "behind the hole",
+    )
     kind: Literal["seen-through"] = "seen-through"
     window: str = special(
         "",

@@ -55,6 +55,24 @@ class ShapedEdge(Step):
     stage = Stage.WINDOWS
     title = "Shaped edge"
     words = "scallop wave zigzag deckle battlement border trim edge"
+    sayings = (
+        "wavy",
+        "wavy edge",
+        "torn",
+        "torn edge",
+        "ripped edge",
+        "scalloped edge",
+        "scallops",
+        "zigzag",
+        "pinking",
+        "deckle",
+        "fancy edge",
+        "decorative edge",
+        "lace edge",
+        "battlements",
+        "wave along the bottom",
+    )
+    takes = ("depth", "pitch")
     kind: Literal["shaped-edge"] = "shaped-edge"
     target: str = special("front", "On", "The panel whose edge it is.", control="target")
     side: Side = side_field(Side.RIGHT, "Which edge.")

@@ -48,6 +48,22 @@ class Slice(Step):
     stage = Stage.OUTLINE
     title = "Slice"
     words = "trim cut flat foot top straight"
+    sayings = (
+        "crop",
+        "trim",
+        "cut off",
+        "straight bottom",
+        "flat bottom",
+        "flat foot",
+        "make it stand level",
+        "chop the top",
+        "remove the tip",
+        "flatten",
+        "level the foot",
+        "cut straight",
+        "shorten",
+    )
+    takes = ("distance",)
     kind: Literal["slice"] = "slice"
     keep: Keep = choice(
         Keep.ABOVE,

@@ -47,6 +47,17 @@ class Soften(Step):
     stage = Stage.WINDOWS
     title = "Soften corners"
     words = "round radius fillet smooth sharp"
+    sayings = (
+        "round corners",
+        "rounded corner",
+        "corner",
+        "corners",
+        "smooth corners",
+        "radius",
+        "soften",
+        "no sharp corners",
+    )
+    takes = ("radius",)
     kind: Literal["soften"] = "soften"
     radius: float = length(3, "Radius", "Of the rounding.", above=0, most=100)
     which: Which = choice(

@@ -66,6 +66,16 @@ class Split(Step):
     parts_piece = True
     title = "Split"
     words = "divide part cut apart strip separate halves pieces"
+    sayings = (
+        "cut in two",
+        "separate",
+        "two pieces",
+        "divide",
+        "tear apart",
+        "cut a strip off",
+        "halves",
+    )
+    takes = ("distance",)
     kind: Literal["split"] = "split"
     by: By = choice(By.LINE, "Along", "What parts it.", line="a line or strip", figure="a figure")
     runs: Runs = runs_field(when=_LINE)

@@ -29,7 +29,7 @@ from stileblade.steps.across import AcrossFold
 from stileblade.steps.handle import BoxHandle, Handle, Moved
 from stileblade.steps.placing import sizing_of, turned
 from stileblade.steps.repeating import together
-from stileblade.steps.step import Caption, Setting, Stage, Step, Told, register_step
+from stileblade.steps.step import Caption, Needs, Setting, Stage, Step, Told, register_step
 
 _ON = 1e-6
 
@@ -46,9 +46,18 @@ class StandingFigure(AcrossFold):
     """A figure across a fold, cut round on one side only: the crease stops at it and goes on behind
     it, so that it stands up out of the fold, in the plane of the other panel."""
 
+    needs_before = Needs.FOLD
     stage = Stage.WINDOWS
     title = "Standing figure"
     words = "stand up pop fold cut round half"
+    sayings = (
+        "figure that stands up",
+        "stand up figure",
+        "stand",
+        "cut half round",
+        "silhouette that stands on the fold",
+    )
+    takes = ("outline", "turn")
     changes_size = True
     kind: Literal["standing-figure"] = "standing-figure"
     outline: AnyFigure = figure_field(Circle(diameter=50), "Figure", "What stands up.")

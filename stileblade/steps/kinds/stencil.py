@@ -52,6 +52,16 @@ class Stencil(PlacedStep):
     stage = Stage.WINDOWS
     title = "Stencil"
     words = "cut out bridge island letters word drop"
+    sayings = (
+        "stencil",
+        "cut out a word",
+        "cut out letters",
+        "islands",
+        "bridges",
+        "letters that do not fall out",
+        "name cut out",
+    )
+    takes = ("bridge",)
     kind: Literal["stencil"] = "stencil"
     outline: AnyFigure = figure_field(Ring(diameter=40, opening=20), "Figure", "What is cut out.")
     bridged: bool = Field(

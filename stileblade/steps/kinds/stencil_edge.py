@@ -32,6 +32,14 @@ class StencilEdge(Step):
     stage = Stage.WINDOWS
     title = "Stencilled edge"
     words = "shaped border outer line surround replace edge figure"
+    sayings = (
+        "panel ends in a shape",
+        "front cut to a shape",
+        "outline as edge",
+        "front follows the figure",
+        "half of the front is a shape",
+    )
+    takes = ("outline",)
     kind: Literal["stencil-edge"] = "stencil-edge"
     outline: AnyFigure = figure_field(
         Ellipse(width=44, height=110), "Figure", "Whose outer line becomes the edge."

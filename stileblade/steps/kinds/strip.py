@@ -27,6 +27,14 @@ class Strip(Step):
     stage = Stage.OUTLINE
     title = "Strip"
     words = "layer start edge rim border behind reveal trim ribbon"
+    sayings = (
+        "strip along the edge",
+        "ribbon of paper",
+        "washi",
+        "strip behind",
+        "border strip",
+    )
+    takes = ("deep",)
     starts_with = StartsWith.LAYER
     kind: Literal["strip"] = "strip"
     edge: Side = side_field(Side.FOOT, "Of the panel, as it lies in the flat view.")

@@ -15,7 +15,7 @@ from stileblade.geometry.regions.set_operations import intersection, rectangle, 
 from stileblade.piece.folds import Fold
 from stileblade.piece.work import Work
 from stileblade.steps.across import OnFold
-from stileblade.steps.step import Caption, Setting, Stage, Step, Told, register_step
+from stileblade.steps.step import Caption, Needs, Setting, Stage, Step, Told, register_step
 
 
 @register_step
@@ -23,9 +23,20 @@ class HingeTab(OnFold):
     """A rectangle of paper across a fold, so long along it and so far to each side of it, welded
     to both halves: a hinge for figures that only touch."""
 
+    needs_before = Needs.FOLD
     stage = Stage.MIRROR
     title = "Hinge tab"
     words = "join bridge hinge connect weld touch"
+    sayings = (
+        "hinge tab",
+        "join the halves",
+        "halves fall apart",
+        "bridge between the halves",
+        "more hinge",
+        "glue tab",
+        "weak fold",
+    )
+    takes = ("length", "reach")
     kind: Literal["tab"] = "tab"
     length: float = positive(22, "Length", "Along the fold: what it adds to the hinge.", above=0)
     reach: float = positive(10, "Reach", "To each side of the fold.", above=0)

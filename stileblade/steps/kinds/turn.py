@@ -7,16 +7,27 @@ from typing import Literal
 from stileblade.fields import angle
 from stileblade.geometry.curves.transforms import rotation
 from stileblade.piece.work import Work
-from stileblade.steps.step import Caption, Setting, Stage, Step, register_step
+from stileblade.steps.step import Caption, Needs, Setting, Stage, Step, register_step
 
 
 @register_step
 class Turn(Step):
     """The figure turned about the centre of its box."""
 
+    needs_before = Needs.FIGURE
     stage = Stage.OUTLINE
     title = "Turn"
     words = "rotate angle lean"
+    sayings = (
+        "rotate",
+        "turn",
+        "tilt",
+        "lean",
+        "straighten",
+        "spin",
+        "on its side",
+    )
+    takes = ("angle",)
     kind: Literal["turn"] = "turn"
     angle: float = angle(90, "Angle", "Clockwise.")
 

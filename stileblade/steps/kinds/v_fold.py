@@ -19,7 +19,7 @@ from stileblade.piece.lines import DrawnLine, How
 from stileblade.piece.work import Work
 from stileblade.steps.across import AcrossFold
 from stileblade.steps.handle import Handle, LineHandle, Moved
-from stileblade.steps.step import Caption, Setting, Stage, Step, Told, register_step
+from stileblade.steps.step import Caption, Needs, Setting, Stage, Step, Told, register_step
 
 LEAST_ANGLE, MOST_ANGLE = 8.0, 75.0
 
@@ -40,9 +40,18 @@ class VFold(AcrossFold):
     """A slit across a fold and two slanting creases from its ends to a point of the fold: between them the
     fold bends the other way, so that it comes forward as a V when the card is opened."""
 
+    needs_before = Needs.FOLD
     stage = Stage.WINDOWS
     title = "V fold"
     words = "pop up beak mouth angle slant point triangle forward"
+    sayings = (
+        "beak",
+        "mouth",
+        "v fold",
+        "pop out triangle",
+        "slanting fold",
+    )
+    takes = ("width", "angle")
     kind: Literal["v-fold"] = "v-fold"
     width: float = length(
         50, "Slit", "How long it is, half of it on either side of the fold.", above=2

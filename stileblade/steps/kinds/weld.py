@@ -18,6 +18,19 @@ class Weld(PlacedStep):
     stage = Stage.MIRROR
     title = "Weld on"
     words = "add unite join figure overhang union"
+    sayings = (
+        "add a shape",
+        "join a shape",
+        "merge",
+        "attach",
+        "unite",
+        "combine",
+        "weld",
+        "glue shapes together",
+        "put ears on",
+        "add a tail",
+    )
+    takes = ("outline",)
     kind: Literal["weld"] = "weld"
     at: Anchor = anchor_at(Anchor.RIGHT)
     least: float = least_field()

@@ -38,6 +38,25 @@ class Window(PlacedStep):
     stage = Stage.WINDOWS
     title = "Window"
     words = "aperture opening porthole cut out"
+    by_figure = 1.0
+    sayings = (
+        "hole",
+        "round opening",
+        "opening",
+        "window",
+        "porthole",
+        "cut a hole",
+        "cut a hole in the front",
+        "pocket window",
+        "peephole",
+        "aperture",
+        "round window",
+        "square window",
+        "cutout",
+        "frame",
+        "see through",
+    )
+    takes = ("outline",)
     kind: Literal["window"] = "window"
     crosses: bool = Field(
         False,

@@ -99,7 +99,7 @@ function goTo(id: string) {
   selection.goTo(id)
   marked.value = null
 }
-const addStep = (kind: StepKind) => ((searching.value = false), act.addStep(kind))
+const addStep = (kind: StepKind, said: Values) => ((searching.value = false), act.addStep(kind, said))
 const lineUp = (moves: Moves) => ((liningUp.value = false), act.lineUp(moves))
 
 async function saveFiles(format: string, options: Values) {
@@ -291,7 +291,7 @@ onMounted(load)
       @forget="aims.forget"
     />
     <LineUpDialog v-if="liningUp && step" :document="document_" :piece="piece.id" :step="step.id" :unit="unit" @close="liningUp = false" @take="lineUp" />
-    <StepSearch v-if="searching" :started="steps.length > 0" :layer="piece.host !== ''" @close="searching = false" @pick="addStep" />
+    <StepSearch v-if="searching" :started="steps.length > 0" :layer="piece.host !== ''" :unit="unit" :having="act.having.value" @close="searching = false" @pick="addStep" />
     <ConflictDialog v-if="design.conflict.value" @mine="design.keepMine" @theirs="design.takeTheirs" @both="keepBoth" />
   </div>
   <HistoryDialog v-if="history" :id="id" @close="history = false" @take="takeVersion" />

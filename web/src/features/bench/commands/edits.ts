@@ -1,6 +1,7 @@
 /** Changes to a document, each a pure function to a new one. */
 import type { Schemas } from '@/shared/api/client'
 import type { Artwork, DesignData, PieceData, StepData, Values } from '@/shared/api/document'
+import type { StepKind } from '@/shared/catalogue'
 import { withValues } from '@/shared/values'
 
 export function pieceOf(document: DesignData, piece: string): PieceData {
@@ -191,4 +192,10 @@ export function setSize(document: DesignData, values: Values): DesignData {
 export function setFolding(document: DesignData, values: Values): DesignData {
   const { card } = document
   return { ...document, card: { ...card, folding: withValues(card.folding, values) } }
+}
+
+/** Where the figure becomes a card of panels: the place of the first step in use that does that; -1 if none does. */
+export function mirrorAt(steps: readonly StepData[], kinds: readonly StepKind[]): number {
+  const makes = new Set(kinds.filter((k) => k.makes_panels && !k.starts_with).map((k) => k.kind))
+  return steps.findIndex((s) => s.on && makes.has(s.kind))
 }

@@ -1,7 +1,8 @@
 /** What can be done with the steps of the piece in hand. */
+import { computed } from 'vue'
 import type { Schemas } from '@/shared/api/client'
 import type { Values } from '@/shared/api/document'
-import type { StepKind } from '@/shared/catalogue'
+import { useCatalogue, type StepKind } from '@/shared/catalogue'
 import { tell } from '@/shared/messages'
 import { initialValues } from '@/shared/form/schemaForm'
 import type { PickedOutline } from '@/features/outlines'
@@ -14,6 +15,7 @@ export type StepAction = 'switch' | 'earlier' | 'later' | 'duplicate' | 'remove'
 
 export function useStepCommands(design: Changing, selection: Selection, outcome: { readonly value: Outcome | null }) {
   const { document } = design
+  const catalogue = useCatalogue()
   const { pieceId, stepId, steps, step } = selection
 
   function setValues(values: Values) {
@@ -40,10 +42,25 @@ export function useStepCommands(design: Changing, selection: Selection, outcome:
     setValues({ [pick.picked_by]: 'picked', [pick.field]: taken.map((c) => c.share) })
   }
 
-  function addStep(kind: StepKind) {
+  const mirror = () => edits.mirrorAt(steps.value, catalogue.data?.steps ?? [])
+  /** What the piece has where a step would come. */
+  const having = computed(() => {
+    const flat = outcome.value?.flat
+    return {
+      panels: Boolean(flat?.panels.length),
+      folds: Boolean(flat?.folds.length),
+      windows: flat?.opened ?? false,
+      mirror: mirror() >= 0,
+    }
+  })
+
+  /** A step after the one in hand, with the values that were said; one for figures goes before the mirror. */
+  function addStep(kind: StepKind, said: Values = {}) {
     if (!document.value) return
-    const at = kind.starts_with ? 0 : step.value ? selection.index.value + 1 : steps.value.length
-    const values = { ...initialValues(kind.form), kind: kind.kind }
+    const here = kind.starts_with ? 0 : step.value ? selection.index.value + 1 : steps.value.length
+    const before = kind.needs === 'figure' && mirror() >= 0 ? mirror() : here
+    const at = Math.min(here, before)
+    const values = { ...initialValues(kind.form), ...said, kind: kind.kind }
     const [next, key] = edits.addStep(document.value, pieceId.value, at, values)
     design.change(next)
     stepId.value = key
@@ -94,5 +111,5 @@ export function useStepCommands(design: Changing, selection: Selection, outcome:
     if (document.value) design.change(edits.setAll(document.value, pieceId.value, moves))
   }
 
-  return { setValues, previewValues, setOutline, toggle, addStep, moveStep, actOn, mend, takeJoin, lineUp }
+  return { having, setValues, previewValues, setOutline, toggle, addStep, moveStep, actOn, mend, takeJoin, lineUp }
 }
