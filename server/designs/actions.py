@@ -10,11 +10,10 @@ from django.db import transaction
 from django.http import Http404
 
 from server.config.problems import Conflict
+from server.designs.keeping import forget_old
 from server.designs.models import Design, Revision
 from stileblade.design.document import Design as Document
 from stileblade.design.document import load_design
-
-KEPT_REVISIONS = 40
 
 
 def own(user: User, number: int) -> Design:
@@ -55,14 +54,19 @@ def save(user: User, number: int, data: dict[str, Any], base: int) -> Design:
             kept = Revision.objects.create(
                 design=design, number=base, document=text, conflicting=True
             )
-            _forget_old(design)
+            forget_old(design)
         elif text != design.document:
-            Revision.objects.create(design=design, number=design.revision, document=design.document)
+            Revision.objects.create(
+                design=design,
+                number=design.revision,
+                document=design.document,
+                saved=design.modified,
+            )
             design.document, design.name = text, document.name
             design.artworks = list(document.artworks)
             design.revision += 1
             design.save()
-            _forget_old(design)
+            forget_old(design)
     if late:
         raise Conflict(
             "This design was changed elsewhere in the meantime. Both versions are kept.",
@@ -73,29 +77,39 @@ def save(user: User, number: int, data: dict[str, Any], base: int) -> Design:
     return design
 
 
-def _forget_old(design: Design) -> None:
-    """Only so many earlier revisions stay, and so many refused ones."""
-    for refused in (False, True):
-        old = design.revisions.filter(conflicting=refused).values_list("pk", flat=True)
-        gone = list(old[KEPT_REVISIONS:])
-        if gone:
-            Revision.objects.filter(pk__in=gone).delete()
-
-
-def kept_version(user: User, number: int, kept: int) -> dict[str, Any]:
-    """The document of a revision."""
-    design = own(user, number)
+def version(user: User, number: int, kept: int) -> Revision:
+    """A version of the user's design; Http404 for another one's or none."""
     try:
-        return json.loads(design.revisions.get(pk=kept).document)
+        return own(user, number).revisions.get(pk=kept)
     except Revision.DoesNotExist:
         raise Http404 from None
 
 
-def duplicate(user: User, number: int, *, from_template: bool = False) -> Design:
+def name_version(user: User, number: int, kept: int, name: str) -> Revision:
+    """A version by a name, which is kept for ever; without one it is kept as others are."""
+    row = version(user, number, kept)
+    row.name = name
+    row.save(update_fields=["name"])
+    return row
+
+
+def from_version(user: User, number: int, kept: int) -> Design:
+    """A design of its own, made of a version."""
+    row = version(user, number, kept)
+    data = json.loads(row.document)
+    data["name"] = row.name or f"{str(data.get('name', 'Card'))[:100]} (version {row.number})"
+    return create(user, data)
+
+
+def duplicate(
+    user: User, number: int, *, from_template: bool = False, as_template: bool = False
+) -> Design:
+    """A design of its own; one that begins with a template, or is one, has its name."""
     design = own(user, number)
     data = json.loads(design.document)
-    data["name"] = design.name if from_template else f"{design.name[:110]} copy"
-    return create(user, data)
+    named = from_template or as_template
+    data["name"] = design.name if named else f"{design.name[:110]} copy"
+    return create(user, data, template=as_template)
 
 
 def rename(user: User, number: int, name: str) -> Design:

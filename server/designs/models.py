@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from django.contrib.auth.models import User
 from django.db import models
+from django.utils import timezone
 
 
 class Design(models.Model):
@@ -34,7 +35,12 @@ class Revision(models.Model):
     number = models.PositiveIntegerField()
     document = models.TextField()
     conflicting = models.BooleanField(default=False)
-    saved = models.DateTimeField(auto_now_add=True)
+    saved = models.DateTimeField(default=timezone.now)
+    """When it became the design's document; when it came, for one that was refused."""
+    name = models.CharField(max_length=120, default="", blank=True)
+    """What a person calls it; such a one is kept for ever."""
+    summary = models.JSONField(default=dict)
+    """What the history shows of it; empty until it is asked for."""
 
     class Meta:
         ordering = ["-saved", "-id"]

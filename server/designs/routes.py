@@ -13,8 +13,8 @@ from pydantic import BaseModel, Field
 from server.accounts.people import signed_in
 from server.computing.wishes import Document
 from server.designs import actions
-from server.designs.models import Design
-from server.designs.summary import is_there, summary_of, with_summaries
+from server.designs.models import Design, Revision
+from server.designs.summary import is_there, summary_of, summary_of_version, with_summaries
 from stileblade.design.document import Design as Kept
 from stileblade.fields import PlainText
 from stileblade.views.summary import Summary
@@ -71,6 +71,13 @@ class Version(BaseModel):
     number: int
     saved: datetime
     refused: bool
+    name: str
+
+
+class NamedVersion(BaseModel):
+    """``name`` is empty to give one up."""
+
+    name: Annotated[PlainText, Field(max_length=120)]
 
 
 class KeptVersion(BaseModel):
@@ -87,6 +94,12 @@ def _entry(design: Design) -> DesignEntry:
         modified=design.modified,
         summary=Summary.model_validate(summary_of(design)),
         waiting=not is_there(design),
+    )
+
+
+def _version(row: Revision) -> Version:
+    return Version(
+        kept=row.pk, number=row.number, saved=row.saved, refused=row.conflicting, name=row.name
     )
 
 
@@ -139,8 +152,12 @@ def change_design(request: HttpRequest, number: int, change: DesignChange) -> De
 
 
 @router.post("/designs/{number}/copy", response=Saved)
-def copy_design(request: HttpRequest, number: int, from_template: bool = False) -> Saved:
-    return _saved(actions.duplicate(signed_in(request), number, from_template=from_template))
+def copy_design(
+    request: HttpRequest, number: int, from_template: bool = False, as_template: bool = False
+) -> Saved:
+    user = signed_in(request)
+    made = actions.duplicate(user, number, from_template=from_template, as_template=as_template)
+    return _saved(made)
 
 
 @router.delete("/designs/{number}", response=Saved)
@@ -155,10 +172,30 @@ def delete_design(request: HttpRequest, number: int) -> Saved:
 @router.get("/designs/{number}/versions", response=list[Version])
 def list_versions(request: HttpRequest, number: int) -> list[Version]:
     """The design's history, the newest first."""
-    rows = actions.own(signed_in(request), number).revisions.defer("document")
-    return [Version(kept=r.pk, number=r.number, saved=r.saved, refused=r.conflicting) for r in rows]
+    rows = actions.own(signed_in(request), number).revisions.defer("document", "summary")
+    return [_version(row) for row in rows]
 
 
 @router.get("/designs/{number}/versions/{kept}", response=KeptVersion)
 def kept_version(request: HttpRequest, number: int, kept: int) -> KeptVersion:
-    return KeptVersion(document=actions.kept_version(signed_in(request), number, kept))
+    row = actions.version(signed_in(request), number, kept)
+    return KeptVersion(document=json.loads(row.document))
+
+
+@router.get("/designs/{number}/versions/{kept}/summary", response=Summary)
+def version_summary(request: HttpRequest, number: int, kept: int) -> Summary:
+    """How a version looks; computed when it is first asked for."""
+    return Summary.model_validate(
+        summary_of_version(actions.version(signed_in(request), number, kept))
+    )
+
+
+@router.patch("/designs/{number}/versions/{kept}", response=Version)
+def name_version(request: HttpRequest, number: int, kept: int, change: NamedVersion) -> Version:
+    return _version(actions.name_version(signed_in(request), number, kept, change.name))
+
+
+@router.post("/designs/{number}/versions/{kept}/design", response=Saved)
+def design_of_version(request: HttpRequest, number: int, kept: int) -> Saved:
+    """A design of its own, made of a version."""
+    return _saved(actions.from_version(signed_in(request), number, kept))

@@ -16,15 +16,17 @@ from django.db import close_old_connections
 
 from server.computing.asking import computed
 from server.computing.jobs import Answer
-from server.designs.models import Design
+from server.designs.models import Design, Revision
 from stileblade.unexpected import logger
-from stileblade.views.summary import unseen
+from stileblade.views.summary import Summary, unseen
 
 PATIENCE = 1.0
 
 
 def is_there(design: Design) -> bool:
-    return design.summary_revision == design.revision
+    """Whether the summary is of what the design is now, and has all that summaries have."""
+    current = design.summary_revision == design.revision
+    return current and design.summary.keys() >= Summary.model_fields.keys()
 
 
 def make(design: Design) -> bool:
@@ -43,6 +45,17 @@ def make(design: Design) -> bool:
         summary=summary, summary_revision=design.revision
     )
     return True
+
+
+def summary_of_version(row: Revision) -> dict[str, Any]:
+    """The summary of a version, made where it is not there."""
+    if not row.summary.keys() >= Summary.model_fields.keys():
+        done = computed("summary", row.document, person=f"summaries of {row.design.owner_id}")
+        if not isinstance(done, Answer):
+            return unseen(f"{done.message} {done.hint}").model_dump(mode="json")
+        row.summary = json.loads(done.content)
+        row.save(update_fields=["summary"])
+    return row.summary
 
 
 def summary_of(design: Design) -> dict[str, Any]:

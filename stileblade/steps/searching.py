@@ -258,7 +258,8 @@ def _values(
     rest = words - entry.title
     for name, labels in entry.choices.items():
         for value, label in labels.items():
-            said = (bool(label) and label <= rest) or stem(value) in rest
+            telling = label - entry.title
+            said = (bool(telling) and telling <= rest) or stem(value) in rest
             if said and value != kind.model_fields[name].default:
                 values[name] = value
     numbers = list(_numbers(text, unit))

@@ -21,6 +21,7 @@ class Summary(BaseModel):
     size: str
     way: str
     units: str
+    papers: list[str]
     closed: tuple[float, float]
     errors: int
     warnings: int
@@ -35,6 +36,7 @@ def unseen(problem: str) -> Summary:
         size="",
         way="",
         units="mm",
+        papers=[],
         closed=(0.0, 0.0),
         errors=1,
         warnings=0,
@@ -77,6 +79,7 @@ def _summary(text: str, cache: OutcomeCache | None) -> Summary:
         size=design.card.size.name,
         way=design.card.folding.way.title,
         units=design.units,
+        papers=[paper.name for paper in design.papers],
         closed=(width, height),
         errors=count[Severity.ERROR] + bool(attempt.failed),
         warnings=count[Severity.WARNING],

@@ -18,7 +18,7 @@ def tile(page: Page, name: str) -> object:
 
 
 def act(page: Page, name: str, action: str) -> None:
-    page.get_by_role("button", name=f"Actions for {name}", exact=True).click()
+    page.get_by_role("button", name=f"Actions for {name}", exact=True).first.click()
     page.get_by_role("menuitem", name=action).click()
 
 
@@ -50,16 +50,31 @@ def test_duplicate_rename_template_bin_and_restore(page: Page) -> None:
     page.get_by_role("button", name="Save").click()
     long = "A very long name for a shell that somebody found at the far end of the harbour wall"
     expect(page.get_by_text(long, exact=True)).to_be_visible()
-    act(page, long, "Make it a template")
+    act(page, long, "Make a template of it")
     expect(page.get_by_role("heading", name="Templates")).to_be_visible()
-    act(page, long, "To the bin")
+    # it is beside the design, which stays where it was, and a card can be started from it
+    expect(page.get_by_text(long, exact=True)).to_have_count(2)
+    page.goto("/new")
+    template = page.get_by_role("region", name="From a template").get_by_role("button")
+    expect(template).to_have_count(1)
+    template.click()
+    Bench(page).opened()
+    page.goto("/")
+    for _ in range(3):
+        act(page, long, "To the bin")
+        page.wait_for_load_state("networkidle")
     expect(page.get_by_text(long, exact=True)).to_have_count(0)
     page.get_by_role("button", name="Open the bin").click()
-    act(page, long, "Restore")
+    for _ in range(3):
+        act(page, long, "Restore")
+        page.get_by_role("dialog").get_by_role("button", name="Restore").click()
+        page.wait_for_load_state("networkidle")
     expect(page.get_by_text("The bin is empty.")).to_be_visible()
     page.get_by_role("button", name="Back to the designs").click()
-    expect(page.get_by_text(long, exact=True)).to_be_visible()
-    act(page, long, "To the bin")
+    expect(page.get_by_text(long, exact=True)).to_have_count(3)
+    for _ in range(3):
+        act(page, long, "To the bin")
+        page.wait_for_load_state("networkidle")
 
 
 def test_signing_out_and_in(fresh: Page) -> None:

@@ -178,13 +178,51 @@ def test_an_earlier_version_is_brought_back(page: Page) -> None:
         bench.type("Lap", lap)
         bench.settled()
     page.get_by_role("button", name="History").click()
-    dialog = page.get_by_role("dialog", name="Earlier versions")
-    dialog.get_by_role("button", name="Go back to it").first.click()
+    dialog = page.get_by_role("dialog", name="History")
+    expect(dialog.locator(".moment .folded").first).to_be_visible()
+    dialog.get_by_role("button", name="Name it").click()
+    page.locator(".el-message-box input").fill("for the shop")
+    page.get_by_role("button", name="Save", exact=True).click()
+    expect(dialog.get_by_role("button", name=re.compile("for the shop"))).to_be_visible()
+    dialog.get_by_role("button", name="Go back to it").click()
     expect(dialog).to_have_count(0)
     expect(bench.field("Lap")).to_have_value("5")
     bench.settled()
     page.get_by_role("button", name="Undo").click()
     expect(bench.field("Lap")).to_have_value("9")
+    bench.settled()
+
+
+def test_undo_reaches_back_beyond_leaving_and_reloading(page: Page) -> None:
+    bench = Bench(page)
+    bench.new(size="A2", figure="Heart")
+    bench.add("mirror")
+    bench.settled()
+    for lap in ("5", "9", "12"):
+        bench.type("Lap", lap)
+        bench.settled()
+    page.get_by_role("link", name="Stileblade").click()
+    expect(page.get_by_role("heading", name="Designs")).to_be_visible()
+    page.go_back()
+    bench.opened()
+    undo = page.get_by_role("button", name="Undo")
+    for lap in ("9", "5"):
+        expect(undo).to_be_enabled()
+        undo.click()
+        expect(bench.field("Lap")).to_have_value(lap)
+    page.get_by_role("button", name="Redo").click()
+    expect(bench.field("Lap")).to_have_value("9")
+    bench.settled()
+    page.reload()
+    bench.opened()
+    expect(bench.field("Lap")).to_have_value("9")
+    # what was undone is history as well
+    page.get_by_role("button", name="History").click()
+    moments = page.get_by_role("dialog", name="History").locator(".grid .moment")
+    assert moments.count() >= 5
+    page.get_by_role("button", name="Make a design of it").click()
+    bench.opened()
+    expect(page.get_by_label("Name of the design")).to_have_value(re.compile(r"\(version \d+\)"))
 
 
 def test_a_full_disk_is_said_and_what_was_done_is_saved_when_there_is_room(page: Page) -> None:

@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+from datetime import UTC, datetime, timedelta
 from typing import Any
 
 import pytest
 from django.test import Client
+from django.utils import timezone
 
-from server.designs.actions import KEPT_REVISIONS
+from server.designs.keeping import MOST_OF_A_DAY, thinned
 from server.designs.models import Design, Revision
 from tests.server.conftest import Api
 
@@ -59,14 +61,59 @@ def test_a_late_save_overwrites_nothing_and_both_are_kept(designer: Api, blank: 
     assert kept["document"]["name"] == "second"
 
 
-def test_only_so_many_revisions_stay_but_refused_ones_do(designer: Api, blank: Data) -> None:
+def test_versions_are_kept_thinly_with_time() -> None:
+    """All of a day, the last of each hour for thirty days, of each day before that."""
+    now = datetime(2026, 11, 28, 12, 30, tzinfo=UTC)
+    ages = [
+        *(timedelta(minutes=n) for n in range(60)),  # all stay
+        *(timedelta(days=3, minutes=10 * n) for n in range(12)),  # two hours: three of them begun
+        *(timedelta(days=90, hours=n) for n in range(30)),  # two days begun
+    ]
+    rows = [(n, now - age) for n, age in enumerate(ages)]
+    gone = set(thinned(rows, now))
+    assert gone.isdisjoint(range(60))
+    assert len(set(range(60, 72)) - gone) == 3
+    assert len(set(range(72, 102)) - gone) == 2
+    assert 60 not in gone  # the newest of its hour
+    many = [(n, now - timedelta(seconds=n)) for n in range(MOST_OF_A_DAY + 600)]
+    assert MOST_OF_A_DAY <= len(many) - len(set(thinned(many, now))) <= MOST_OF_A_DAY + 11
+
+
+def test_old_versions_go_but_named_and_refused_ones_stay(designer: Api, blank: Data) -> None:
     number = make(designer, blank)
-    designer("PUT", f"/designs/{number}", {"document": {**blank, "name": "late"}, "revision": 7})
-    for revision in range(1, KEPT_REVISIONS + 5):
+    path = f"/designs/{number}"
+    designer("PUT", path, {"document": {**blank, "name": "late"}, "revision": 7})
+    for revision in range(1, 8):
         body = {"document": {**blank, "name": f"n{revision}"}, "revision": revision}
-        assert designer("PUT", f"/designs/{number}", body)[0] == 200
-    assert Revision.objects.filter(conflicting=False).count() == KEPT_REVISIONS
-    assert Revision.objects.filter(conflicting=True).count() == 1
+        assert designer("PUT", path, body)[0] == 200
+    rows = [v for v in designer("GET", f"{path}/versions")[1] if not v["refused"]]
+    assert [v["number"] for v in rows] == [7, 6, 5, 4, 3, 2, 1]
+    named = f"{path}/versions/{rows[-1]['kept']}"
+    assert designer("PATCH", named, {"name": "as it was sold"})[1]["name"] == "as it was sold"
+    Revision.objects.filter(conflicting=False).update(saved=timezone.now() - timedelta(days=99))
+    designer("PUT", path, {"document": {**blank, "name": "n8"}, "revision": 8})
+    left = designer("GET", f"{path}/versions")[1]
+    assert [v["name"] for v in left if v["name"]] == ["as it was sold"]
+    assert sum(v["refused"] for v in left) == 1
+    # of the old ones one of their day, besides the named one and the newest
+    assert len([v for v in left if not v["refused"]]) == 3
+
+
+def test_a_version_is_seen_and_made_a_design_of_its_own(designer: Api, blank: Data) -> None:
+    number = make(designer, blank)
+    path = f"/designs/{number}"
+    wide = {**blank, "card": {**blank["card"], "size": {"name": "Own", "width": 80, "height": 90}}}
+    designer("PUT", path, {"document": wide, "revision": 1})
+    (row,) = designer("GET", f"{path}/versions")[1]
+    version = f"{path}/versions/{row['kept']}"
+    first = designer("GET", f"{version}/summary")[1]
+    assert first["picture"]["shapes"]
+    assert first["closed"] != [80, 90]
+    assert designer("GET", f"{version}/summary")[1] == first
+    made = designer("POST", f"{version}/design")[1]["id"]
+    document = designer("GET", f"/designs/{made}")[1]["document"]
+    assert document["card"] == designer("GET", version)[1]["document"]["card"]
+    assert document["name"].endswith("(version 1)")
 
 
 @pytest.mark.parametrize(
@@ -116,6 +163,9 @@ def test_everyone_sees_their_own_designs_only(designer: Api, other: Api, blank: 
         ("POST", f"{path}/copy", None),
         ("DELETE", path, None),
         ("GET", f"{path}/versions/1", None),
+        ("GET", f"{path}/versions/1/summary", None),
+        ("PATCH", f"{path}/versions/1", {"name": "mine"}),
+        ("POST", f"{path}/versions/1/design", None),
     ):
         assert other(method, where, body)[0] == 404
     assert Design.objects.get().name == blank["name"]

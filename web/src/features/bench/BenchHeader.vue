@@ -94,14 +94,8 @@ const card = computed(() => {
       <ElButton text :disabled="!canRedo" title="Redo (Ctrl+Shift+Z)" @click="emit('redo')">Redo</ElButton>
     </span>
     <ElButton text class="history" title="Earlier versions of this design" @click="emit('history')">History</ElButton>
-    <button
-      class="plain-button saved"
-      :class="state"
-      :title="trouble || 'Work is saved by itself'"
-      :aria-description="trouble"
-      data-testid="save-state"
-      @click="emit('save')"
-    >
+    <span v-if="state === 'saved' || state === 'saving'" class="saved" title="Work is saved by itself" data-testid="save-state">{{ saving }}</span>
+    <button v-else class="plain-button saved" :class="state" :title="`${trouble} Press to try again.`" :aria-description="trouble" data-testid="save-state" @click="emit('save')">
       {{ saving }}
     </button>
     <ElButton text title="All pieces of this card, laid out on sheets" @click="toSheets">Sheets</ElButton>
@@ -154,6 +148,10 @@ const card = computed(() => {
 .what {
   overflow: hidden;
   text-overflow: ellipsis;
+}
+.bar :deep(.el-radio-group) {
+  flex: none;
+  flex-wrap: nowrap;
 }
 .pair {
   display: flex;

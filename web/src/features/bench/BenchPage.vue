@@ -294,7 +294,7 @@ onMounted(load)
     <StepSearch v-if="searching" :started="steps.length > 0" :layer="piece.host !== ''" :unit="unit" :having="act.having.value" @close="searching = false" @pick="addStep" />
     <ConflictDialog v-if="design.conflict.value" @mine="design.keepMine" @theirs="design.takeTheirs" @both="keepBoth" />
   </div>
-  <HistoryDialog v-if="history" :id="id" @close="history = false" @take="takeVersion" />
+  <HistoryDialog v-if="history" :id="id" :unit="unit" @close="history = false" @take="takeVersion" />
 </template>
 
 <style scoped src="./bench.css"></style>

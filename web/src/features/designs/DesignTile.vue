@@ -12,7 +12,7 @@ const emit = defineEmits<{ act: [action: string] }>()
 const actions = computed(() =>
   props.entry.binned
     ? [
-        ['restore', 'Restore'],
+        ['look', 'Restore'],
         ['delete', 'Delete for good'],
       ]
     : [
@@ -21,7 +21,7 @@ const actions = computed(() =>
         ...(props.entry.template ? [] : [['sheets', 'Lay out on sheets']]),
         ['rename', 'Rename'],
         ['copy', 'Duplicate'],
-        ['template', props.entry.template ? 'No template any more' : 'Make it a template'],
+        props.entry.template ? ['design', 'Make it an ordinary design'] : ['template', 'Make a template of it'],
         ['bin', 'To the bin'],
       ],
 )
@@ -29,9 +29,11 @@ const checks = computed(() => {
   const s = props.entry.summary
   if (s.problem) return { kind: 'error', mark: '✕', text: 'cannot be read' }
   const plural = (n: number, word: string) => `${n} ${word}${n === 1 ? '' : 's'}`
-  if (s.errors) return { kind: 'error', mark: '✕', text: plural(s.errors, 'error') }
-  if (s.warnings) return { kind: 'warning', mark: '△', text: plural(s.warnings, 'warning') }
-  if (s.notes) return { kind: 'note', mark: '○', text: plural(s.notes, 'note') }
+  const counts = [[s.errors, 'error'], [s.warnings, 'warning'], [s.notes, 'note']] as const
+  const text = counts.flatMap(([n, word]) => (n ? [plural(n, word)] : [])).join(', ')
+  if (s.errors) return { kind: 'error', mark: '✕', text }
+  if (s.warnings) return { kind: 'warning', mark: '△', text }
+  if (s.notes) return { kind: 'note', mark: '○', text }
   return { kind: 'good', mark: '✓', text: 'all checks passed' }
 })
 const closed = computed(() =>

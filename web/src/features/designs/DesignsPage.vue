@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
-import { useTimeoutFn } from '@vueuse/core'
+import { useLocalStorage, useTimeoutFn } from '@vueuse/core'
 import { RouterLink, useRouter } from 'vue-router'
 import { answer, client, type Schemas } from '@/shared/api/client'
 import { ApiError } from '@/shared/api/errors'
@@ -43,12 +43,23 @@ function picked(event: Event) {
 const found = computed(() => {
   const wanted = words.value.toLowerCase().split(/\s+/).filter(Boolean)
   return (entries.value ?? []).filter((e) => {
-    const text = `${e.name} ${e.summary.size} ${e.summary.way}`.toLowerCase()
+    const text = `${e.name} ${e.summary.size} ${e.summary.way} ${e.summary.papers.join(' ')}`.toLowerCase()
     return wanted.every((w) => text.includes(w))
   })
 })
-const designs = computed(() => found.value.filter((e) => !e.template))
+const designs = computed(() => ordered(found.value.filter((e) => !e.template)))
 const templates = computed(() => found.value.filter((e) => e.template))
+
+const ORDERS = { changed: 'last changed first', name: 'by name', size: 'by size, the largest first', checks: 'those to mend first' } as const
+const order = useLocalStorage<keyof typeof ORDERS>('stileblade.designs.order', 'changed')
+function ordered(rows: Entry[]): Entry[] {
+  const area = (e: Entry) => e.summary.closed[0] * e.summary.closed[1]
+  const trouble = (e: Entry) => e.summary.errors * 1e6 + e.summary.warnings * 1e3 + e.summary.notes
+  if (order.value === 'name') return [...rows].sort((a, b) => a.name.localeCompare(b.name, undefined, { numeric: true }))
+  if (order.value === 'size') return [...rows].sort((a, b) => area(b) - area(a))
+  if (order.value === 'checks') return [...rows].sort((a, b) => trouble(b) - trouble(a))
+  return rows
+}
 
 /** Pictures that are still being made are asked for again. */
 const soon = useTimeoutFn(() => void load(false), 1000, { immediate: false })
@@ -112,9 +123,14 @@ async function run(entry: Entry, action: string) {
   } else if (action === 'copy') {
     await act(() => answer(client.POST('/api/designs/{number}/copy', path(entry))), 'Duplicated.')
   } else if (action === 'template') {
-    await act(() => change({ template: !entry.template }))
+    const made = { params: { path: { number: entry.id }, query: { as_template: true } } }
+    await act(() => answer(client.POST('/api/designs/{number}/copy', made)), `“${entry.name}” is a template as well now.`)
+  } else if (action === 'design') {
+    await act(() => change({ template: false }))
   } else if (action === 'bin') {
     await act(() => change({ binned: true }), `“${entry.name}” is in the bin.`)
+  } else if (action === 'look') {
+    if (await ask('Bring it back?', `“${entry.name}” goes back to the designs.`, 'Restore')) await run(entry, 'restore')
   } else if (action === 'restore') {
     await act(() => change({ binned: false }), 'Restored.')
   } else if (action === 'delete') {
@@ -148,7 +164,7 @@ async function signOut() {
   <div class="page">
     <header class="top">
       <BrandMark />
-      <ElInput v-model="words" class="search" placeholder="Search designs" aria-label="Search designs" clearable />
+      <ElInput v-model="words" class="search" placeholder="Search by name, size, way or paper" aria-label="Search designs" clearable />
       <span class="spring" />
       <span class="who soft">
         <template v-if="session.demo && session.name === 'demo'">Signed in as the demo designer</template>
@@ -163,6 +179,9 @@ async function signOut() {
       <div class="heading">
         <h1>{{ showBin ? 'Bin' : 'Designs' }}</h1>
         <span class="spring" />
+        <ElSelect v-model="order" size="small" class="order" aria-label="Order of the designs">
+          <ElOption v-for="(label, key) in ORDERS" :key="key" :value="key" :label="label" />
+        </ElSelect>
         <ElButton text title="A design that was saved as a file; it can be dropped here, too" @click="picker?.click()">Open a design file …</ElButton>
         <input ref="picker" type="file" accept=".json,application/json" hidden @change="picked" />
         <ElButton text @click="showBin = !showBin">{{ showBin ? 'Back to the designs' : 'Open the bin' }}</ElButton>
@@ -230,6 +249,9 @@ async function signOut() {
 }
 h1 {
   font-size: var(--size-title);
+}
+.order {
+  width: 190px;
 }
 .templates {
   margin: 28px 0 12px;

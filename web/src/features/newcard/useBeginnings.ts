@@ -1,5 +1,5 @@
 /** The ways to begin a card, asked of the server again after each change of what they depend on. */
-import { onBeforeUnmount, readonly, ref, shallowRef, watch } from 'vue'
+import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
 import { answer, client, type Schemas } from '@/shared/api/client'
 import type { DesignData } from '@/shared/api/document'
 import { tellError } from '@/shared/messages'
@@ -17,31 +17,33 @@ const PAUSE_MS = 80
 
 export function useBeginnings(wish: () => Wish | null) {
   const found = shallowRef<readonly Beginning[]>([])
-  const busy = ref(false)
+  /** What is wished for, and what is shown is of. */
+  const wanted = ref('')
+  const shown = ref('')
   let timer: ReturnType<typeof setTimeout> | undefined
   let asked: AbortController | undefined
 
-  async function ask(body: Wish) {
+  async function ask(body: Wish, key: string) {
     asked?.abort()
     const mine = (asked = new AbortController())
     try {
       found.value = await answer(client.POST('/api/beginnings', { body, signal: mine.signal, headers: { 'X-About': 'new card' } }))
     } catch (error) {
-      if (!mine.signal.aborted) tellError(error)
-    } finally {
-      if (asked === mine) busy.value = false
+      if (mine.signal.aborted) return
+      found.value = []
+      tellError(error)
     }
+    shown.value = key
   }
 
   watch(
     () => JSON.stringify(wish()),
-    () => {
+    (key) => {
       const body = wish()
       clearTimeout(timer)
       if (!body) return
-      // what is shown is of what was chosen before
-      busy.value = true
-      timer = setTimeout(() => void ask(body), PAUSE_MS)
+      wanted.value = key
+      timer = setTimeout(() => void ask(body, key), PAUSE_MS)
     },
     { immediate: true },
   )
@@ -49,5 +51,5 @@ export function useBeginnings(wish: () => Wish | null) {
     clearTimeout(timer)
     asked?.abort()
   })
-  return { found, busy: readonly(busy) }
+  return { found, busy: computed(() => wanted.value !== shown.value) }
 }

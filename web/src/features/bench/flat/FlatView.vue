@@ -19,6 +19,7 @@ import SheetFrame from './SheetFrame.vue'
 import type { Typed } from './typed'
 import TypeOver from './TypeOver.vue'
 import { useFitting } from './useFitting'
+import { useFreePlace, type Spot } from './useFreePlace'
 import { usePinch } from './usePinch'
 import { useViewport } from './useViewport'
 import ViewTools from './ViewTools.vue'
@@ -101,8 +102,22 @@ const loupeAsked = ref<boolean | null>(null)
 const loupeShown = computed(
   () => loupeAsked.value ?? Boolean(props.finished?.loupe.some((p) => p.value !== null) || lost.value),
 )
-/** Where there is more room for the loupe: below the piece, or beside it and its dimensions. */
-const lying = computed(() => viewport.view.width - viewport.toX(box.value.right) < 70 + 145)
+/** Where the loupe covers the least: along the foot or the head, or standing at a side. */
+const loupePlaces = computed<Spot[]>(() => {
+  const { width, height } = viewport.view
+  const [lying, standing] = [{ width: 270, height: 132 }, { width: 132, height: 214 }]
+  const [left, right, top, foot] = [34, width - 10, 66, height - 44]
+  return [
+    { left, top: foot - lying.height, ...lying },
+    { left: right - lying.width, top: foot - lying.height, ...lying },
+    { left: right - standing.width, top: foot - standing.height, ...standing },
+    { left, top: foot - standing.height, ...standing },
+    { left: right - standing.width, top, ...standing },
+    { left, top, ...standing },
+    { left, top, ...lying },
+    { left: right - lying.width, top, ...lying },
+  ]
+})
 async function stepLoupe(by: number) {
   if (loupeShown.value) return loupe.value?.step(by)
   loupeAsked.value = true
@@ -132,6 +147,7 @@ const paper = computed(() => {
 const typed = ref<Typed | null>(null)
 /** Where something is dragged: the loupe goes there. */
 const draggedAt = ref<{ x: number; y: number } | null>(null)
+const loupeAt = useFreePlace(element, () => loupePlaces.value, () => [props.flat, loupePlaces.value, viewport.view.x, viewport.view.y, viewport.view.scale, viewport.view.inside, loupeShown.value])
 defineExpose({ fit, near, zoom, stepLoupe, turnOver, toggleBare: () => (bare.value = !bare.value) })
 </script>
 
@@ -230,7 +246,7 @@ defineExpose({ fit, near, zoom, stepLoupe, turnOver, toggleBare: () => (bare.val
     <p v-if="bare" class="told" role="status">{{ bareTold }}</p>
     <TypeOver v-if="typed" :key="`${typed.label}-${typed.x}`" :typed="typed" :unit="unit" @close="typed = null" />
     <ActualSizeDialog v-if="measuring" :unit="unit" @close="measuring = false" @take="viewport.zoomTo" />
-    <LoupeInset v-if="(finished?.loupe.length && loupeShown) || draggedAt" ref="loupe" :places="finished?.loupe ?? []" :follow="draggedAt" :path="flat.path" :folds="flat.folds" :colour="colour" :unit="unit" :lying="lying" />
+    <LoupeInset v-if="(finished?.loupe.length && loupeShown) || draggedAt" ref="loupe" :places="finished?.loupe ?? []" :follow="draggedAt" :path="flat.path" :folds="flat.folds" :colour="colour" :unit="unit" :spot="loupePlaces[loupeAt] ?? loupePlaces[0]!" />
     <div class="switches">
       <button v-if="placed" :aria-pressed="layersShown" @click="layersShown = !layersShown">{{ layersShown ? 'Hide the layers' : 'Show the layers' }}</button>
       <button v-if="finished?.loupe.length" :aria-pressed="loupeShown" @click="loupeAsked = !loupeShown">{{ loupeShown ? 'Hide the loupe' : 'Show the loupe' }}</button>

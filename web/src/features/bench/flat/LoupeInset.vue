@@ -4,6 +4,7 @@ import { computed, ref, watch } from 'vue'
 import type { Schemas } from '@/shared/api/client'
 import type { Unit } from '@/shared/api/document'
 import { formatLength } from '@/shared/units/lengths'
+import type { Spot } from './useFreePlace'
 
 const props = defineProps<{
   places: readonly Schemas['LoupePlace'][]
@@ -11,8 +12,8 @@ const props = defineProps<{
   folds: readonly Schemas['FoldView'][]
   colour: string
   unit: Unit
-  /** Whether it lies along the foot of the view; it stands at the right otherwise. */
-  lying: boolean
+  /** Where it is, in pixels of the view. */
+  spot: Spot
   /** Where something is dragged: it is looked at instead. */
   follow: { x: number; y: number } | null
 }>()
@@ -48,7 +49,13 @@ defineExpose({ step, show })
 </script>
 
 <template>
-  <aside v-if="place" class="loupe" :class="{ lying }" aria-label="Loupe">
+  <aside
+    v-if="place"
+    class="loupe"
+    :class="{ lying: spot.width > spot.height }"
+    :style="{ left: `${spot.left}px`, top: `${spot.top}px`, width: `${spot.width}px`, height: `${spot.height}px` }"
+    aria-label="Loupe"
+  >
     <svg :viewBox="view" :width="SIZE" :height="SIZE" role="img" :aria-label="`Loupe: ${place.title}`">
       <path class="paper" :d="path" :fill="colour" />
       <template v-for="f in folds" :key="f.name">
@@ -71,10 +78,9 @@ defineExpose({ step, show })
 <style scoped>
 .loupe {
   position: absolute;
-  right: 10px;
-  bottom: 44px;
   display: grid;
   grid-template-columns: 118px;
+  align-content: start;
   gap: 6px;
   padding: 6px;
   border: 1px solid var(--border-strong);
@@ -106,7 +112,6 @@ line {
   stroke-width: 3px;
 }
 .lying {
-  inset: auto auto 44px 34px;
   grid-template-columns: auto 128px;
   gap: 9px;
 }

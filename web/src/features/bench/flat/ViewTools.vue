@@ -6,6 +6,11 @@ defineProps<{ viewport: Viewport; inHand: boolean }>()
 const bare = defineModel<boolean>('bare', { required: true })
 const keyShown = defineModel<boolean>('keyShown', { required: true })
 const sheetShown = defineModel<boolean>('sheetShown', { required: true })
+/** A folded card from outside, and laid open. */
+const SIDES = [
+  { label: 'outside', inside: false, title: 'The outside of the paper (I turns it over)', path: 'M3 1h8v10H3z' },
+  { label: 'inside', inside: true, title: 'The inside of the paper (I turns it over)', path: 'M1 2l6 1.5L13 2v8.5L7 11 1 10.5zM7 3.5V11' },
+]
 const emit = defineEmits<{ whole: []; near: []; turnOver: []; actual: []; zoom: [factor: number] }>()
 </script>
 
@@ -20,9 +25,11 @@ const emit = defineEmits<{ whole: []; near: []; turnOver: []; actual: []; zoom: 
     </div>
   </div>
   <div class="group looks">
-      <button :aria-pressed="viewport.view.inside" title="Turn the sheet over (I)" @click="emit('turnOver')">
-        {{ viewport.view.inside ? 'inside' : 'outside' }}
-      </button>
+      <span class="sides" role="group" aria-label="Side that is seen">
+        <button v-for="side in SIDES" :key="side.label" :aria-pressed="viewport.view.inside === side.inside" :title="side.title" @click="viewport.view.inside === side.inside || emit('turnOver')">
+          <svg viewBox="0 0 14 12" aria-hidden="true"><path :d="side.path" /></svg>{{ side.label }}
+        </button>
+      </span>
       <button :aria-pressed="bare" title="The bare lines that the machine gets (L)" @click="bare = !bare">lines alone</button>
       <button :aria-pressed="sheetShown" title="The sheet that the paper comes in" @click="sheetShown = !sheetShown">sheet</button>
       <button :aria-pressed="keyShown" title="What the lines mean" @click="keyShown = !keyShown">key</button>
@@ -39,6 +46,18 @@ const emit = defineEmits<{ whole: []; near: []; turnOver: []; actual: []; zoom: 
   position: absolute;
   left: 34px;
   bottom: 10px;
+}
+.sides {
+  display: flex;
+  border-right: 1px solid var(--border-strong);
+}
+.sides svg {
+  width: 13px;
+  height: 11px;
+  margin-right: 4px;
+  vertical-align: -1px;
+  fill: none;
+  stroke: currentColor;
 }
 .group {
   display: flex;

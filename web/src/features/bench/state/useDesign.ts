@@ -2,16 +2,19 @@
  * The open design: its document with undo and redo, drafted in the browser at once and saved to
  * the server within a second.
  */
-import { shallowRef } from 'vue'
+import { computed, shallowRef } from 'vue'
 import { answer, client } from '@/shared/api/client'
 import type { DesignData } from '@/shared/api/document'
+import { tellError } from '@/shared/messages'
 import { useDocument } from './useDocument'
 import type { Draft } from './useDraft'
+import { usePast } from './usePast'
 import { useSaving } from './useSaving'
 
 /** `owner` tells the person and the server's data from others in this browser. */
 export function useDesign(id: number, owner: string) {
   const open = useDocument()
+  const past = usePast(id)
   const saving = useSaving(id, owner, open.document, open.passing)
   /** Work that the server never got, until it is decided whether to go on with it. */
   const offered = shallowRef<Draft | null>(null)
@@ -20,6 +23,7 @@ export function useDesign(id: number, owner: string) {
     const found = await saving.open()
     open.put(found.document, { anew: true })
     offered.value = found.offered
+    void past.load()
   }
   function takeUp() {
     const draft = offered.value
@@ -41,6 +45,24 @@ export function useDesign(id: number, owner: string) {
     open[by]()
     if (open.document.value !== before) saving.changed()
   }
+  let reaching = false
+  /** Undo, and beyond what was done here into the versions before it. */
+  async function undo() {
+    if (open.canUndo.value || open.passing.value) return step('undo')
+    const now = open.document.value
+    if (!now || reaching) return
+    reaching = true
+    try {
+      const earlier = await past.before(now)
+      if (!earlier || open.document.value !== now) return
+      open.putBehind(earlier)
+      step('undo')
+    } catch (error) {
+      tellError(error)
+    } finally {
+      reaching = false
+    }
+  }
 
   async function takeTheirs() {
     open.put(await saving.takeTheirs())
@@ -57,11 +79,11 @@ export function useDesign(id: number, owner: string) {
 
   return {
     document: open.document,
-    canUndo: open.canUndo,
+    canUndo: computed(() => open.canUndo.value || past.any.value),
     canRedo: open.canRedo,
     preview: open.preview,
     giveUp: open.giveUp,
-    undo: () => step('undo'),
+    undo: () => void undo(),
     redo: () => step('redo'),
     change,
     offered,

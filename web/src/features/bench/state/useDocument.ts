@@ -45,6 +45,11 @@ export function useDocument() {
     history[by]()
   }
 
+  /** Something from before all that can be undone, which undo comes to then. */
+  function putBehind(earlier: DesignData) {
+    history.undoStack.value.push({ snapshot: earlier, timestamp: 0 })
+  }
+
   return {
     document,
     passing: readonly(passing),
@@ -54,6 +59,7 @@ export function useDocument() {
     change,
     preview,
     giveUp,
+    putBehind,
     undo: () => step('undo'),
     redo: () => step('redo'),
   }
