@@ -7,7 +7,6 @@ import {
   Group,
   LineBasicMaterial,
   LineLoop,
-  LineSegments,
   type Material,
   Mesh,
   MeshLambertMaterial,
@@ -18,9 +17,12 @@ import {
   Vector3,
 } from 'three'
 import type { Schemas } from '@/shared/api/client'
+import { strokes } from './strokes'
 
 export type Ring = readonly (readonly [number, number])[]
 type Face = Schemas['FaceView']
+/** The sides of a sheet that its outline is drawn on: what lies on another has it on its upper one alone. */
+type Sides = 'both' | 'outside' | 'inside'
 const HAIR = 0.06
 
 function signedArea(ring: Ring): number {
@@ -62,20 +64,21 @@ function walls(rings: readonly Ring[], thickness: number): BufferGeometry {
   return geometry
 }
 
-/** The outlines of a face on both its sides, a hair off the paper. */
-function outlines(rings: readonly Ring[], thickness: number): BufferGeometry {
+/** The outlines of a face, a hair off the paper: on both its sides, or on the one that is seen. */
+function outlines(rings: readonly Ring[], thickness: number, seen: Sides): number[] {
+  const heights = [...(seen === 'inside' ? [] : [HAIR]), ...(seen === 'outside' ? [] : [-thickness - HAIR])]
   const positions: number[] = []
   for (const ring of rings) {
     ring.forEach(([ax, ay], i) => {
       const [bx, by] = ring[(i + 1) % ring.length]!
-      for (const z of [HAIR, -thickness - HAIR]) positions.push(ax, -ay, z, bx, -by, z)
+      for (const z of heights) positions.push(ax, -ay, z, bx, -by, z)
     })
   }
-  return geometryOf(positions)
+  return positions
 }
 
 /** A sheet of paper: its outside at z = 0, its inside and its cut edges behind it. */
-export function faceSheet(rings: readonly Ring[], thickness: number, outside: Material, inside: Material, edge: LineBasicMaterial): Group {
+export function faceSheet(rings: readonly Ring[], thickness: number, outside: Material, inside: Material, edge: number, seen: Sides = 'both'): Group {
   const group = new Group()
   for (const shape of shapesOf(rings)) {
     const geometry = new ShapeGeometry(shape, 1)
@@ -83,12 +86,12 @@ export function faceSheet(rings: readonly Ring[], thickness: number, outside: Ma
     back.position.z = -thickness
     group.add(new Mesh(geometry, outside), back)
   }
-  group.add(new Mesh(walls(rings, thickness), inside), new LineSegments(outlines(rings, thickness), edge))
+  group.add(new Mesh(walls(rings, thickness), inside), strokes(outlines(rings, thickness, seen), edge))
   return group
 }
 
 /** Lines drawn on a face, a hair before it (or behind it, by `side` -1). */
-export function drawnLines(drawn: readonly Schemas['DrawnView'][], z: number, side: 1 | -1): LineSegments[] {
+export function drawnLines(drawn: readonly Schemas['DrawnView'][], z: number, side: 1 | -1): Group[] {
   return drawn.map(({ colour, lines }) => {
     const positions: number[] = []
     for (const line of lines) {
@@ -97,7 +100,7 @@ export function drawnLines(drawn: readonly Schemas['DrawnView'][], z: number, si
         positions.push(ax, -ay, z + 2 * HAIR * side, bx, -by, z + 2 * HAIR * side)
       }
     }
-    return new LineSegments(geometryOf(positions), new LineBasicMaterial({ color: colour }))
+    return strokes(positions, colour)
   })
 }
 

@@ -1,7 +1,7 @@
 /** When to draw, and how finely: coarser while something moves where frames take long, fine at rest. */
 
 /** Pixels drawn for each of the screen's, along and across, once nothing has moved for a moment. */
-const FINE = 2
+export const FINE = 2 * Math.min(globalThis.devicePixelRatio || 1, 2)
 /** The least of them while it moves, and how long a frame should take, in ms. */
 const COARSEST = 0.5
 const SLOW_MS = 27

@@ -4,7 +4,6 @@ import {
   DirectionalLight,
   Group,
   Line,
-  LineBasicMaterial,
   Mesh,
   PerspectiveCamera,
   Scene,
@@ -17,9 +16,10 @@ import type { Seen } from '../commands/useExport'
 import { drawnLines, envelopeAbout, faceSheet, tableUnder } from './meshes'
 import { framing } from './framing'
 import { layerSheet, paperOf } from './layers'
-import { Pace } from './pace'
+import { FINE, Pace } from './pace'
 import { pictureOf, seenFrom } from './picture'
 import type { Angles } from './poses'
+import { disposeStrokes, seeStrokes } from './strokes'
 
 type Space = Schemas['SpaceView']
 
@@ -34,6 +34,7 @@ interface Turn {
 }
 
 const TURN_MS = 320
+const EDGE = 0x33424f
 /** Share of the view's height and width that the card takes. */
 const FILLED = 0.8
 export class FoldedScene {
@@ -85,8 +86,7 @@ export class FoldedScene {
     this.clear()
     this.space = space
     const [outside, inside] = [paperOf(space.outside, space.light), paperOf(space.inside, space.light)]
-    const edge = new LineBasicMaterial({ color: 0x33424f })
-    const groups = space.faces.map((face) => faceSheet(face.rings, space.thickness, outside, inside, edge))
+    const groups = space.faces.map((face) => faceSheet(face.rings, space.thickness, outside, inside, EDGE))
     space.faces.forEach((face, i) => {
       const group = groups[i]!
       for (const line of drawnLines(face.lines, 0, 1)) group.add(line)
@@ -107,7 +107,7 @@ export class FoldedScene {
     })
     this.groups = groups
     for (const layer of space.layers) {
-      const group = layerSheet(layer, edge)
+      const group = layerSheet(layer, EDGE)
       groups[layer.face]?.add(group)
       this.sheets.push({ group, rank: layer.rank })
     }
@@ -260,6 +260,7 @@ export class FoldedScene {
     this.frames += 1
     this.canvas.dataset.frames = String(this.frames)
     if (this.renderer.getPixelRatio() !== ratio) this.renderer.setPixelRatio(ratio)
+    seeStrokes(this.camera, ratio >= FINE)
     this.renderer.render(this.scene, this.camera)
   }
 
@@ -284,6 +285,7 @@ export class FoldedScene {
     this.pace.stop()
     this.clear()
     this.empty(this.around)
+    disposeStrokes()
     this.controls.dispose()
     this.renderer.dispose()
   }
