@@ -60,6 +60,7 @@ def views(page: Page) -> None:
     take(page, "checks")
     page.keyboard.press("Escape")
     page.keyboard.press("/")
+    page.keyboard.type("round opening 40 mm")
     take(page, "add-step")
     open_design(page, "Row of beach huts")
     page.get_by_role("button", name="standing").click()

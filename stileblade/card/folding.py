@@ -56,9 +56,9 @@ class Folding(Values):
     kind: str = Field("side-fold", title="Way of folding", description="Its key.")
     creases: Creases = choice(
         Creases.USUAL,
-        "Creases run",
-        "Upright, level, or as is usual for the way.",
-        usual="as is usual",
+        "Direction of folds",
+        "Upright, level, or what is usual for this way of folding.",
+        usual="the usual one",
         upright="upright",
         level="level",
     )

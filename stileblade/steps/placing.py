@@ -66,7 +66,11 @@ _ANCHORED = {"repeat": [Repeat.ONCE, Repeat.GRID, Repeat.RING]}
 def anchor_at(default: Anchor) -> Anchor:
     """The field for the place that a figure is set to."""
     at: Anchor = special(
-        default, "At", "The place on the panel that it is set to.", control="anchor", when=_ANCHORED
+        default,
+        "Position",
+        "The place on the panel that it is set to.",
+        control="anchor",
+        when=_ANCHORED,
     )
     return at
 
@@ -82,8 +86,8 @@ class PlacedStep(Step):
     at: Anchor = anchor_at(Anchor.CENTRE)
     by: Anchor = special(
         Anchor.CENTRE,
-        "By",
-        "The place of the figure's own box that is set there.",
+        "Its point",
+        "The point of the figure's own box that is set there.",
         control="anchor",
         when=_ANCHORED,
     )
@@ -120,9 +124,9 @@ class PlacedStep(Step):
                            when={"repeat": ["ring"]})  # fmt: skip
     also: Also = choice(
         Also.NO,
-        "Also",
+        "Mirror images",
         "Its mirror images about the middle of what it is placed on.",
-        no="nowhere else",
+        no="none",
         sides="at the other side",
         ends="at the other end",
         corners="at all four corners",
@@ -130,7 +134,7 @@ class PlacedStep(Step):
 
     also_on: str = special(
         "",
-        "And on",
+        "The same on",
         "Another panel that has the same: what is changed here changes there.",
         control="target",
         empty="no other panel",

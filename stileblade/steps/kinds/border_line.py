@@ -34,7 +34,7 @@ class BorderLine(LiningStep):
     whatever step comes later."""
 
     stage = Stage.WINDOWS
-    title = "Line round"
+    title = "Border line"
     words = "draw border stitch pen inset frame decorate sew sewn"
     sayings = (
         "emboss line",

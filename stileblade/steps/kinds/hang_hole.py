@@ -57,7 +57,9 @@ class HangHole(Step):
     width: float = length(
         28, "Length", "Of the slot, its round ends included.", least=1, when={"shape": ["slot"]}
     )
-    end: End = choice(End.HEAD, "At", "The end of the panel.", head="the head", foot="the foot")
+    end: End = choice(
+        End.HEAD, "End", "The end of the panel that it is near.", head="the head", foot="the foot"
+    )
     edge: float = length(8, "From the edge", "From the panel's edge to the hole.", least=0.5)
 
     def hole(self, panel: Box) -> Region:

@@ -56,7 +56,7 @@ class Insert(Step):
         all="all panels", two="two that face each other",
     )  # fmt: skip
     and_on: str = special(
-        "", "And on", "The panel beside the one that it lies on.", control="target",
+        "", "Second panel", "The panel beside the one that it lies on.", control="target",
         when={"over": ["two"]}, empty="the one across its fold",
     )  # fmt: skip
     windows: Windows = choice(

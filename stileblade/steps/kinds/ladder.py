@@ -97,9 +97,9 @@ class SlotLadder(Step):
     )
     turn: float = angle(0, "Turn", "Clockwise, about the centre of all slots.")
     target: str = special("front", "On", "The panel that it is placed by.", control="target")
-    at: Anchor = special(Anchor.CENTRE, "At", "The place on the panel.", control="anchor")
+    at: Anchor = special(Anchor.CENTRE, "Position", "The place on the panel.", control="anchor")
     by: Anchor = special(
-        Anchor.CENTRE, "By", "The place of the ladder that is set there.", control="anchor"
+        Anchor.CENTRE, "Its point", "The point of the ladder that is set there.", control="anchor"
     )
     dx: float = offset(0, "To the right", "Moved on from there; negative is to the left.")
     dy: float = offset(0, "Down", "Moved on from there; negative is up.")

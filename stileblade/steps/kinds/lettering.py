@@ -78,7 +78,7 @@ class Lettering(Step):
     spacing: float = length(0, "Spacing", "More between the letters.", least=-50, most=200)
     turn: float = angle(0, "Turn", "Clockwise, about its centre.")
     target: str = special("front", "On", "The panel that it is placed by.", control="target")
-    at: Anchor = special(Anchor.CENTRE, "At", "The place on the panel.", control="anchor")
+    at: Anchor = special(Anchor.CENTRE, "Position", "The place on the panel.", control="anchor")
     dx: float = offset(0, "To the right", "Moved on from there; negative is to the left.")
     dy: float = offset(0, "Down", "Moved on from there; negative is up.")
 

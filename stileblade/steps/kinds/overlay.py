@@ -75,7 +75,7 @@ class Overlay(PlacedStep):
     target: str = special(
         "figure", "On", "The panel, or a window, that it is placed by.", control="target", when=_OWN
     )
-    also_on: str = special("", "And on", "Layers lie on one panel.", control="hidden")
+    also_on: str = special("", "The same on", "Layers lie on one panel.", control="hidden")
     borders: float = length(
         0, "Border", "By which it is larger than its figure all round.", least=0, most=100
     )

@@ -113,7 +113,7 @@ class ShapedEdge(Step):
     )
     taper: float = share(
         1.0,
-        "To the end",
+        "Fading to",
         "The depth at the other end, as a share of the depth at the first.",
         least=0.0,
         most=1.0,

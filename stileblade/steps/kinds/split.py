@@ -98,7 +98,7 @@ class Split(Step):
     outline: AnyFigure = figure_field(Circle(diameter=50), "Figure", "What parts it.", when=_FIGURE)
     turn: float = angle(0, "Turn", "Clockwise, about the centre of its box.", when=_FIGURE)
     at: Anchor = special(
-        Anchor.CENTRE, "At", "The place that it is set to.", control="anchor", when=_FIGURE
+        Anchor.CENTRE, "Position", "The place that it is set to.", control="anchor", when=_FIGURE
     )
     dx: float = offset(0, "To the right", "Moved on from there; negative is to the left.",
                        when=_FIGURE)  # fmt: skip

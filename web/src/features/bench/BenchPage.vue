@@ -176,6 +176,8 @@ onMounted(load)
       @history="history = true"
       @export="saving = true"
     />
+    <main class="work">
+    <h1 class="visually-hidden">{{ document_.name }}</h1>
     <WorkArea
       :document="document_"
       :outcome="outcome"
@@ -263,8 +265,7 @@ onMounted(load)
       also-keep
       :busy="keeping"
       @close="dropped = null"
-      @keep="(w) => keepDropped(w, false)"
-      @take="(w) => keepDropped(w, true)"
+      @keep="(w) => keepDropped(w, false)" @take="(w) => keepDropped(w, true)"
     />
     <ExportDialog
       v-if="saving"
@@ -276,8 +277,7 @@ onMounted(load)
       :colour="colour"
       :busy="exporting"
       @close="saving = false"
-      @save="saveFiles"
-      @design="saveDesign"
+      @save="saveFiles" @design="saveDesign"
     />
     <AimDialog
       v-if="aims.aiming.value !== null"
@@ -287,14 +287,14 @@ onMounted(load)
       :unit="unit"
       :colour="colour"
       @close="aims.aiming.value = null"
-      @take="aims.take"
-      @forget="aims.forget"
+      @take="aims.take" @forget="aims.forget"
     />
     <LineUpDialog v-if="liningUp && step" :document="document_" :piece="piece.id" :step="step.id" :unit="unit" @close="liningUp = false" @take="lineUp" />
     <StepSearch v-if="searching" :started="steps.length > 0" :layer="piece.host !== ''" :unit="unit" :having="act.having.value" @close="searching = false" @pick="addStep" />
     <ConflictDialog v-if="design.conflict.value" @mine="design.keepMine" @theirs="design.takeTheirs" @both="keepBoth" />
+    <HistoryDialog v-if="history" :id="id" :unit="unit" @close="history = false" @take="takeVersion" />
+    </main>
   </div>
-  <HistoryDialog v-if="history" :id="id" :unit="unit" @close="history = false" @take="takeVersion" />
 </template>
 
 <style scoped src="./bench.css"></style>

@@ -29,7 +29,8 @@ const paper = computed(() => {
 </script>
 
 <template>
-  <div class="pieces" role="tablist" aria-label="Pieces">
+  <div class="pieces">
+    <div class="tabs" role="tablist" aria-label="Pieces">
     <button
       v-for="p in tabs"
       :key="p.id"
@@ -42,6 +43,7 @@ const paper = computed(() => {
       <svg viewBox="0 0 10 10" aria-hidden="true"><circle cx="5" cy="5" r="4.2" :fill="paperOf(p.paper)?.outside ?? '#ddd'" /></svg>
       {{ p.name }}
     </button>
+    </div>
     <button class="plain-button act" :aria-pressed="listed" @click="listed = !listed">
       {{ listed ? 'hide the list' : document.pieces.length > 1 ? `all ${document.pieces.length} …` : 'list' }}
     </button>
@@ -64,6 +66,12 @@ const paper = computed(() => {
   gap: 4px;
   padding: 0 12px;
   background: var(--chrome-deep);
+}
+.tabs {
+  display: flex;
+  align-items: end;
+  gap: 4px;
+  min-width: 0;
 }
 .piece {
   display: flex;
@@ -90,7 +98,7 @@ const paper = computed(() => {
   color: var(--text);
 }
 .add {
-  color: var(--accent);
+  color: var(--accent-strong);
 }
 .spring {
   flex: 1;

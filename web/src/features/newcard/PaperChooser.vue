@@ -59,7 +59,7 @@ async function keep() {
         <LengthInput :model-value="paper.thickness" :unit="unit" label="Thickness" :min="0.02" :max="5" @update:model-value="(v) => set({ thickness: v })" />
       </label>
       <label>
-        <span>g/m²</span>
+        <span>Weight in g/m²</span>
         <NumberInput :model-value="paper.weight" :whole="false" suffix="" label="Weight in g/m²" :min="20" :max="3000" @update:model-value="(weight) => set({ weight })" />
       </label>
       <label class="two">
@@ -75,7 +75,7 @@ async function keep() {
       <template v-if="paper.pattern !== 'none'">
         <label class="narrow"><span>Its colour</span><input type="color" :value="paper.pattern_colour" @change="set({ pattern_colour: ($event.target as HTMLInputElement).value })" /></label>
         <label><span>Pitch</span><LengthInput :model-value="paper.pitch" :unit="unit" label="Pitch of the pattern" :min="0.5" :max="200" @update:model-value="(v) => set({ pitch: v })" /></label>
-        <label><span>Turned</span><NumberInput :model-value="paper.pattern_turn" :whole="false" suffix="°" label="Pattern turned" :min="-360" :max="360" @update:model-value="(v) => set({ pattern_turn: v })" /></label>
+        <label><span>Pattern turned</span><NumberInput :model-value="paper.pattern_turn" :whole="false" suffix="°" label="Pattern turned" :min="-360" :max="360" @update:model-value="(v) => set({ pattern_turn: v })" /></label>
       </template>
       <label title="Of a sheet, in whatever money; 0 is not known"><span>Price</span><NumberInput :model-value="paper.price" :whole="false" suffix="" label="Price of a sheet" :min="0" :max="100000" @update:model-value="(v) => set({ price: v })" /></label>
       <label title="Share of light that it lets through: vellum about 60">
@@ -90,9 +90,9 @@ async function keep() {
           <ElOption value="unknown" label="not known" />
         </ElSelect>
       </label>
-      <label><span>Sheet, wide</span><LengthInput :model-value="paper.sheet_width" :unit="unit" label="Sheet width" :min="20" :max="2000" @update:model-value="(v) => set({ sheet_width: v })" /></label>
-      <label><span>Sheet, high</span><LengthInput :model-value="paper.sheet_height" :unit="unit" label="Sheet height" :min="20" :max="2000" @update:model-value="(v) => set({ sheet_height: v })" /></label>
-      <label title="On each side of the sheet, where the machine cannot reach"><span>Its edge</span><LengthInput :model-value="paper.edge" :unit="unit" label="Edge of the sheet" :min="0" :max="100" @update:model-value="(v) => set({ edge: v })" /></label>
+      <label><span>Sheet width</span><LengthInput :model-value="paper.sheet_width" :unit="unit" label="Sheet width" :min="20" :max="2000" @update:model-value="(v) => set({ sheet_width: v })" /></label>
+      <label><span>Sheet height</span><LengthInput :model-value="paper.sheet_height" :unit="unit" label="Sheet height" :min="20" :max="2000" @update:model-value="(v) => set({ sheet_height: v })" /></label>
+      <label title="On each side of the sheet, where the machine cannot reach"><span>Edge of the sheet</span><LengthInput :model-value="paper.edge" :unit="unit" label="Edge of the sheet" :min="0" :max="100" @update:model-value="(v) => set({ edge: v })" /></label>
     </div>
       <ElButton text size="small" class="keep" @click="keep">Keep it on the shelf as a new paper</ElButton>
     </details>

@@ -37,11 +37,10 @@ onMounted(set)
         :key="w.font"
         class="plain-button font"
         :disabled="!w.path || Boolean(w.missing)"
-        :aria-label="`“${text}” in ${w.title}`"
         @click="emit('pick', w, text.trim())"
       >
         <span class="picture"><PathPicture v-if="w.path" :path="w.path" :box="w.box" /></span>
-        <strong>{{ w.title }}</strong>
+        <strong><span class="visually-hidden">“{{ text }}” in </span>{{ w.title }}</strong>
         <span v-if="w.missing" class="missing">has no {{ w.missing.split('').join(' ') }}</span>
         <span v-else class="soft">{{ w.islands ? 'counters make islands' : 'no islands' }}</span>
       </button>

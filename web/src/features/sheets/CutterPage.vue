@@ -47,7 +47,7 @@ const again = () => last.value && send(last.value)
   <div class="cutter">
     <header class="head">
       <RouterLink to="/jobs" title="Back to the jobs"><BrandMark /></RouterLink>
-      <b>The cutter</b>
+      <h1 class="title">The cutter</h1>
       <span class="soft file">{{ last?.name }}</span>
       <span class="spring" />
       <ElSelect v-model="machine" class="machine" aria-label="Machine" @change="again">
@@ -56,6 +56,7 @@ const again = () => last.value && send(last.value)
       <input ref="picker" type="file" accept=".svg,.svgz,.dxf,.hpgl,.plt,.gcode,.nc,.ngc,.txt" class="visually-hidden" tabindex="-1" aria-label="File for the cutter" @change="picked" />
       <ElButton type="primary" @click="picker?.click()">Send a file …</ElButton>
     </header>
+    <main>
     <p v-if="trouble" class="state" role="alert">{{ trouble }}</p>
     <p v-else-if="going()" class="state soft" aria-busy="true">Reading: {{ run?.said || 'waiting' }} … <ElButton size="small" @click="stop">Stop</ElButton></p>
     <CutStage v-else-if="result" :result="result" :meant="false" />
@@ -64,6 +65,7 @@ const again = () => last.value && send(last.value)
       <ElButton @click="picker?.click()">Send a file …</ElButton>
     </div>
     <DropHint :over="over" />
+    </main>
   </div>
 </template>
 
@@ -73,6 +75,13 @@ const again = () => last.value && send(last.value)
   display: grid;
   grid-template-rows: 52px minmax(0, 1fr);
   height: 100%;
+}
+main {
+  display: grid;
+  min-height: 0;
+}
+.title {
+  font-size: var(--size-heading);
 }
 .machine {
   width: 250px;

@@ -60,7 +60,7 @@ async function copy() {
   <div class="job-page">
     <header class="head">
       <RouterLink to="/jobs" title="Back to the jobs"><BrandMark /></RouterLink>
-      <button v-if="job" class="plain-button name" title="Rename" @click="rename">{{ job.name }}</button>
+      <h1 v-if="job" class="title"><button class="plain-button name" title="Rename" @click="rename">{{ job.name }}</button></h1>
       <ElRadioGroup v-model="view" aria-label="View">
         <ElRadioButton value="sheets">Sheets</ElRadioButton>
         <ElRadioButton value="passes" :disabled="!sheets.length">Passes</ElRadioButton>

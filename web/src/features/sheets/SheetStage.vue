@@ -85,7 +85,7 @@ const said = computed(() => {
 
 <template>
   <div class="stage-wrap">
-    <div ref="stage" class="stage" tabindex="0" aria-label="The sheet; the piece in hand is moved by the arrow keys" @keydown="key">
+    <div ref="stage" class="stage" tabindex="0" role="group" aria-label="The sheet; the piece in hand is moved by the arrow keys" @keydown="key">
       <SheetPicture
         v-if="sheet"
         class="large"

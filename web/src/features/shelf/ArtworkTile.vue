@@ -19,7 +19,7 @@ const used = () => {
   <article class="tile" :aria-label="artwork.name">
     <div class="picture"><LayersPicture :layers="artwork.picture.layers" :box="artwork.picture.box" /></div>
     <div class="words">
-      <h3 :title="artwork.name">{{ artwork.name }}</h3>
+      <h2 :title="artwork.name">{{ artwork.name }}</h2>
       <ElDropdown trigger="click" @command="(c: string) => emit('act', c)">
         <button class="plain-button more" :aria-label="`More for ${artwork.name}`">···</button>
         <template #dropdown>
@@ -68,7 +68,7 @@ const used = () => {
   align-items: center;
   gap: 8px;
 }
-h3 {
+h2 {
   flex: 1;
   min-width: 0;
   font-size: var(--size-body);

@@ -31,6 +31,9 @@ const told = computed(() => (props.trouble && !SELF_TELLING.has(props.field.cont
   color: var(--error);
   font-size: var(--size-small);
 }
+.field:has(> .anchor-grid) {
+  grid-row: span 2;
+}
 .row {
   grid-column: 1 / -1;
 }

@@ -155,7 +155,7 @@ defineExpose({ fit, near, zoom, stepLoupe, turnOver, toggleBare: () => (bare.val
   <div class="flat" data-testid="flat-view">
     <svg
       ref="element"
-      role="img"
+      role="group"
       :aria-label="`Flat view, ${unit}`"
       @pointerdown="down"
       @pointermove="move"

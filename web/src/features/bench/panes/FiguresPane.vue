@@ -33,7 +33,7 @@ const warnings = computed(() => findings.value.some((f) => f.severity === 'warni
         <span v-if="t.key === 'checks'" class="count" :class="{ error: errors, warning: !errors && warnings }">{{ findings.length ? findings.length : '✓' }}</span>
       </button>
     </div>
-    <div class="scroll">
+    <div class="scroll" tabindex="0" role="group" aria-label="Figures of the card">
       <ReadingsPane v-if="tab === 'readings'" :readings="rest.readings" :envelopes="rest.envelopes" :unit="unit" @envelope="(e) => emit('envelope', e)" @aim="(f) => emit('aim', f)" />
       <FoldsPane v-else-if="tab === 'folds'" :scoring="rest.scoring" :shut="rest.shut" :shaped="rest.ticks.length > 0" :unit="unit" />
       <ChecksPane v-else :findings="findings" :marked="marked" @mark="(f) => emit('mark', f)" @mend="(m) => emit('mend', m)" />

@@ -38,7 +38,7 @@ const emit = defineEmits<{
 <template>
   <div class="in-hand">
     <StepBar :step="step" :index="index" :count="piece.steps.length" @act="(a) => emit('act', a)" />
-    <div class="scroll">
+    <div class="scroll" tabindex="-1">
       <StepPane
         v-if="step"
         :step="step"

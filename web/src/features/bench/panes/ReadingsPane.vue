@@ -70,6 +70,7 @@ dd {
   gap: 2px 4px;
 }
 .envelope {
+  min-height: 24px;
   padding: 0 6px;
   border: 1px solid var(--border);
   border-radius: 6px;

@@ -75,18 +75,18 @@ function setPaper(next: Paper) {
       </label>
       <div class="other"><ElButton size="small" @click="comparing = true">Other sizes, side by side …</ElButton></div>
       <label>
-        <span>Wide, upright</span>
+        <span>Card width</span>
         <LengthInput :model-value="card.size.width" :unit="document.units" label="Card width" :min="10" :max="1000" @update:model-value="(width) => setSize({ width })" />
       </label>
       <label>
-        <span>High, upright</span>
+        <span>Card height</span>
         <LengthInput :model-value="card.size.height" :unit="document.units" label="Card height" :min="10" :max="1000" @update:model-value="(height) => setSize({ height })" />
       </label>
       <label>
         <span>Slack in the envelope</span>
         <LengthInput :model-value="card.slack" :unit="document.units" label="Slack" :min="0" :max="50" @update:model-value="(slack) => setCard({ slack })" />
       </label>
-      <div class="turn"><ElSwitch :model-value="card.turned" active-text="turned" aria-label="Turned" @update:model-value="(v) => setAnew({ turned: Boolean(v) })" /></div>
+      <div class="turn"><ElSwitch :model-value="card.turned" active-text="lying" aria-label="Lying" @update:model-value="(v) => setAnew({ turned: Boolean(v) })" /></div>
     </div>
     <div class="way">
       <span class="soft">Way of folding</span>

@@ -122,7 +122,7 @@ function move(direction: string) {
     />
     <div ref="grid" class="groups" role="listbox" aria-label="Steps">
       <div v-for="(g, n) in groups" :key="g.title" class="group" role="group" :aria-label="g.title || 'Found'">
-        <h3 v-if="g.title">{{ g.title }}</h3>
+        <h3 v-if="g.title" role="presentation">{{ g.title }}</h3>
         <div class="grid" :class="{ large: !g.title }">
           <button
             v-for="(f, i) in g.steps"

@@ -106,7 +106,7 @@ const told = computed(() => {
       ref="element"
       :viewBox="frame"
       tabindex="0"
-      role="img"
+      role="group"
       :aria-label="`The open card from ${side}, with all that lies on it`"
       @pointermove="move"
       @pointerup="up"

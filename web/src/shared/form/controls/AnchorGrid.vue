@@ -9,7 +9,7 @@ const word = (place: string) => place.replace('-', ' ')
 </script>
 
 <template>
-  <div class="line">
+  <div class="anchor-grid">
     <div class="grid" role="radiogroup" :aria-label="label">
       <button
         v-for="p in PLACES"
@@ -28,10 +28,10 @@ const word = (place: string) => place.replace('-', ' ')
 </template>
 
 <style scoped>
-.line {
-  display: flex;
-  align-items: center;
-  gap: 8px;
+.anchor-grid {
+  display: grid;
+  justify-items: start;
+  gap: 1px;
   font-size: var(--size-small);
 }
 .word {
@@ -39,14 +39,14 @@ const word = (place: string) => place.replace('-', ' ')
 }
 .grid {
   display: grid;
-  grid-template-columns: repeat(3, 16px);
+  grid-template-columns: repeat(3, 24px);
   border: 1px solid var(--border-strong);
   border-radius: 3px;
   background: var(--surface);
 }
 button {
-  width: 16px;
-  height: 12px;
+  width: 24px;
+  height: 24px;
   border: 0;
   background: radial-gradient(circle, var(--ink-3) 0 1.5px, transparent 2px);
   padding: 0;

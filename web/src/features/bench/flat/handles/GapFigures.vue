@@ -56,7 +56,7 @@ const gaps = computed<Gap[]>(() => {
         :y="g.y - 4"
         role="button"
         tabindex="0"
-        :aria-label="`From the ${g.side}: type another figure`"
+        :aria-label="`${formatLength(g.mm, unit, false)} from the ${g.side}: type another figure`"
         :data-gap="g.side"
         @pointerdown.stop
         @click="emit('type', g)"
