@@ -58,7 +58,7 @@ class Folding(Values):
         Creases.USUAL,
         "Direction of folds",
         "Upright, level, or what is usual for this way of folding.",
-        usual="the usual one",
+        usual="usual for this way",
         upright="upright",
         level="level",
     )

@@ -44,11 +44,11 @@ double score: crease | spine: crease | make the fold perforated: crease
 join a shape: weld | add a shape: weld | merge: weld | attach a tail: weld | unite: weld | weld: weld
 glue shapes together: weld
 notch: cut-away | bite out of the edge: cut-away | subtract: cut-away | thumb notch: cut-away
-close holes: fill | fill the openings: fill | remove tiny holes: fill | silhouette: fill
+close holes: fill | fill the openings: fill | remove tiny holes: fill | outer outline alone: fill
 flip: flip | reverse: flip | other way round: flip | upside down: flip | left for right: flip
 rotate: turn | tilt: turn | turn 30: turn | lean by 5 degrees: turn | straighten: turn
 stencil: stencil | cut out a word: stencil | bridges: stencil | letters that do not fall out: stencil
-bars: grille | lantern: grille | lattice: grille | ship's wheel: grille | spokes: grille
+bars: grille | lantern: grille | crossed bars: grille | ship's wheel: grille | spokes: grille
 slits: slot-ladder | row of slots: slot-ladder | column of 8 slots: slot-ladder
 stick out over the edge: overhang | peek over the edge: overhang | stand out beyond the edge: overhang
 split: split | cut in two: split | separate: split | two pieces: split
@@ -73,7 +73,7 @@ mirroring: mirror | doubled: mirror | mirrord: mirror
 flipping: flip | reversed: flip
 perforating line: fold-line | scored diagonally: fold-line
 welding on a tail: weld | joined shape: weld | merging: weld
-notched: cut-away | closing holes: fill | lattices: grille | letterin: lettering | stenciled word: stencil
+notched: cut-away | closing holes: fill | grilles: grille | letterin: lettering | stenciled word: stencil
 overhanging figure: overhang | splitting: split
 """
 """Said in words that stand in no step's file: other forms, other spellings, other words beside."""

@@ -35,7 +35,7 @@ class Fill(Step):
         "remove tiny holes",
         "close openings",
         "no inner contours",
-        "silhouette",
+        "outer outline alone",
         "solid shape",
     )
     kind: Literal["fill"] = "fill"

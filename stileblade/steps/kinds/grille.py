@@ -42,7 +42,7 @@ class Grille(Step):
     sayings = (
         "bars across the window",
         "lantern",
-        "lattice",
+        "crossed bars",
         "spokes",
         "prison bars",
         "grid in the window",

@@ -55,7 +55,7 @@ class StandingFigure(AcrossFold):
         "stand up figure",
         "stand",
         "cut half round",
-        "silhouette that stands on the fold",
+        "figure that stands on the fold",
     )
     takes = ("outline", "turn")
     changes_size = True
