@@ -15,6 +15,7 @@ from stileblade.folding.space import (
     corners_in_space,
     faces_in_space,
     half_open,
+    maps_in_space,
     sequence,
     stood_up,
     turned_up,
@@ -22,6 +23,7 @@ from stileblade.folding.space import (
 from stileblade.folding.stand import Stand, stand_of
 from stileblade.geometry.curves.places import Point
 from stileblade.geometry.curves.segments import Floats
+from stileblade.geometry.measures.cells import area_of
 from stileblade.piece.work import Work
 from stileblade.views.closed import envelope_about
 from stileblade.views.drawn import DrawnView, drawn_on
@@ -82,7 +84,7 @@ class LayerSheetView(BaseModel):
 class SpaceView(BaseModel):
     """sequence: angles of all folds after each stage of closing, the first one open. envelope:
     left, head, right, foot about the closed card, in the flat view's measures. eye: the direction
-    from which the half-open card is looked at."""
+    from which the half-open card is looked at, and eye_inside that from which one looks into it."""
 
     piece: str
     """The piece that is shown: the base for all that lies on it."""
@@ -94,6 +96,7 @@ class SpaceView(BaseModel):
     stand: StandView | None
     envelope: Bounds | None
     eye: tuple[float, float, float]
+    eye_inside: tuple[float, float, float]
     outside: str
     inside: str
     thickness: float
@@ -113,6 +116,7 @@ def no_space(piece: PieceOutcome) -> SpaceView:
         stand=None,
         envelope=None,
         eye=(0, 0, 1),
+        eye_inside=(0, 0, -1),
         outside=paper.outside,
         inside=paper.inside,
         thickness=paper.thickness,
@@ -145,6 +149,7 @@ def space_of(evaluation: Evaluation, piece: PieceOutcome, work: Work) -> SpaceVi
             "stand": _stand(work, stand_of(work)),
             "envelope": envelope_about(evaluation, piece, work),
             "eye": _eye(work, half_open(work)),
+            "eye_inside": _eye_inside(work, half_open(work)),
         }
     )
 
@@ -178,6 +183,21 @@ def _stand(work: Work, stand: Stand | None) -> StandView | None:
         table=stand.table,
         eye=eye,
     )
+
+
+_LOOKED_DOWN = 0.45
+"""How far above what is looked into the eye is, to 1 along the way into it."""
+
+
+def _eye_inside(work: Work, angles: Sequence[float]) -> tuple[float, float, float]:
+    """The direction that the insides of the faces look in, each by its area, from somewhat above."""
+    faces = zip(fold_flat(work).faces, maps_in_space(work, angles), strict=True)
+    inwards = sum((-area_of(face.cell) * m[:3, 2] for face, m in faces), np.zeros(3))
+    length = float(np.linalg.norm(inwards))
+    if length < 1e-9:
+        return 0.0, 0.0, -1.0
+    x, y, z = (inwards / length).tolist()
+    return x, y + _LOOKED_DOWN, z
 
 
 def _eye(

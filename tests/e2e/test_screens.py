@@ -215,3 +215,60 @@ def test_an_unknown_address_and_a_foreign_design(page: Page) -> None:
     expect(page.get_by_role("alert")).to_contain_text("There is no such thing here")
     page.get_by_role("button", name=re.compile("Back to the designs")).click()
     expect(page.get_by_role("heading", name="Designs")).to_be_visible()
+
+
+def test_the_fields_of_a_window_and_seven_readings_are_seen_without_scrolling(page: Page) -> None:
+    page.goto("/")
+    page.get_by_role("button", name="Open: Whale with porthole").click()
+    bench = Bench(page)
+    bench.opened()
+    bench.settled()
+
+    def seen(what: str, count: int) -> int:
+        """How many of the first ones are seen as a whole, by what covers their lower edge."""
+        return page.evaluate(
+            """([what, count]) => [...document.querySelectorAll(what)].slice(0, count).filter((e) => {
+                const r = e.getBoundingClientRect()
+                const top = document.elementFromPoint(r.left + r.width / 2, r.bottom - 4)
+                return r.bottom <= innerHeight && top !== null && (e.contains(top) || top.contains(e))
+            }).length""",
+            [what, count],
+        )
+
+    assert seen(".in-hand .field", 8) == 8
+    assert seen(".readings > div", 7) == 7
+    # more room still, which is remembered
+    page.get_by_role("button", name="hide", exact=True).click()
+    assert seen(".in-hand .field", 11) == 11
+    page.reload()
+    bench.opened()
+    page.get_by_role("button", name="show the folded card").click()
+    expect(page.get_by_label("The folded card; arrow keys turn it")).to_be_visible()
+
+
+def test_the_keys_are_the_benchs_again_after_a_figure_was_entered(page: Page) -> None:
+    bench = Bench(page)
+    bench.new(size="A2", figure="Heart")
+    bench.add("mirror")
+    bench.type("Lap", "9")
+    field = bench.field("Lap")
+    expect(field).to_be_focused()
+    page.keyboard.press("/")
+    expect(page.get_by_label("Search steps")).to_be_focused()
+    page.keyboard.press("Escape")
+    expect(field).to_have_value("9")
+    # what is being typed is not taken for a key
+    field.focus()
+    field.fill("1")
+    page.keyboard.type("/2")
+    expect(field).to_have_value("1/2")
+    page.keyboard.press("Enter")
+    expect(field).to_have_value("0.5")
+    page.keyboard.press("Control+z")
+    expect(field).to_have_value("9")
+    # an open list has the keys to itself
+    select(bench.field("Towards"))
+    page.keyboard.press("i")
+    expect(page.get_by_role("button", name="outside", exact=True)).to_have_attribute(
+        "aria-pressed", "true"
+    )

@@ -153,6 +153,18 @@ const card = computed(() => {
   flex: none;
   flex-wrap: nowrap;
 }
+@media (max-width: 1150px) {
+  .bar {
+    gap: 6px;
+    padding: 0 10px;
+  }
+  .bar .what {
+    display: none;
+  }
+  .bar .name {
+    width: 170px;
+  }
+}
 .pair {
   display: flex;
 }

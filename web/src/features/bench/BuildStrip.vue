@@ -135,7 +135,7 @@ function drop(index: number) {
         <span class="caption figure" :class="{ failed: t.problem }">{{ t.caption }}</span>
       </button>
     </div>
-    <div class="tile">
+    <div class="tile last">
       <span class="stage" />
       <button class="plain-button add" title="Add a step (/)" @click="emit('add')">
         <span class="plus" aria-hidden="true">+</span>
@@ -231,6 +231,15 @@ function drop(index: number) {
   font-size: var(--size-figure);
   color: var(--text-soft);
   min-height: 15px;
+}
+/* in reach however many steps there are */
+.last {
+  position: sticky;
+  right: -16px;
+  width: 134px;
+  margin: -8px 0 -8px -8px;
+  padding: 8px;
+  background: var(--chrome);
 }
 .add {
   display: grid;

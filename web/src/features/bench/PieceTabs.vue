@@ -68,6 +68,8 @@ const paper = computed(() => {
   background: var(--chrome-deep);
 }
 .tabs {
+  overflow-x: auto;
+  scrollbar-width: none;
   display: flex;
   align-items: end;
   gap: 4px;
@@ -78,6 +80,7 @@ const paper = computed(() => {
   align-items: center;
   gap: 7px;
   padding: 5px 14px;
+  white-space: nowrap;
   border-radius: 7px 7px 0 0;
 }
 .piece.chosen {
@@ -88,6 +91,15 @@ const paper = computed(() => {
   width: 11px;
   height: 11px;
   stroke: var(--ink-2);
+}
+.act,
+.views button,
+.paper {
+  white-space: nowrap;
+}
+.act,
+.views {
+  flex: none;
 }
 .act {
   padding: 5px 6px;

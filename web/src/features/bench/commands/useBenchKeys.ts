@@ -18,6 +18,10 @@ export interface BenchKeys {
 // a list that is not typed into is read-only
 const TYPED = 'textarea, input:not([readonly], [type="radio"], [type="checkbox"], [type="color"])'
 
+/** A figure that was entered and not touched since: keys are the bench's again, although it keeps the focus. */
+let entered: EventTarget | null = null
+const isEntered = (target: HTMLElement) => target === entered && target.closest('.measure') !== null
+
 export function useBenchKeys(act: BenchKeys) {
   const plain: Record<string, (event: KeyboardEvent) => void> = {
     f: (event) => (event.shiftKey ? act.near() : act.whole()),
@@ -28,7 +32,10 @@ export function useBenchKeys(act: BenchKeys) {
   }
 
   function key(event: KeyboardEvent) {
-    const typing = (event.target as HTMLElement).matches(TYPED)
+    const target = event.target as HTMLElement
+    // an open list has the keys to itself
+    if (target.getAttribute('aria-expanded') === 'true' && target.getAttribute('role') === 'combobox') return
+    const typing = target.matches(TYPED) && !isEntered(target)
     const name = event.key.toLowerCase()
     if (event.ctrlKey || event.metaKey) {
       if (name === 's') act.save()
@@ -44,8 +51,18 @@ export function useBenchKeys(act: BenchKeys) {
     if (event.key === '/' && !act.searching()) {
       event.preventDefault()
       act.search()
-    } else plain[name]?.(event)
+    } else if (plain[name]) {
+      event.preventDefault()
+      plain[name](event)
+    } else if (isEntered(target) && event.key.length === 1) entered = null
   }
-  onMounted(() => window.addEventListener('keydown', key))
-  onBeforeUnmount(() => window.removeEventListener('keydown', key))
+  function enter(event: KeyboardEvent) {
+    entered = event.key === 'Enter' ? event.target : entered
+  }
+  const touch = (event: Event) => {
+    if (event.target === entered) entered = null
+  }
+  const listeners = [['keydown', key], ['keyup', enter], ['input', touch], ['focusout', touch]] as const
+  onMounted(() => listeners.forEach(([name, act]) => window.addEventListener(name, act as EventListener)))
+  onBeforeUnmount(() => listeners.forEach(([name, act]) => window.removeEventListener(name, act as EventListener)))
 }

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** The card folded: turned by pointer and keys, folded by poses, a slider, or played through. */
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
+import { useLocalStorage } from '@vueuse/core'
 import type { Schemas } from '@/shared/api/client'
 import type { Unit } from '@/shared/api/document'
 import type { Seen } from '../commands/useExport'
@@ -21,6 +22,8 @@ const holder = ref<HTMLElement | null>(null)
 const scene = shallowRef<FoldedScene | null>(null)
 const pose = ref<Pose>('half')
 const over = ref(false)
+/** Folded away, to leave the room to the step and the readings. */
+const away = useLocalStorage('stileblade.bench.folded-away', false)
 const opened = ref(0.35)
 const playing = ref(false)
 const trouble = ref('')
@@ -32,6 +35,7 @@ let observer: ResizeObserver | null = null
 const folds = computed(() => props.space.folds.length > 0)
 const poses = computed(() => [
   { key: 'half' as const, label: 'half open', shown: folds.value },
+  { key: 'inside' as const, label: 'inside', shown: folds.value },
   { key: 'closed' as const, label: 'closed', shown: folds.value },
   { key: 'standing' as const, label: 'standing', shown: Boolean(props.space.stand) },
   { key: 'envelope' as const, label: 'envelope', shown: Boolean(props.space.envelope) },
@@ -79,9 +83,13 @@ const frameAll = () => scene.value?.fit(props.space.sequence)
 async function strike(next: Pose) {
   playing.value = false
   over.value = false
+  const before = pose.value
   pose.value = next
   const { posture, place } = wanted()
   await scene.value?.moveTo(wayTo(posture), place)
+  // looked into until another pose is struck
+  if (next === 'inside') scene.value?.lookFrom(props.space.eye_inside)
+  else if (before === 'inside') scene.value?.reset()
 }
 function slide(value: number) {
   playing.value = false
@@ -146,12 +154,13 @@ function key(event: KeyboardEvent) {
 </script>
 
 <template>
-  <section class="folded" aria-label="Folded view">
+  <section class="folded" :class="{ away }" aria-label="Folded view">
     <div v-if="space.faces.length" class="poses" role="toolbar" aria-label="Poses">
       <template v-for="p in poses" :key="p.key">
         <button v-if="p.shown" class="plain-button" :aria-pressed="!over && pose === p.key" @click="strike(p.key)">{{ p.label }}</button>
       </template>
       <button v-if="shut" class="plain-button" :aria-pressed="over" title="The closed card from its front, over its envelope" @click="over = !over">front</button>
+      <button v-if="away" class="plain-button show" @click="away = false">show the folded card</button>
     </div>
     <div ref="holder" class="holder">
       <canvas
@@ -195,93 +204,9 @@ function key(event: KeyboardEvent) {
           </ElDropdownMenu>
         </template>
       </ElDropdown>
+      <button class="plain-button picture" title="Fold this away: more room for the step and the readings" @click="away = true">hide</button>
     </div>
   </section>
 </template>
 
-<style scoped>
-.picture {
-  color: var(--accent);
-  font-size: var(--size-small);
-}
-.folded {
-  position: relative;
-  display: grid;
-  grid-template-rows: minmax(0, 1fr) auto;
-  background: linear-gradient(var(--paper-3), var(--paper-1));
-}
-.poses {
-  position: absolute;
-  z-index: 2;
-  inset: 6px 8px auto;
-  display: flex;
-  flex-wrap: wrap;
-  gap: 4px;
-}
-.poses button {
-  padding: 1px 9px;
-  border-radius: 10px;
-  background: rgb(255 253 248 / 78%);
-  border: 1px solid var(--border-strong);
-  font-size: var(--size-small);
-}
-.poses [aria-pressed='true'] {
-  background: var(--ink-1);
-  border-color: var(--ink-1);
-  color: var(--paper-0);
-}
-.holder {
-  position: relative;
-  min-height: 0;
-  overflow: hidden;
-}
-canvas {
-  position: absolute;
-  inset: 0;
-  width: 100%;
-  height: 100%;
-  cursor: grab;
-}
-.over {
-  position: absolute;
-  inset: 0;
-}
-.trouble {
-  position: absolute;
-  inset: 40% 24px auto;
-  text-align: center;
-}
-.slider {
-  display: grid;
-  grid-template-columns: auto auto 1fr auto auto auto;
-  gap: 12px;
-  align-items: center;
-  padding: 0 16px 0 12px;
-  height: 34px;
-  font-size: var(--size-small);
-}
-.apart {
-  display: flex;
-  align-items: center;
-  gap: 5px;
-}
-.apart input {
-  width: 58px;
-  accent-color: var(--accent);
-}
-.play {
-  width: 26px;
-  height: 26px;
-  padding: 6px;
-  border-radius: 50%;
-  background: var(--surface);
-  border: 1px solid var(--border-strong);
-}
-.play svg {
-  display: block;
-  fill: var(--ink-0);
-}
-.play:disabled {
-  opacity: 0.4;
-}
-</style>
+<style scoped src="./folded.css"></style>

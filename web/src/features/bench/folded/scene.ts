@@ -63,7 +63,10 @@ export class FoldedScene {
     this.scene.add(new AmbientLight(0xffffff, 1.9))
     const light = new DirectionalLight(0xfff4e2, 1.6)
     light.position.set(-250, 420, 520)
-    this.scene.add(light, this.card, this.around)
+    // from behind, for who looks into the card
+    const behind = new DirectionalLight(0xfff4e2, 0.9)
+    behind.position.set(260, 380, -520)
+    this.scene.add(light, behind, this.card, this.around)
     this.controls = new OrbitControls(this.camera, canvas)
     this.controls.enablePan = false
     this.controls.addEventListener('change', () => this.draw())
@@ -200,6 +203,11 @@ export class FoldedScene {
     if (!this.space?.faces.some((f) => f.rings.length)) return
     const eye = this.place === 'table' ? this.space.stand!.eye : this.place === 'envelope' ? ([0.15, 0.08, 1] as const) : this.space.eye
     this.look(new Vector3(...eye).normalize(), this.corners())
+  }
+
+  /** Looked at from a direction. */
+  lookFrom(eye: readonly [number, number, number]) {
+    if (this.space?.faces.some((f) => f.rings.length)) this.look(new Vector3(...eye).normalize(), this.corners())
   }
 
   /** As it is turned, but so far away that the card is in view in all of the poses. */

@@ -4,7 +4,7 @@ import type { Schemas } from '@/shared/api/client'
 import { anglesAt, placeOf, route, type Angles, type Posture } from './poses'
 import type { Place } from './scene'
 
-export type Pose = 'half' | 'closed' | 'standing' | 'envelope' | 'free'
+export type Pose = 'half' | 'inside' | 'closed' | 'standing' | 'envelope' | 'free'
 
 export function usePosture(space: () => Schemas['SpaceView'], pose: Ref<Pose>, opened: Ref<number>) {
   const half = computed(() => placeOf(space().sequence, space().half))

@@ -78,7 +78,6 @@ const emit = defineEmits<{
   grid-template-columns: minmax(0, 1fr);
   grid-template-rows: auto minmax(0, 1fr);
   min-height: 0;
-  max-height: 252px;
   border-top: 1px solid var(--border);
 }
 .scroll {

@@ -14,7 +14,7 @@ const emit = defineEmits<{ envelope: [envelope: Envelope]; aim: [figure: string]
       <dd>
         <button v-if="r.figure" class="plain-button figure aim" title="Aim at a figure: which values make it what you want" @click="emit('aim', r.figure)">{{ formatMeasures(r.values, r.unit, unit) }}</button>
         <span v-else class="figure">{{ formatMeasures(r.values, r.unit, unit) }}</span>
-        <span v-if="r.note" class="soft note">{{ r.note }}</span>
+        <span v-if="r.note" class="soft note" :title="r.note">{{ r.note }}</span>
       </dd>
     </div>
     <div v-if="envelopes.length">
@@ -43,8 +43,9 @@ const emit = defineEmits<{ envelope: [envelope: Envelope]; aim: [figure: string]
 }
 .readings div {
   display: grid;
-  grid-template-columns: 112px 1fr;
-  padding: 3px 0;
+  grid-template-columns: 112px minmax(0, 1fr);
+  padding: 2px 0;
+  line-height: 1.3;
   border-bottom: 1px solid var(--border);
 }
 dt {
@@ -89,6 +90,10 @@ dd {
   color: var(--error);
 }
 .note {
+  max-width: 100%;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
   font-size: var(--size-small);
 }
 </style>
