@@ -225,4 +225,5 @@ def test_bare_lines_the_inside_and_things_lined_up(page: Page) -> None:
     assert left is not None
     assert right is not None
     assert right["x"] < left["x"]
-    expect(page.get_by_role("button", name="inside")).to_have_attribute("aria-pressed", "true")
+    side = page.get_by_role("group", name="Side that is seen")
+    expect(side.get_by_role("button", name="inside")).to_have_attribute("aria-pressed", "true")

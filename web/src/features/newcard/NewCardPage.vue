@@ -185,11 +185,11 @@ function fromTemplate(id: number) {
           <ElButton type="primary" size="large" :loading="busy" :disabled="!chosen?.card || computing" @click="build">Build it</ElButton>
         </footer>
       </div>
-    </main>
     <OwnSizeForm v-if="ownOpen" :unit="unit" @close="ownOpen = false" @take="ownSize" />
     <OutlinePicker v-if="pickerOpen && size" :unit="unit" :card="size" @close="pickerOpen = false" @pick="take" />
     <DropHint :over="over" />
     <ReadingDialog v-if="file && size" :file="file" :unit="unit" :card="size" verb="Keep, and start with it" :busy="keeping" @close="file = null" @take="keep" />
+    </main>
   </div>
 </template>
 

@@ -44,7 +44,8 @@ const emit = defineEmits<{ envelope: [envelope: Envelope]; aim: [figure: string]
 .readings div {
   display: grid;
   grid-template-columns: 112px minmax(0, 1fr);
-  padding: 2px 0;
+  align-items: center;
+  min-height: 25px;
   line-height: 1.3;
   border-bottom: 1px solid var(--border);
 }
@@ -62,6 +63,7 @@ dd {
   font-weight: 600;
 }
 .aim {
+  min-height: 24px;
   border-bottom: 1px dotted var(--accent);
 }
 .aim:hover {
