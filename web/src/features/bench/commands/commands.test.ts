@@ -1,4 +1,5 @@
 import { mount } from '@vue/test-utils'
+import { createPinia, setActivePinia } from 'pinia'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { defineComponent, h, nextTick, shallowRef } from 'vue'
 import type { Schemas } from '@/shared/api/client'
@@ -11,6 +12,8 @@ import { useSelection } from '../state/useSelection'
 import { useBenchKeys, type BenchKeys } from './useBenchKeys'
 import { useCardCommands } from './useCardCommands'
 import { useStepCommands } from './useStepCommands'
+
+beforeEach(() => setActivePinia(createPinia()))
 
 const said: string[] = []
 vi.mock('@/shared/messages', () => ({ tell: (message: string) => said.push(message) }))

@@ -64,7 +64,8 @@ async function find() {
 
 <template>
   <ElDialog v-model="open" title="Aim at a figure" width="900px" align-center @closed="emit('close')">
-    <form class="wish" @submit.prevent="find">
+    <p v-if="!figures.length" class="soft" aria-busy="true">Measuring the card …</p>
+    <form v-else class="wish" @submit.prevent="find">
       <ElSelect v-model="chosen" aria-label="Figure" class="figure-of">
         <ElOption v-for="f in figures" :key="f.key" :value="f.key" :label="`${f.title}, ${formatFigure(f.value, f.unit, unit)}`" />
       </ElSelect>
