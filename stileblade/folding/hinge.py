@@ -116,11 +116,11 @@ def safe_lap(figure: Region, towards: Side, least: float) -> float:
     a hinge that is long enough, of spans that are; where none has, of any spans; else ``least``."""
     box = figure.bounds
     wanted = least_hinge(towards.length_in(box))
-    enough = least
+    enough: float | None = None
     for lap in np.arange(least, towards.depth_of(box), 0.5).tolist():
         spans = chords(figure, towards.axis, place_at_lap(box, towards, lap))
         if sum(spans) >= wanted:
             if min(spans) >= LEAST_SPAN:
                 return float(lap)
-            enough = lap if enough == least else enough
-    return float(enough)
+            enough = lap if enough is None else enough
+    return least if enough is None else float(enough)

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from stileblade.card.folding import Folding
+from stileblade.card.ways import WAYS
 from stileblade.errors import StepError
 from stileblade.outlines.figure import Figure, outline_of
 from stileblade.piece.work import Work
@@ -40,8 +41,8 @@ class Begun:
     @property
     def no_halves(self) -> str:
         """Why the card is not made of two mirrored halves."""
-        way = self.setting.folding.way.title.lower()
-        return f"A {way} is not made of two mirrored halves; a side fold or a top fold is."
+        able = " or ".join(way.title.lower() for way in WAYS if way.mirrors)
+        return f"{self.setting.folding.way.title}: not made of two mirrored halves. Choose {able}."
 
     def made(self, steps: tuple[Step, ...]) -> Work:
         """The work after the steps. StepError where one cannot be applied."""

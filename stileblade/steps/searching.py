@@ -30,8 +30,8 @@ LONGEST = 120
 """Characters: what is longer is cut off."""
 _WORD = re.compile(r"[^\W\d_]++")
 _FIGURE = re.compile(
-    r"(?P<number>\d{1,6}+(?: \d{1,4}/\d{1,4}|/\d{1,4}|[.,]\d{1,4}+)?+) ?"
-    r"(?P<unit>mm|cm|inches|inch|in|\"|degrees|degree|deg|°)?+"
+    r"(?<![\w.,])(?P<number>\d{1,6}+(?: \d{1,4}/\d{1,4}|/\d{1,4}|[.,]\d{1,4}+)?+) ?"
+    r"(?P<unit>mm|cm|inches|inch|in(?! (?:the|a|an|its|each|front|back|middle|centre)\b)|\"|degrees|degree|deg|°)?+"
 )
 _STOP = frozenset(
     [
@@ -272,14 +272,24 @@ def _values(
                 told.append(_figure_in_words(sized, unit))
         elif (number := _taken(numbers, _unit_of(kind, name))) is not None:
             values[name] = number
-    try:
-        made = kind.model_validate({"kind": kind.model_fields["kind"].default, **values})
-    except ValidationError:
-        return {}, ()
-    for name in values:
-        if name != "outline":
-            told.append(_in_words(made, name, unit))
+    made = _made(kind, values)
+    told += [_in_words(made, name, unit) for name in values if name != "outline"]
     return values, tuple(told)
+
+
+def _made(kind: type[Step], values: dict[str, Any]) -> Step:
+    """The step with the values, of which those that it cannot have are taken out."""
+    named = {"kind": kind.model_fields["kind"].default}
+    try:
+        return kind.model_validate({**named, **values})
+    except ValidationError as error:
+        for wrong in error.errors():
+            values.pop(str(wrong["loc"][0]) if wrong["loc"] else "", None)
+    try:
+        return kind.model_validate({**named, **values})
+    except ValidationError:
+        values.clear()
+        return kind.model_validate(named)
 
 
 def _numbers(text: str, unit: Unit) -> Iterator[tuple[float, str]]:

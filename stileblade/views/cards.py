@@ -9,7 +9,7 @@ from pydantic import BaseModel, Field
 from stileblade.checks.check import Severity, run_checks
 from stileblade.design.cache import OutcomeCache
 from stileblade.design.document import Card, Design
-from stileblade.design.evaluation import evaluate
+from stileblade.design.evaluation import Evaluation, evaluate
 from stileblade.design.refold import refold
 from stileblade.unexpected import Attempts
 from stileblade.views.folded import FoldedPicture, folded_picture, layers_on
@@ -27,12 +27,9 @@ class StepChange(BaseModel):
     why: str
 
 
-class OtherCard(BaseModel):
-    """The design on one of the cards: the document, what changed, and how it looks."""
+class CardLook(BaseModel):
+    """How a whole card looks: its measures in mm, what the checks count and say first, and its pictures."""
 
-    document: Annotated[dict[str, Any], Field(json_schema_extra={"x-document": True})]
-    changes: list[StepChange]
-    kept: int
     open: tuple[float, float]
     closed: tuple[float, float]
     errors: int
@@ -42,31 +39,43 @@ class OtherCard(BaseModel):
     folded: FoldedPicture | None
 
 
-def on_card(design: Design, card: Card, cache: OutcomeCache | None = None) -> OtherCard:
-    """The design on another card, with what that does to its steps."""
-    found, attempt = refold(design, card), Attempts()
-    evaluation = evaluate(found.design, cache)
-    base = evaluation.pieces[0]
+class OtherCard(CardLook):
+    """The design on one of the cards: the document, what changed, and how it looks."""
+
+    document: Annotated[dict[str, Any], Field(json_schema_extra={"x-document": True})]
+    changes: list[StepChange]
+    kept: int
+
+
+def look_of(evaluation: Evaluation) -> dict[str, Any]:
+    """The values of a CardLook; what cannot be computed is left out."""
+    attempt, base = Attempts(), evaluation.pieces[0]
     work = base.work if base.work and base.work.paper else None
     measures = attempt("measures", lambda: card_measures(evaluation), NOTHING)
     findings = run_checks(evaluation)
+
+    def folded() -> FoldedPicture | None:
+        return folded_picture(work, base.paper, layers_on(evaluation, base)) if work else None
+
+    return {
+        "open": measures["open_mm"],
+        "closed": measures["closed_mm"],
+        "errors": sum(f.severity is Severity.ERROR for f in findings),
+        "warnings": sum(f.severity is Severity.WARNING for f in findings),
+        "findings": [f.message for f in findings if f.severity is not Severity.NOTE][:MOST_TOLD],
+        "flat": attempt("picture", lambda: small_picture(work), None) if work else None,
+        "folded": attempt("folded card", folded, None),
+    }
+
+
+def on_card(design: Design, card: Card, cache: OutcomeCache | None = None) -> OtherCard:
+    """The design on another card, with what that does to its steps."""
+    found = refold(design, card)
     return OtherCard(
         document=found.design.model_dump(mode="json"),
         changes=[StepChange(**vars(c)) for c in found.changes],
         kept=found.kept,
-        open=(measures["open_mm"][0], measures["open_mm"][1]),
-        closed=(measures["closed_mm"][0], measures["closed_mm"][1]),
-        errors=sum(f.severity is Severity.ERROR for f in findings),
-        warnings=sum(f.severity is Severity.WARNING for f in findings),
-        findings=[f.message for f in findings if f.severity is not Severity.NOTE][:MOST_TOLD],
-        flat=attempt("picture", lambda: small_picture(work), None) if work else None,
-        folded=attempt(
-            "folded card",
-            lambda: folded_picture(work, base.paper, layers_on(evaluation, base)),
-            None,
-        )
-        if work
-        else None,
+        **look_of(evaluate(found.design, cache)),
     )
 
 

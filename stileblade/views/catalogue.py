@@ -65,7 +65,6 @@ class WayKind(BaseModel):
     description: str
     pictures: list[FoldedPicture]
     rest: int
-    mirrors: bool
 
 
 class FormatKind(BaseModel):
@@ -169,7 +168,6 @@ def _way(way: Way) -> WayKind:
         description=way.description,
         pictures=closing_pictures(piece.work, piece.paper, WAY_STAGES),
         rest=round(half * WAY_STAGES * way.shown_at),
-        mirrors=way.mirrors,
     )
 
 

@@ -9,10 +9,13 @@ import pytest
 
 from stileblade.design.document import load_design
 from stileblade.design.evaluation import evaluate
-from stileblade.folding.hinge import chords, hinge_length
+from stileblade.folding.hinge import chords, hinge_length, safe_lap
 from stileblade.folding.joins import Wish, best_joins, lap_curve
 from stileblade.folding.scoring import is_shaped, score_spans, scoring_table, ticks
+from stileblade.geometry.curves.places import Box, Side
 from stileblade.geometry.curves.transforms import rotation
+from stileblade.geometry.regions.region import gather
+from stileblade.geometry.regions.set_operations import rectangle, union
 from stileblade.piece.mirrored import Mirrored
 from stileblade.piece.work import Work
 from tests.conftest import design_of
@@ -207,3 +210,13 @@ def test_all_turns_are_tried() -> None:
     assert best.hinge == pytest.approx(80, abs=0.01)
     assert abs(best.turn_deg) == 90
     assert sum(abs(o.hinge - 80) < 0.01 for o in others) == 0
+
+
+def test_where_all_spans_are_short_the_least_lap_that_is_long_enough_is_safe() -> None:
+    """A comb: nine teeth of 4 mm, 60 of its 100 deep, are crossed wherever it can be folded: 36 mm at once."""
+    teeth = [rectangle(Box(0, 6.0 * n, 60, 6.0 * n + 4)) for n in range(9)]
+    comb = union(gather(teeth), rectangle(Box(59, 0, 100, 52)))
+    assert safe_lap(comb, Side.LEFT, 3.0) == 3.0
+    # with the first three teeth alone 12 mm, which is less than 20: as much lap as is asked for at least
+    few = union(gather(teeth[:3]), rectangle(Box(59, 0, 100, 52)))
+    assert safe_lap(few, Side.LEFT, 3.0) == 3.0

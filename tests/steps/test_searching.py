@@ -149,8 +149,17 @@ def test_a_figure_without_a_unit_is_in_the_units_of_the_design() -> None:
     assert first("grow 1/4", Unit.IN) == ("grow", {"margin": 6.35})
 
 
+def test_in_is_an_inch_only_where_it_can_be() -> None:
+    assert first("round window 60 in the front")[1] == {
+        "outline": {"kind": "circle", "diameter": 60}
+    }
+    assert first("2 in round window")[1] == {"outline": {"kind": "circle", "diameter": 50.8}}
+    assert first("border for the A6 card") == ("border-line", {})
+
+
 def test_a_figure_that_cannot_be_is_left_out() -> None:
-    """A radius is above 0 and at most 100."""
+    """A radius is above 0 and at most 100; what else was said stays."""
+    assert first("stitched line 5000 mm") == ("border-line", {"how": "stitch"})
     assert first("radius 0") == ("soften", {})
     assert first("round corners 5000 mm") == ("soften", {})
 
