@@ -115,9 +115,12 @@ def design_schema(request: HttpRequest) -> HttpResponse:
 
 
 @router.get("/designs", response=list[DesignEntry])
-def list_designs(request: HttpRequest, binned: bool = False) -> list[DesignEntry]:
-    user = signed_in(request)
-    found = list(Design.objects.filter(owner=user, binned=binned))
+def list_designs(
+    request: HttpRequest, binned: bool = False, templates: bool = False
+) -> list[DesignEntry]:
+    """All designs that are not in the bin, or all that are; the templates among them alone."""
+    rows = Design.objects.filter(owner=signed_in(request), binned=binned)
+    found = list(rows.filter(template=True) if templates else rows)
     return [_entry(d) for d in with_summaries(found)]
 
 
@@ -167,6 +170,13 @@ def delete_design(request: HttpRequest, number: int) -> Saved:
     saved = _saved(design)
     actions.remove(user, number)
     return saved
+
+
+@router.get("/designs/{number}/summary", response=Summary)
+def design_summary(request: HttpRequest, number: int) -> Summary:
+    """How the design looks as it was last saved."""
+    design = actions.own(signed_in(request), number)
+    return Summary.model_validate(summary_of(with_summaries([design])[0]))
 
 
 @router.get("/designs/{number}/versions", response=list[Version])

@@ -65,10 +65,16 @@ def test_duplicate_rename_template_bin_and_restore(page: Page) -> None:
         page.wait_for_load_state("networkidle")
     expect(page.get_by_text(long, exact=True)).to_have_count(0)
     page.get_by_role("button", name="Open the bin").click()
-    for _ in range(3):
+    # a press on the picture asks first; the menu says what it does
+    page.get_by_role("button", name=f"Restore: {long}", exact=True).first.click()
+    page.get_by_role("dialog").get_by_role("button", name="Cancel").click()
+    expect(page.get_by_text(long, exact=True)).to_have_count(3)
+    page.get_by_role("button", name=f"Restore: {long}", exact=True).first.click()
+    page.get_by_role("dialog").get_by_role("button", name="Restore").click()
+    expect(page.get_by_text(long, exact=True)).to_have_count(2)
+    for left in (1, 0):
         act(page, long, "Restore")
-        page.get_by_role("dialog").get_by_role("button", name="Restore").click()
-        page.wait_for_load_state("networkidle")
+        expect(page.get_by_text(long, exact=True)).to_have_count(left)
     expect(page.get_by_text("The bin is empty.")).to_be_visible()
     page.get_by_role("button", name="Back to the designs").click()
     expect(page.get_by_text(long, exact=True)).to_have_count(3)

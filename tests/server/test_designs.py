@@ -140,6 +140,12 @@ def test_rename_copy_template_bin_restore_delete(designer: Api, blank: Data) -> 
     assert designer("GET", f"/designs/{copy}")[1]["document"]["name"] == "Lamp copy"
     assert designer("PATCH", path, {"template": True})[1]["template"] is True
     used = designer("POST", f"{path}/copy?from_template=true")[1]["id"]
+    made = designer("POST", f"/designs/{used}/copy?as_template=true")[1]["id"]
+    templates = [d["id"] for d in designer("GET", "/designs?templates=true")[1]]
+    assert sorted(templates) == sorted([number, made])
+    assert designer("GET", f"/designs/{used}")[1]["document"]["name"] == "Lamp"
+    assert designer("GET", f"/designs/{used}/summary")[1]["size"] == blank["card"]["size"]["name"]
+    designer("DELETE", f"/designs/{made}")
     assert designer("GET", f"/designs/{used}")[1]["document"]["name"] == "Lamp"
     assert designer("DELETE", path)[0] == 404  # only from the bin
     designer("PATCH", path, {"binned": True})
@@ -162,6 +168,7 @@ def test_everyone_sees_their_own_designs_only(designer: Api, other: Api, blank: 
         ("PATCH", path, {"name": "mine"}),
         ("POST", f"{path}/copy", None),
         ("DELETE", path, None),
+        ("GET", f"{path}/summary", None),
         ("GET", f"{path}/versions/1", None),
         ("GET", f"{path}/versions/1/summary", None),
         ("PATCH", f"{path}/versions/1", {"name": "mine"}),

@@ -47,6 +47,8 @@ const saving = computed(() => {
       return 'saving …'
   }
 })
+/** Where pressing it does something: saving is tried again. */
+const TROUBLED: ReadonlySet<SaveState> = new Set<SaveState>(['offline', 'unkept', 'refused', 'conflict'])
 const router = useRouter()
 /** A job with one of this card, to be laid out on sheets. */
 async function toSheets() {
@@ -94,7 +96,7 @@ const card = computed(() => {
       <ElButton text :disabled="!canRedo" title="Redo (Ctrl+Shift+Z)" @click="emit('redo')">Redo</ElButton>
     </span>
     <ElButton text class="history" title="Earlier versions of this design" @click="emit('history')">History</ElButton>
-    <span v-if="state === 'saved' || state === 'saving'" class="saved" title="Work is saved by itself" data-testid="save-state">{{ saving }}</span>
+    <span v-if="!TROUBLED.has(state)" class="saved" title="Work is saved by itself" data-testid="save-state">{{ saving }}</span>
     <button v-else class="plain-button saved" :class="state" :title="`${trouble} Press to try again.`" :aria-description="trouble" data-testid="save-state" @click="emit('save')">
       {{ saving }}
     </button>

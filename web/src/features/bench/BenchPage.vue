@@ -177,122 +177,122 @@ onMounted(load)
       @export="saving = true"
     />
     <main class="work">
-    <h1 class="visually-hidden">{{ document_.name }}</h1>
-    <WorkArea
-      :document="document_"
-      :outcome="outcome"
-      :piece="piece"
-      :unit="unit"
-      :trouble="computeTrouble"
-      :slow="computing.slow.value"
-      :stopped="computing.stopped.value"
-      @stop="computing.stop"
-      @again="computing.run"
-      @choose="goTo"
-      @change="design.change"
-    >
-      <template v-if="design.offered.value" #offer>
-        <OfferBar :at="design.offered.value.at" @take="design.takeUp" @leave="design.letGo" />
-      </template>
-      <FlatView
-        ref="flatView"
-        :flat="outcome.flat"
+      <h1 class="visually-hidden">{{ document_.name }}</h1>
+      <WorkArea
+        :document="document_"
+        :outcome="outcome"
+        :piece="piece"
+        :unit="unit"
+        :trouble="computeTrouble"
+        :slow="computing.slow.value"
+        :stopped="computing.stopped.value"
+        @stop="computing.stop"
+        @again="computing.run"
+        @choose="goTo"
+        @change="design.change"
+      >
+        <template v-if="design.offered.value" #offer>
+          <OfferBar :at="design.offered.value.at" @take="design.takeUp" @leave="design.letGo" />
+        </template>
+        <FlatView
+          ref="flatView"
+          :flat="outcome.flat"
+          :document="document_"
+          :piece="piece.id"
+          :step="step"
+          :unit="unit"
+          :colour="colour"
+          :inside="paper?.inside ?? colour"
+          :marked="marked"
+          :hovered="hovered"
+          :finished="selection.finished.value ? outcome : null"
+          @card-preview="card.previewFolding"
+          @card-commit="card.setFolding"
+          @toggle="act.toggle"
+          @hover="(i) => (hovered = i)"
+          @preview="act.previewValues"
+          @commit="act.setValues"
+          @choose="(s) => (stepId = s)"
+          @measure="card.setMeasure"
+        />
+      </WorkArea>
+      <aside class="right">
+        <FoldedView class="folded" :space="outcome.space" :shut="outcome.shut" :unit="unit" @save="savePicture" />
+        <InHand
+          :document="document_"
+          :piece="piece"
+          :step="step"
+          :index="selection.index.value"
+          :outcome="outcome"
+          :hovered="hovered"
+          :unit="unit"
+          :colour="colour"
+          @act="(a) => step && act.actOn(step.id, a)"
+          @set="act.setValues"
+          @preview="act.previewValues"
+          @outline="act.setOutline"
+          @toggle="act.toggle"
+          @hover="(i) => (hovered = i)"
+          @newer="takeNewer"
+          @pieces="card.makePieces"
+          @line-up="liningUp = true"
+          @join="act.takeJoin"
+          @change="design.change"
+        />
+        <FiguresPane class="figures" :rest="outcome" :marked="marked" :unit="unit" @mark="mark" @mend="act.mend" @envelope="card.setEnvelope" @aim="(f) => (aims.aiming.value = f)" />
+      </aside>
+      <BuildStrip
+        class="strip"
+        :document="document_"
+        :steps="steps"
+        :strip="outcome.strip"
+        :pictures="pictures"
+        :chosen="stepId"
+        :unit="unit"
+        :colour="colour"
+        @choose="choose"
+        @add="searching = true"
+        @move="act.moveStep"
+        @act="act.actOn"
+      />
+      <DropHint :over="over" />
+      <ReadingDialog
+        v-if="dropped"
+        :file="dropped"
+        :unit="unit"
+        :card="document_.card.size"
+        verb="Keep, and start the piece with it"
+        also-keep
+        :busy="keeping"
+        @close="dropped = null"
+        @keep="(w) => keepDropped(w, false)" @take="(w) => keepDropped(w, true)"
+      />
+      <ExportDialog
+        v-if="saving"
+        :document="document_"
+        :findings="findings"
+        :picture="finishedPicture"
+        :piece="piece.id"
+        :unit="unit"
+        :colour="colour"
+        :busy="exporting"
+        @close="saving = false"
+        @save="saveFiles" @design="saveDesign"
+      />
+      <AimDialog
+        v-if="aims.aiming.value !== null"
         :document="document_"
         :piece="piece.id"
-        :step="step"
+        :figure="aims.aiming.value"
         :unit="unit"
         :colour="colour"
-        :inside="paper?.inside ?? colour"
-        :marked="marked"
-        :hovered="hovered"
-        :finished="selection.finished.value ? outcome : null"
-        @card-preview="card.previewFolding"
-        @card-commit="card.setFolding"
-        @toggle="act.toggle"
-        @hover="(i) => (hovered = i)"
-        @preview="act.previewValues"
-        @commit="act.setValues"
-        @choose="(s) => (stepId = s)"
-        @measure="card.setMeasure"
+        @close="aims.aiming.value = null"
+        @take="aims.take" @forget="aims.forget"
       />
-    </WorkArea>
-    <aside class="right">
-      <FoldedView class="folded" :space="outcome.space" :shut="outcome.shut" :unit="unit" @save="savePicture" />
-      <InHand
-        :document="document_"
-        :piece="piece"
-        :step="step"
-        :index="selection.index.value"
-        :outcome="outcome"
-        :hovered="hovered"
-        :unit="unit"
-        :colour="colour"
-        @act="(a) => step && act.actOn(step.id, a)"
-        @set="act.setValues"
-        @preview="act.previewValues"
-        @outline="act.setOutline"
-        @toggle="act.toggle"
-        @hover="(i) => (hovered = i)"
-        @newer="takeNewer"
-        @pieces="card.makePieces"
-        @line-up="liningUp = true"
-        @join="act.takeJoin"
-        @change="design.change"
-      />
-      <FiguresPane class="figures" :rest="outcome" :marked="marked" :unit="unit" @mark="mark" @mend="act.mend" @envelope="card.setEnvelope" @aim="(f) => (aims.aiming.value = f)" />
-    </aside>
-    <BuildStrip
-      class="strip"
-      :document="document_"
-      :steps="steps"
-      :strip="outcome.strip"
-      :pictures="pictures"
-      :chosen="stepId"
-      :unit="unit"
-      :colour="colour"
-      @choose="choose"
-      @add="searching = true"
-      @move="act.moveStep"
-      @act="act.actOn"
-    />
-    <DropHint :over="over" />
-    <ReadingDialog
-      v-if="dropped"
-      :file="dropped"
-      :unit="unit"
-      :card="document_.card.size"
-      verb="Keep, and start the piece with it"
-      also-keep
-      :busy="keeping"
-      @close="dropped = null"
-      @keep="(w) => keepDropped(w, false)" @take="(w) => keepDropped(w, true)"
-    />
-    <ExportDialog
-      v-if="saving"
-      :document="document_"
-      :findings="findings"
-      :picture="finishedPicture"
-      :piece="piece.id"
-      :unit="unit"
-      :colour="colour"
-      :busy="exporting"
-      @close="saving = false"
-      @save="saveFiles" @design="saveDesign"
-    />
-    <AimDialog
-      v-if="aims.aiming.value !== null"
-      :document="document_"
-      :piece="piece.id"
-      :figure="aims.aiming.value"
-      :unit="unit"
-      :colour="colour"
-      @close="aims.aiming.value = null"
-      @take="aims.take" @forget="aims.forget"
-    />
-    <LineUpDialog v-if="liningUp && step" :document="document_" :piece="piece.id" :step="step.id" :unit="unit" @close="liningUp = false" @take="lineUp" />
-    <StepSearch v-if="searching" :started="steps.length > 0" :layer="piece.host !== ''" :unit="unit" :having="act.having.value" @close="searching = false" @pick="addStep" />
-    <ConflictDialog v-if="design.conflict.value" @mine="design.keepMine" @theirs="design.takeTheirs" @both="keepBoth" />
-    <HistoryDialog v-if="history" :id="id" :unit="unit" @close="history = false" @take="takeVersion" />
+      <LineUpDialog v-if="liningUp && step" :document="document_" :piece="piece.id" :step="step.id" :unit="unit" @close="liningUp = false" @take="lineUp" />
+      <StepSearch v-if="searching" :started="steps.length > 0" :layer="piece.host !== ''" :unit="unit" :having="act.having.value" @close="searching = false" @pick="addStep" />
+      <ConflictDialog v-if="design.conflict.value" @mine="design.keepMine" @theirs="design.takeTheirs" @both="keepBoth" />
+      <HistoryDialog v-if="history" :id="id" :unit="unit" @close="history = false" @take="takeVersion" />
     </main>
   </div>
 </template>

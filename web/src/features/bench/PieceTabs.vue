@@ -31,18 +31,18 @@ const paper = computed(() => {
 <template>
   <div class="pieces">
     <div class="tabs" role="tablist" aria-label="Pieces">
-    <button
-      v-for="p in tabs"
-      :key="p.id"
-      class="plain-button piece"
-      role="tab"
-      :aria-selected="p.id === chosen"
-      :class="{ chosen: p.id === chosen }"
-      @click="chosen = p.id"
-    >
-      <svg viewBox="0 0 10 10" aria-hidden="true"><circle cx="5" cy="5" r="4.2" :fill="paperOf(p.paper)?.outside ?? '#ddd'" /></svg>
-      {{ p.name }}
-    </button>
+      <button
+        v-for="p in tabs"
+        :key="p.id"
+        class="plain-button piece"
+        role="tab"
+        :aria-selected="p.id === chosen"
+        :class="{ chosen: p.id === chosen }"
+        @click="chosen = p.id"
+      >
+        <svg viewBox="0 0 10 10" aria-hidden="true"><circle cx="5" cy="5" r="4.2" :fill="paperOf(p.paper)?.outside ?? '#ddd'" /></svg>
+        {{ p.name }}
+      </button>
     </div>
     <button class="plain-button act" :aria-pressed="listed" @click="listed = !listed">
       {{ listed ? 'hide the list' : document.pieces.length > 1 ? `all ${document.pieces.length} …` : 'list' }}

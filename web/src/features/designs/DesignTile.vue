@@ -2,6 +2,7 @@
 import { inSentence } from '@/shared/catalogue'
 import { computed } from 'vue'
 import type { Schemas } from '@/shared/api/client'
+import { checksInWords } from '@/shared/checks'
 import FoldedPicture from '@/shared/components/FoldedPicture.vue'
 import type { Unit } from '@/shared/api/document'
 import { formatMeasures } from '@/shared/units/figures'
@@ -12,7 +13,7 @@ const emit = defineEmits<{ act: [action: string] }>()
 const actions = computed(() =>
   props.entry.binned
     ? [
-        ['look', 'Restore'],
+        ['restore', 'Restore'],
         ['delete', 'Delete for good'],
       ]
     : [
@@ -28,18 +29,16 @@ const actions = computed(() =>
 const checks = computed(() => {
   const s = props.entry.summary
   if (s.problem) return { kind: 'error', mark: '✕', text: 'cannot be read' }
-  const plural = (n: number, word: string) => `${n} ${word}${n === 1 ? '' : 's'}`
-  const counts = [[s.errors, 'error'], [s.warnings, 'warning'], [s.notes, 'note']] as const
-  const text = counts.flatMap(([n, word]) => (n ? [plural(n, word)] : [])).join(', ')
+  const text = checksInWords(s)
   if (s.errors) return { kind: 'error', mark: '✕', text }
   if (s.warnings) return { kind: 'warning', mark: '△', text }
-  if (s.notes) return { kind: 'note', mark: '○', text }
-  return { kind: 'good', mark: '✓', text: 'all checks passed' }
+  return s.notes ? { kind: 'note', mark: '○', text } : { kind: 'good', mark: '✓', text }
 })
 const closed = computed(() =>
   formatMeasures(props.entry.summary.closed, 'mm', props.entry.summary.units as Unit),
 )
-const first = computed(() => actions.value[0]![0]!)
+/** What a press on the tile does; in the bin it asks first. */
+const first = computed(() => (props.entry.binned ? 'look' : actions.value[0]![0]!))
 </script>
 
 <template>

@@ -22,7 +22,7 @@ const chosen = defineModel<string>({ required: true })
       @click="chosen = w.key"
     >
       <span class="picture">
-        <FoldedPicture v-if="w.card?.folded && w.key !== 'half'" :picture="w.card.folded" />
+        <FoldedPicture v-if="w.card?.folded && w.card.flat?.folds.length" :picture="w.card.folded" />
         <PathPicture v-else-if="w.card?.flat" :path="w.card.flat.path" :box="w.card.flat.box" />
         <span v-else class="soft" aria-hidden="true">–</span>
       </span>

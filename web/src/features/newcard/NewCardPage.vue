@@ -69,7 +69,7 @@ const measures = computed(() => {
   return formatMeasures(turned.value ? [height, width] : [width, height], 'mm', unit.value)
 })
 
-const { found, busy: computing } = useBeginnings(() => {
+const { found, again, busy: computing } = useBeginnings(() => {
   if (!size.value || !paper.value || !folding.value || !picked.value) return null
   const drawn = picked.value.drawn
   // what is not said here the server fills in
@@ -182,6 +182,7 @@ function fromTemplate(id: number) {
         <span v-else class="grow" />
         <footer>
           <span v-if="computing" class="soft" aria-live="polite">computing …</span>
+          <ElButton v-else-if="!found.length" @click="again">Try again</ElButton>
           <ElButton type="primary" size="large" :loading="busy" :disabled="!chosen?.card || computing" @click="build">Build it</ElButton>
         </footer>
       </div>

@@ -10,7 +10,7 @@ const templates = ref<readonly Schemas['DesignEntry'][]>([])
 
 onMounted(async () => {
   try {
-    templates.value = (await answer(client.GET('/api/designs'))).filter((d) => d.template)
+    templates.value = await answer(client.GET('/api/designs', { params: { query: { templates: true } } }))
   } catch (error) {
     tellError(error)
   }

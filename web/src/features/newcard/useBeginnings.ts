@@ -47,9 +47,15 @@ export function useBeginnings(wish: () => Wish | null) {
     },
     { immediate: true },
   )
+  function again() {
+    const body = wish()
+    if (!body) return
+    shown.value = ''
+    void ask(body, wanted.value)
+  }
   onBeforeUnmount(() => {
     clearTimeout(timer)
     asked?.abort()
   })
-  return { found, busy: computed(() => wanted.value !== shown.value) }
+  return { found, again, busy: computed(() => wanted.value !== shown.value) }
 }

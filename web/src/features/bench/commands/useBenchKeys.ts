@@ -18,10 +18,6 @@ export interface BenchKeys {
 // a list that is not typed into is read-only
 const TYPED = 'textarea, input:not([readonly], [type="radio"], [type="checkbox"], [type="color"])'
 
-/** A figure that was entered and not touched since: keys are the bench's again, although it keeps the focus. */
-let entered: EventTarget | null = null
-const isEntered = (target: HTMLElement) => target === entered && target.closest('.measure') !== null
-
 export function useBenchKeys(act: BenchKeys) {
   const plain: Record<string, (event: KeyboardEvent) => void> = {
     f: (event) => (event.shiftKey ? act.near() : act.whole()),
@@ -30,6 +26,10 @@ export function useBenchKeys(act: BenchKeys) {
     ',': () => act.loupe(-1),
     '.': () => act.loupe(1),
   }
+
+  /** A figure that was entered and not touched since: keys are the bench's again, although it keeps the focus. */
+  let entered: EventTarget | null = null
+  const isEntered = (target: HTMLElement) => target === entered && target.closest('.measure') !== null
 
   function key(event: KeyboardEvent) {
     const target = event.target as HTMLElement
@@ -54,10 +54,10 @@ export function useBenchKeys(act: BenchKeys) {
     } else if (plain[name]) {
       event.preventDefault()
       plain[name](event)
-    } else if (isEntered(target) && event.key.length === 1) entered = null
+    }
   }
   function enter(event: KeyboardEvent) {
-    entered = event.key === 'Enter' ? event.target : entered
+    if (event.key === 'Enter') entered = event.target
   }
   const touch = (event: Event) => {
     if (event.target === entered) entered = null

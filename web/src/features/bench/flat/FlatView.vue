@@ -147,7 +147,7 @@ const paper = computed(() => {
 const typed = ref<Typed | null>(null)
 /** Where something is dragged: the loupe goes there. */
 const draggedAt = ref<{ x: number; y: number } | null>(null)
-const loupeAt = useFreePlace(element, () => loupePlaces.value, () => [props.flat, loupePlaces.value, viewport.view.x, viewport.view.y, viewport.view.scale, viewport.view.inside, loupeShown.value])
+const loupeAt = useFreePlace(element, () => (loupeShown.value ? loupePlaces.value : []), () => [props.flat, loupePlaces.value, viewport.view.x, viewport.view.y, viewport.view.scale, viewport.view.inside, loupeShown.value])
 defineExpose({ fit, near, zoom, stepLoupe, turnOver, toggleBare: () => (bare.value = !bare.value) })
 </script>
 

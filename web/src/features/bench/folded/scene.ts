@@ -19,7 +19,7 @@ import { layerSheet, paperOf } from './layers'
 import { FINE, Pace } from './pace'
 import { pictureOf, seenFrom } from './picture'
 import type { Angles } from './poses'
-import { disposeStrokes, seeStrokes } from './strokes'
+import { disposeStrokes, isShared, seeStrokes } from './strokes'
 
 type Space = Schemas['SpaceView']
 
@@ -276,7 +276,7 @@ export class FoldedScene {
     group.traverse((node) => {
       if (node instanceof Mesh || node instanceof Line) {
         node.geometry.dispose()
-        ;([] as { dispose(): void }[]).concat(node.material).forEach((m) => m.dispose())
+        ;([] as { dispose(): void }[]).concat(node.material).filter((m) => !isShared(m)).forEach((m) => m.dispose())
       }
     })
     group.clear()

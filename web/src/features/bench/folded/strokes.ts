@@ -38,6 +38,9 @@ export function seeStrokes(camera: Camera, resting: boolean) {
   camera.layers.disable(resting ? THIN : WIDE)
 }
 
+/** Whether lines of other drawings are made of it as well: it stays when one of them goes. */
+export const isShared = (material: object) => [...wide.values()].includes(material as LineMaterial)
+
 /** Given back with the scene that drew them. */
 export function disposeStrokes() {
   for (const material of wide.values()) material.dispose()

@@ -26,7 +26,7 @@ onMounted(async () => {
   try {
     versions.value = await answer(client.GET('/api/designs/{number}/versions', { params: { path } }))
     chosen.value = versions.value[0] ?? null
-    today.value = (await answer(client.GET('/api/designs'))).find((d) => d.id === props.id)?.summary ?? null
+    today.value = await answer(client.GET('/api/designs/{number}/summary', { params: { path } }))
   } catch (error) {
     if (!(error instanceof ApiError)) throw error
     trouble.value = error.text

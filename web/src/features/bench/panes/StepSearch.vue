@@ -1,10 +1,10 @@
 <script setup lang="ts">
 /** Adding a step: found by what is said, chosen by picture. */
-import { computed, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue'
+import { computed, nextTick, onBeforeUnmount, ref, watch } from 'vue'
 import type { Unit, Values } from '@/shared/api/document'
 import { useCatalogue, type StepKind } from '@/shared/catalogue'
 import PathPicture from '@/shared/components/PathPicture.vue'
-import { lately, rememberStep, useStepSearch, type Found } from './useStepSearch'
+import { useLately, useStepSearch, type Found } from './useStepSearch'
 
 /** What the piece has where the step comes. */
 export interface Having {
@@ -33,11 +33,13 @@ const { words, found, settled } = useStepSearch(
   () => props.unit,
 )
 
+const { kinds, remember } = useLately()
+
 /** In groups: those added lately and each stage's, or what was found, the likeliest first. */
 const groups = computed(() => {
   const all = found()
   if (words.value.trim()) return [{ title: '', steps: all.slice(0, MOST), more: Math.max(all.length - MOST, 0) }]
-  const used = lately().flatMap((kind) => all.filter((f) => f.kind.kind === kind))
+  const used = kinds.value.flatMap((kind) => all.filter((f) => f.kind.kind === kind))
   const stages = (catalogue.data?.stages ?? []).map((title) => ({ title, steps: all.filter((f) => f.kind.stage === title), more: 0 }))
   return [{ title: 'Added lately', steps: used, more: 0 }, ...stages].filter((g) => g.steps.length)
 })
@@ -71,10 +73,9 @@ function early(event: KeyboardEvent) {
 }
 window.addEventListener('keydown', early, true)
 onBeforeUnmount(() => window.removeEventListener('keydown', early, true))
-onMounted(() => nextTick(() => input.value?.focus()))
 
 function pick(step: Found) {
-  rememberStep(step.kind.kind)
+  remember(step.kind.kind)
   emit('pick', step.kind, step.values)
 }
 

@@ -4,6 +4,7 @@ import { computed, onMounted, shallowRef } from 'vue'
 import { answer, client, type Schemas } from '@/shared/api/client'
 import type { Unit } from '@/shared/api/document'
 import { inSentence } from '@/shared/catalogue'
+import { checksInWords } from '@/shared/checks'
 import FoldedPicture from '@/shared/components/FoldedPicture.vue'
 import { formatMeasures } from '@/shared/units/figures'
 
@@ -29,12 +30,6 @@ onMounted(async () => {
   }
 })
 const time = computed(() => (props.version ? new Date(props.version.saved).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' }) : ''))
-const checks = computed(() => {
-  const s = seen.value
-  if (!s) return ''
-  const told = [[s.errors, 'error'], [s.warnings, 'warning'], [s.notes, 'note']] as const
-  return told.flatMap(([n, word]) => (n ? [`${n} ${word}${n === 1 ? '' : 's'}`] : [])).join(', ') || 'all checks passed'
-})
 </script>
 
 <template>
@@ -44,7 +39,7 @@ const checks = computed(() => {
     <span v-if="version" class="when"><span class="figure">{{ time }}</span> <span class="soft">{{ version.refused ? 'came too late' : `version ${version.number}` }}</span></span>
     <template v-if="large && seen">
       <span>{{ seen.size }} {{ inSentence(seen.way) }}, <span class="figure">{{ formatMeasures(seen.closed, 'mm', unit ?? 'mm') }}</span></span>
-      <span class="soft">{{ checks }}</span>
+      <span class="soft">{{ checksInWords(seen) }}</span>
     </template>
   </component>
 </template>

@@ -1,5 +1,6 @@
 /** Steps by what is said; the server knows what they are called. */
 import { ref, shallowRef, watch } from 'vue'
+import { useLocalStorage } from '@vueuse/core'
 import { answer, client, type Schemas } from '@/shared/api/client'
 import type { Unit, Values } from '@/shared/api/document'
 import type { StepKind } from '@/shared/catalogue'
@@ -12,13 +13,11 @@ export interface Found {
 }
 type Hit = Schemas['HitView']
 
-const LATELY = 'stileblade.steps.lately'
 const MOST_LATELY = 8
 
 export function useStepSearch(offered: () => readonly StepKind[], unit: () => Unit) {
   const words = ref('')
   const hits = shallowRef<readonly Hit[]>([])
-  /** What the hits are of: less than the words while an answer is on its way. */
   let pending: Promise<void> = Promise.resolve()
 
   async function ask(said: string) {
@@ -42,19 +41,8 @@ export function useStepSearch(offered: () => readonly StepKind[], unit: () => Un
 }
 
 /** Kinds of steps that were added lately, the last one first. */
-export function lately(): string[] {
-  try {
-    const kept: unknown = JSON.parse(localStorage.getItem(LATELY) ?? '[]')
-    return Array.isArray(kept) ? kept.filter((k): k is string => typeof k === 'string').slice(0, MOST_LATELY) : []
-  } catch {
-    return []
-  }
-}
-
-export function rememberStep(kind: string) {
-  try {
-    localStorage.setItem(LATELY, JSON.stringify([kind, ...lately().filter((k) => k !== kind)].slice(0, MOST_LATELY)))
-  } catch {
-    // a browser that keeps nothing shows all steps in their order
-  }
+export function useLately() {
+  const kinds = useLocalStorage<string[]>('stileblade.steps.lately', [])
+  const remember = (kind: string) => (kinds.value = [kind, ...kinds.value.filter((k) => k !== kind)].slice(0, MOST_LATELY))
+  return { kinds, remember }
 }
