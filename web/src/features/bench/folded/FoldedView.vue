@@ -65,7 +65,8 @@ onBeforeUnmount(() => {
 
 function show() {
   const { posture, place } = wanted()
-  scene.value?.show(props.space, hold(posture), place)
+  const anew = scene.value?.show(props.space, hold(posture), place)
+  if (anew && pose.value === 'inside') scene.value?.lookFrom(props.space.eye_inside)
 }
 // the flat view is drawn first: what is worked on is there
 let waiting: ReturnType<typeof setTimeout> | undefined

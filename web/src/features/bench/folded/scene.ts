@@ -84,8 +84,8 @@ export class FoldedScene {
     this.draw()
   }
 
-  /** Shows the faces; the view stays as it is turned unless the card has another size. */
-  show(space: Space, angles: Angles, place: Place) {
+  /** Shows the faces; the view stays as it is turned unless the card has another size. Whether it was framed anew. */
+  show(space: Space, angles: Angles, place: Place): boolean {
     this.clear()
     this.space = space
     const [outside, inside] = [paperOf(space.outside, space.light), paperOf(space.inside, space.light)]
@@ -117,7 +117,7 @@ export class FoldedScene {
     this.setApart(this.apart)
     this.setPlace(place)
     this.turnFolds(angles)
-    this.frame()
+    return this.frame()
   }
 
   /** Folds at once to angles, as while a slider is drawn. */
@@ -186,23 +186,25 @@ export class FoldedScene {
     }
   }
 
-  private frame() {
+  private frame(): boolean {
     const points = this.space?.faces.filter((f) => !f.hinge).flatMap((f) => f.rings.flat()) ?? []
-    if (!points.length) return this.draw()
+    this.draw()
+    if (!points.length) return false
     const xs = points.map((p) => p[0])
     const ys = points.map((p) => -p[1])
     const size = Math.max(Math.max(...xs) - Math.min(...xs), Math.max(...ys) - Math.min(...ys))
     const key = `${Math.round(size / 20)} ${this.space?.eye.map((v) => v.toFixed(1))} ${this.space?.faces.length} ${this.space?.piece}`
-    if (key === this.framed) return this.draw()
+    if (key === this.framed) return false
     this.framed = key
     this.reset()
+    return true
   }
 
   /** Back to the view that a card is shown in first. */
   reset() {
-    if (!this.space?.faces.some((f) => f.rings.length)) return
-    const eye = this.place === 'table' ? this.space.stand!.eye : this.place === 'envelope' ? ([0.15, 0.08, 1] as const) : this.space.eye
-    this.look(new Vector3(...eye).normalize(), this.corners())
+    if (!this.space) return
+    const { stand, eye } = this.space
+    this.lookFrom(this.place === 'table' && stand ? stand.eye : this.place === 'envelope' ? [0.15, 0.08, 1] : eye)
   }
 
   /** Looked at from a direction. */

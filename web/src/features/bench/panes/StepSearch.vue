@@ -20,7 +20,7 @@ const MOST = 24
 const emit = defineEmits<{ close: []; pick: [kind: StepKind, values: Values] }>()
 const catalogue = useCatalogue()
 const at = ref(0)
-const input = ref<{ focus(): void } | null>(null)
+const input = ref<{ focus(): void; input?: HTMLInputElement } | null>(null)
 const grid = ref<HTMLElement | null>(null)
 
 const offered = computed(() =>
@@ -62,7 +62,9 @@ function note(kind: StepKind): string {
 
 /** What is typed before the field has the focus goes there all the same, and to nothing else. */
 function early(event: KeyboardEvent) {
-  if ((event.target as HTMLElement).closest?.('input, [role=option]') || event.ctrlKey || event.metaKey || event.altKey) return
+  const target = event.target as HTMLElement
+  // the field from before may still have the focus: not just any field is this one
+  if (target === input.value?.input || target.closest('.el-dialog button') || event.ctrlKey || event.metaKey || event.altKey) return
   if (event.key.length === 1) words.value += event.key
   else if (event.key === 'Backspace') words.value = words.value.slice(0, -1)
   else if (event.key === 'Enter') void key(event)
