@@ -1,15 +1,5 @@
 /** The folded card in three dimensions. Loaded by itself; draws only when something changed. */
-import {
-  AmbientLight,
-  DirectionalLight,
-  Group,
-  Line,
-  Mesh,
-  PerspectiveCamera,
-  Scene,
-  Vector3,
-  WebGLRenderer,
-} from 'three'
+import { AmbientLight, DirectionalLight, Group, Line, Mesh, PerspectiveCamera, Scene, Vector3, WebGLRenderer } from 'three'
 import { OrbitControls } from 'three/addons/controls/OrbitControls.js'
 import type { Schemas } from '@/shared/api/client'
 import type { Seen } from '../commands/useExport'
