@@ -49,18 +49,22 @@ class Allowance:
         self.spent_on_steps = 0.0
         self.no_room = False
         """Whether there was no memory for something."""
-        self._end = 0.0
+        self.for_answer = _FOR_ANSWER * seconds
+        """Seconds kept for putting the answer together."""
+        self._ends: list[float] = []
+        """Of each share, the widest first: the time of this process at which it is used up."""
+        self._once_more = True
 
     @property
     def left(self) -> float:
-        return self._end - process_time()
+        return self._ends[0] - process_time()
 
     @contextmanager
     def job(self) -> Iterator[None]:
         """Everything inside belongs to the job. OverSpent where it takes too much altogether."""
         global _present
         before = signal.signal(signal.SIGPROF, _over)
-        _present, self._end = self, process_time() + self.seconds
+        _present, self._once_more = self, True
         try:
             with self.share(self.seconds):
                 yield
@@ -71,15 +75,28 @@ class Allowance:
     @contextmanager
     def share(self, most: float) -> Iterator[None]:
         """At most so many seconds for what is inside, and no more than are left around it."""
-        outer, _ = signal.getitimer(signal.ITIMER_PROF)
-        mine = min(most, outer) if outer else most
-        started = process_time()
+        now = process_time()
+        end = min(now + most, *self._ends[-1:]) if self._ends else now + most
+        self._ends.append(end)
         try:
-            signal.setitimer(signal.ITIMER_PROF, max(mine, _LEAST))
+            signal.setitimer(signal.ITIMER_PROF, max(end - now, _LEAST))
             yield
         finally:
-            rest = max(outer - (process_time() - started), _LEAST) if outer else 0.0
+            self._ends.pop()
+            rest = max(self._ends[-1] - process_time(), _LEAST) if self._ends else 0.0
             signal.setitimer(signal.ITIMER_PROF, rest)
+
+    def keep_for_answer(self) -> bool:
+        """Whether there is time for the answer. What does not listen while it is inside a library may
+        have used that, too: it is given once more."""
+        if self.left > _LEAST:
+            return True
+        if not self._once_more:
+            return False
+        self._once_more = False
+        self._ends[0] = process_time() + self.for_answer
+        signal.setitimer(signal.ITIMER_PROF, self.for_answer)
+        return True
 
 
 _present: Allowance | None = None
@@ -123,12 +140,15 @@ def for_look() -> Iterator[None]:
     if _present is None:
         yield
         return
-    left = _present.left - _FOR_ANSWER * _present.seconds
+    left = _present.left - _present.for_answer
     if left <= _LEAST:
         raise OverSpent(own=False)
     try:
         with _present.share(min(_present.look, left)):
             yield
+    except OverSpent as over:
+        over.whole = not _present.keep_for_answer()
+        raise
     except MemoryError:
         _present.no_room = True
         raise

@@ -64,6 +64,37 @@ def test_what_is_looked_at_is_left_out_by_itself() -> None:
     assert attempt.failed == {"slow": TOO_MUCH}
 
 
+def deaf(seconds: float) -> str:
+    """As a library: nothing is heard before it has ended."""
+    signal.pthread_sigmask(signal.SIG_BLOCK, [signal.SIGPROF])
+    try:
+        return spin(seconds)
+    finally:
+        signal.pthread_sigmask(signal.SIG_UNBLOCK, [signal.SIGPROF])
+
+
+def test_what_does_not_listen_takes_the_time_for_the_answer_from_nobody() -> None:
+    attempt = Attempts()
+    with Allowance(1.0, look=0.5).job():
+        assert attempt("deaf", lambda: deaf(1.05), "nothing") == "nothing"
+        assert attempt("next", lambda: spin(0.01), "nothing") == "nothing"
+        assert spin(0.05) == "done"
+        with pytest.raises(OverSpent) as caught:
+            spin(5)
+        assert caught.value.whole
+    assert set(attempt.failed) == {"deaf", "next"}
+    assert signal.getitimer(signal.ITIMER_PROF)[0] == 0
+
+
+def test_the_time_for_the_answer_is_given_again_once() -> None:
+    with pytest.raises(OverSpent) as caught, Allowance(0.5, look=1).job(), for_look():
+        with pytest.raises(OverSpent) as inner, for_look():
+            deaf(0.6)
+        assert not inner.value.whole
+        deaf(0.2)
+    assert caught.value.whole
+
+
 def test_the_whole_is_given_up_where_nothing_else_ends_it() -> None:
     before = time.process_time()
     with pytest.raises(OverSpent) as caught, Allowance(0.3).job():

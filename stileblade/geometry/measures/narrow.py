@@ -10,6 +10,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 import numpy as np
+import numpy.typing as npt
 import shapely
 
 from stileblade.geometry.curves.places import Point
@@ -21,6 +22,8 @@ from stileblade.geometry.regions.remembered import with_figures
 
 _SPACING = 0.8
 """mm between two rays on a long straight edge."""
+_AT_ONCE = 2_000
+"""Rays that are asked for in one call."""
 _CORNERS = 0.01
 _BESIDE = 1.5
 _ROUND = 8.0
@@ -70,7 +73,7 @@ def thin_places(region: Region, width: float, *, of_paper: bool = True) -> tuple
     origin = start[edge] + along[edge] * share[:, None]
     tip = origin + side[edge] * width
     rays = shapely.linestrings(np.stack([origin, tip], axis=1))
-    ray, hit = tree.query(rays, predicate="intersects")
+    ray, hit = _met(tree, rays)
     facing = dots(direction[edge[ray]], direction[hit]) < _FACING
     ray, hit = ray[facing], hit[facing]
     if not len(ray):
@@ -89,6 +92,16 @@ def thin_places(region: Region, width: float, *, of_paper: bool = True) -> tuple
     round_a_corner = run < _ROUND * distance
     good = (distance > 1e-3) & (distance < width - 1e-6) & ~round_a_corner
     return _narrowest(at[good], met[good], distance[good], run[good])
+
+
+def _met(tree: shapely.STRtree, rays: npt.NDArray[np.object_]) -> tuple[Ints, Ints]:
+    """Rays and what they meet; some of them at a time, so that it can be given up in between."""
+    found = [
+        tree.query(rays[n : n + _AT_ONCE], predicate="intersects") + np.array([[n], [0]])
+        for n in range(0, len(rays), _AT_ONCE)
+    ]
+    ray, hit = np.concatenate(found, axis=1)
+    return ray, hit
 
 
 def _turned(d: Floats) -> Floats:
