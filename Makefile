@@ -82,7 +82,7 @@ test-web: setup-dev schema  ## the front end's own tests
 	cd web && npm run --silent test
 
 hunt: setup-dev  ## random designs, others each time, until one breaks or TIMES=20 times as many as in the tests have not
-	STILEBLADE_TIMES=$(or $(TIMES),20) $(PY) -m pytest -q -n2 tests/promises/test_random_steps.py
+	STILEBLADE_TIMES=$(or $(TIMES),20) $(PY) -m pytest -q -n2 tests/promises/test_random_steps.py tests/meant/test_report.py
 
 soak: setup-dev build  ## eight people, random edits, kills, a full disk, for MINUTES=10
 	$(PY) -m bench.soak $(or $(MINUTES),10)

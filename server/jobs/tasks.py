@@ -134,12 +134,12 @@ def cut(asked: Found, sent: bytes, told: Told) -> Found:
         one = replace(laid, sheets=(laid.sheets[asked["sheet"]],))
         (made,) = files_of_sheets(one, asked["format"], FileOptions(), first=1 + asked["sheet"])
         inside = bool(asked.get("inside")) and len(made.files) > 1
-        file = made.files[1 if inside else 0]
+        file, meant = made.files[int(inside)], made.wanted[int(inside)]
         sent, name = file.content, file.name
-        meant = made.sheet.meant(inside=inside)
-    told(0.3, "what comes loose")
     conditions = Conditions.model_validate(asked.get("conditions") or {})
-    data = cut_data(sent, machine, meant, conditions)
+    data = cut_data(
+        sent, machine, meant, conditions, lambda share, what: told(0.15 + 0.85 * share, what)
+    )
     kept = meant.model_dump(mode="json") if meant else None
     return {
         "result": {**data, "file": name, "meant": kept},

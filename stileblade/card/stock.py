@@ -8,7 +8,7 @@ from typing import Annotated
 
 from pydantic import Field, StringConstraints
 
-from stileblade.fields import Values, angle, choice, counting, length, share
+from stileblade.fields import Values, angle, choice, counting, length, number_of, share
 
 Colour = Annotated[str, StringConstraints(pattern=r"^#[0-9a-f]{6}$")]
 
@@ -85,6 +85,13 @@ class Paper(Values):
         ge=20,
         le=3000,
         json_schema_extra={"unit": "g/m2"},
+    )
+    cut_runs: int = number_of(
+        1,
+        "Runs of a cut",
+        "How many times the knife runs along each cut, as thick board wants.",
+        least=1,
+        most=8,
     )
     grain: Grain = choice(
         Grain.LONG,

@@ -63,8 +63,9 @@ class Outcome:
     faults: tuple[Found, ...]
 
 
-def outcome_of(played: Played) -> Outcome:
-    """What came loose of a sheet, what stayed joined, and what was done in a wrong order."""
+def outcome_of(played: Played, *, runs: int = 1) -> Outcome:
+    """What came loose of a sheet, what stayed joined, and what was done in a wrong order; each cut is to
+    be run along so many times."""
     cuts = [run for run in played.runs if run.cuts]
     if not cuts:
         return Outcome(
@@ -83,7 +84,7 @@ def outcome_of(played: Played) -> Outcome:
     over = _overlapping(cuts)
     # what lies over another piece is worked on when that is loose already
     order = [] if over else _order(played, loose, faces, times)
-    faults = [*played.faults, *order, *_cut_twice(cuts, faces, along), *over]
+    faults = [*played.faults, *order, *_cut_again(cuts, faces, along, runs), *over]
     joined = _joined(cuts)
     faults += [
         Found(
@@ -163,9 +164,11 @@ def _middles(places: Floats) -> Floats:
     return (places[1:] + places[:-1]) / 2
 
 
-def _cut_twice(cuts: list[Run], faces: Faces, runs: tuple[Ints, Ints, Floats]) -> list[Found]:
-    """Lines along which another line was cut already, or the same one again, beyond an overlap."""
-    spot, line, along = runs
+def _cut_again(
+    cuts: list[Run], faces: Faces, ran: tuple[Ints, Ints, Floats], runs: int
+) -> list[Found]:
+    """Lines along which other lines, or the same one, were cut so many times already, beyond an overlap."""
+    spot, line, along = ran
     size = norms(faces.edges[:, 1] - faces.edges[:, 0])
     length = np.array([run.length for run in cuts])
     found = []
@@ -176,7 +179,10 @@ def _cut_twice(cuts: list[Run], faces: Faces, runs: tuple[Ints, Ints, Floats]) -
     again = line[1:] != line[:-1]
     # the same line comes by a second time, not the next stretch of it at a corner
     again |= np.abs(along[1:] - along[:-1]) > np.maximum(3 * size[spot[1:]], 0.5)
-    pairs = np.flatnonzero(same & again)
+    # how many times an edge was cut before the second row of each pair
+    before = np.concatenate([[0], np.cumsum(same & again)])
+    start = np.maximum.accumulate(np.where(same, 0, np.arange(1, len(spot))))
+    pairs = np.flatnonzero(same & again & (before[1:] - before[start] >= runs))
     total: dict[tuple[int, int], list[int]] = {}
     for k in pairs:
         total.setdefault((int(line[k]), int(line[k + 1])), []).append(int(spot[k]))
@@ -186,7 +192,7 @@ def _cut_twice(cuts: list[Run], faces: Faces, runs: tuple[Ints, Ints, Floats]) -
             told.add(second)
             middle = faces.edges[where[len(where) // 2]].mean(axis=0)
             at_s = float(cuts[second].times[0])
-            said = f"{run:.1f} mm are cut twice."
+            said = f"{run:.1f} mm are cut {'twice' if runs == 1 else f'more than {runs} times'}."
             found.append(Found(Fault.CUT_TWICE, said, (float(middle[0]), float(middle[1])), at_s))
     return found
 

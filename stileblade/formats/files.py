@@ -86,6 +86,14 @@ def _unused(name: str, taken: Sequence[str], extension: str) -> str:
     return found
 
 
+def named_apart(names: Sequence[str], extension: str) -> list[str]:
+    """File names of things, no two alike."""
+    found: list[str] = []
+    for name in names:
+        found.append(_unused(file_name(name), found, extension))
+    return found
+
+
 def as_one(files: Sequence[File], name: str) -> File:
     """The file, or all of several in a ZIP of that name."""
     if len(files) == 1:

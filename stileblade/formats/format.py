@@ -17,7 +17,8 @@ Writer = Callable[[Plan, FileOptions], bytes]
 @dataclass(frozen=True)
 class Format:
     """A way to write a plan as a file. ``extension`` is its key, without a dot; ``speaks`` says whether
-    words can be written into it, as what the checks found."""
+    words can be written into it, as what the checks found; ``runs``, whether it holds each run of the
+    tool, so that what a paper wants cut twice is in it twice."""
 
     extension: str
     title: str
@@ -25,6 +26,7 @@ class Format:
     media_type: str
     writer: Writer
     speaks: bool = True
+    runs: bool = False
 
     def write(self, plan: Plan, options: FileOptions | None = None) -> bytes:
         """The file's content. StilebladeError where it cannot be written."""
@@ -43,12 +45,19 @@ FORMATS: Registry[Format] = Registry("format")
 
 
 def register_format(
-    extension: str, *, title: str, about: str, media_type: str, speaks: bool = True
+    extension: str,
+    *,
+    title: str,
+    about: str,
+    media_type: str,
+    speaks: bool = True,
+    runs: bool = False,
 ) -> Callable[[Writer], Writer]:
     """A decorator for the function that writes the format."""
 
     def register(write: Writer) -> Writer:
-        FORMATS.add(extension, Format(extension, title, about, media_type, write, speaks))
+        form = Format(extension, title, about, media_type, write, speaks, runs)
+        FORMATS.add(extension, form)
         return write
 
     return register

@@ -26,7 +26,7 @@ def _number(value: float) -> str:
 
 @register_format(
     "gcode", title="G-code", about="passes in order, arcs as arcs, for the machine chosen",
-    media_type="text/x-gcode",
+    media_type="text/x-gcode", runs=True,
 )  # fmt: skip
 def gcode(plan: Plan, options: FileOptions) -> bytes:
     """The plan as G-code. DocumentError where the machine lacks a tool for it."""

@@ -24,7 +24,7 @@ _MOST = 100
 
 @register_format(
     "hpgl", title="Plotter language", about="passes in order, 40 units a mm, for the machine chosen",
-    media_type="application/vnd.hp-hpgl", speaks=False,
+    media_type="application/vnd.hp-hpgl", speaks=False, runs=True,
 )  # fmt: skip
 def hpgl(plan: Plan, options: FileOptions) -> bytes:
     """The plan as commands for a plotter. DocumentError where the machine lacks a tool for it."""

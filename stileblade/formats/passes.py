@@ -2,7 +2,8 @@
 
 Score, perforate, prick, draw (by pen), inner cuts, outer cuts; what lies inside another contour before
 it. A closed cut begins at a corner where there is one, and runs on over its start by the machine's
-overlap. Lengths in mm, times in seconds.
+overlap; a paper may ask for several runs, which go round without a lift where a cut is closed. Lengths
+in mm, times in seconds.
 """
 
 from __future__ import annotations
@@ -29,7 +30,7 @@ _MOST_STARTS = 24
 
 @dataclass(frozen=True, eq=False)
 class Stroke:
-    """One way with the tool down: ``run`` is its length without what it runs over again."""
+    """One way with the tool down: ``run`` is the length that was asked for, without overlaps."""
 
     line: Line
     way: Way
@@ -60,7 +61,7 @@ class Pass:
 
     @cached_property
     def length(self) -> float:
-        """mm that are to be cut, scored or drawn; what is run over twice counts once."""
+        """mm that are to be cut, scored or drawn; what a cut runs on over its start does not count."""
         return sum(stroke.run for stroke in self.strokes)
 
     @cached_property
@@ -76,7 +77,8 @@ def passes_of(plan: Plan, machine: Machine) -> list[Pass]:
     at, found = np.array([0.0, plan.height]), []
     for operation, round_, group, lines in _sorted(plan):
         tool = machine.tool_for(operation)
-        strokes, travel, at = _strokes(lines, at, machine.overlap if operation.parts else 0.0)
+        overlap, runs = (machine.overlap, plan.cut_runs) if operation.parts else (0.0, 1)
+        strokes, travel, at = _strokes(lines, at, overlap, runs)
         found.append(Pass(operation, round_, group, tool, tuple(strokes), travel, machine))
     return found
 
@@ -91,7 +93,9 @@ def _sorted(plan: Plan) -> Iterator[tuple[Operation, int, str, list[Line]]]:
             yield operation, round_, "", [line for some in groups.values() for line in some]
 
 
-def _strokes(lines: list[Line], at: Floats, overlap: float) -> tuple[list[Stroke], float, Floats]:
+def _strokes(
+    lines: list[Line], at: Floats, overlap: float, runs: int
+) -> tuple[list[Stroke], float, Floats]:
     ways = [way_of(line.segments, closed=line.closed) for line in lines]
     begun = [
         corners_of(way) if line.closed else None for line, way in zip(lines, ways, strict=True)
@@ -111,12 +115,17 @@ def _strokes(lines: list[Line], at: Floats, overlap: float) -> tuple[list[Stroke
             way = way.reversed() if which else way
         else:
             way = way.from_place(int(places[which]))
-        travel += float(norms((way.start - at)[None])[0])
         run = way.length
-        if places is not None and overlap:
-            way = joined(way, way.stretch(0.0, min(overlap, run / 2)))
-        strokes.append(Stroke(lines[number], way, run))
-        at = way.end
+        made = [way] * runs
+        if places is not None:
+            made = [joined(*made)] if runs > 1 else made
+            if overlap:
+                made = [joined(made[0], way.stretch(0.0, min(overlap, run / 2)))]
+            run *= runs
+        for each in made:
+            travel += float(norms((each.start - at)[None])[0])
+            strokes.append(Stroke(lines[number], each, run))
+            at = each.end
     return strokes, travel, at
 
 

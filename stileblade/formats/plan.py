@@ -58,6 +58,8 @@ class Plan:
     """What tells the file from the others of the same piece, for its name."""
     machine: Machine | None = None
     """The machine that it is made for; None where the file's options say which."""
+    cut_runs: int = 1
+    """How many times the knife runs along each cut."""
 
     @property
     def title(self) -> str:
@@ -186,6 +188,7 @@ def plan_of(
         moved,
         paper=piece.paper.name,
         findings=tuple(findings),
+        cut_runs=piece.paper.cut_runs,
     )
 
 

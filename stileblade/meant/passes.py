@@ -9,6 +9,7 @@ import numpy as np
 from stileblade.cutter.play import Run
 from stileblade.cutter.sent import Fault, Found
 from stileblade.geometry.curves.segments import Floats
+from stileblade.geometry.curves.vectors import norms
 from stileblade.geometry.measures.nearness import Near, spaced
 from stileblade.machine.machine import Machine
 from stileblade.machine.operation import WORDS, Operation
@@ -21,8 +22,11 @@ _CUT = {Operation.SCORE: Fault.SCORE_CUT, Operation.DRAW: Fault.DRAWN_CUT}
 _SAYS = {Fault.SCORE_CUT: "to be scored", Fault.DRAWN_CUT: "to be drawn"}
 
 
-def line_faults(runs: Sequence[Run], meant: Sequence[MeantLine], machine: Machine) -> list[Found]:
-    """Operations that are missing in whole or in part, and lines that are cut instead."""
+def line_faults(
+    runs: Sequence[Run], meant: Sequence[MeantLine], machine: Machine, runs_each: int = 1
+) -> list[Found]:
+    """Operations that are missing in whole or in part, cuts that are run along fewer than ``runs_each``
+    times, and lines that are cut instead."""
     of_tool: dict[int, list[Floats]] = {}
     for run in runs:
         of_tool.setdefault(run.tool.number, []).append(run.places)
@@ -51,7 +55,38 @@ def line_faults(runs: Sequence[Run], meant: Sequence[MeantLine], machine: Machin
             word = WORDS[operation]
             what = f"{word}: {_count(len(missing), len(lines))} {_is(len(missing))} missing."
             found.append(Found(Fault.PASS_MISSING, what[0].upper() + what[1:], _middle(missing[0])))
+    if runs_each > 1 and not found:
+        found += _too_seldom(runs, [m for m in meant if m.operation.parts], runs_each)
     return found
+
+
+def _too_seldom(runs: Sequence[Run], cuts: Sequence[MeantLine], wanted: int) -> list[Found]:
+    """Cuts along which knives ran fewer times than they were to."""
+    ran = [spaced(run.places, 0.7) for run in runs if run.cuts]
+    if not ran or not cuts:
+        return []
+    places = np.concatenate(ran)
+    # each place stands for its share of the way that it is on
+    share = np.concatenate([np.full(len(some), _length(some) / len(some)) for some in ran])
+    near = Near([line.places for line in cuts])
+    owner, close = near.which(places), near.away(places) < NEAR
+    found = []
+    for number, line in enumerate(cuts):
+        times = float(share[close & (owner == number)].sum()) / max(_length(line.places), 1e-9)
+        if times < wanted - 0.4:
+            found.append((line, round(times)))
+    if not found:
+        return []
+    line, times = found[0]
+    said = (
+        f"Cuts: {_count(len(found), len(cuts))} {_is(len(found))} run along {max(times, 1)} of "
+        f"{wanted} times."
+    )
+    return [Found(Fault.PASS_MISSING, said, _middle(line))]
+
+
+def _length(places: Floats) -> float:
+    return float(norms(np.diff(places, axis=0)).sum())
 
 
 def _is_cut(places: Floats, knives: Near, meant: Near) -> bool:

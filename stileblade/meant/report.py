@@ -62,7 +62,7 @@ class Report:
 def report_of(played: Played, sheet: MeantSheet | None = None, *, askew_deg: float = 0.0) -> Report:
     """What came of a file; held against a sheet where that is given, which lay askew under the tool by so
     much, about its middle: shapes are told from their places."""
-    outcome = outcome_of(played)
+    outcome = outcome_of(played, runs=sheet.runs if sheet else 1)
     if sheet is None:
         joined = tuple((None, j) for j in outcome.joined)
         return Report(outcome, (None,) * len(outcome.loose), joined, outcome.faults)
@@ -75,7 +75,7 @@ def _compared(outcome: Outcome, sheet: MeantSheet, askew_deg: float) -> Report:
     askew = rotation(-askew_deg, about=middle)
     lines = [line.moved(askew) for line in meant_lines(sheet)]
     found = _registered(outcome, lines)
-    faults, stopped = _line_faults(outcome, lines, found)
+    faults, stopped = _line_faults(outcome, lines, found, sheet.runs)
     machine = outcome.played.machine
     named = _named(sheet, [line for line in lines if machine.tool_for(line.operation).cuts])
     taken: set[int] = set()
@@ -104,7 +104,7 @@ def _registered(outcome: Outcome, lines: Sequence[MeantLine]) -> Register:
 
 
 def _line_faults(
-    outcome: Outcome, lines: Sequence[MeantLine], found: Register
+    outcome: Outcome, lines: Sequence[MeantLine], found: Register, runs_each: int
 ) -> tuple[list[Found], bool]:
     """All faults but those of what came loose, without those that others explain; and whether no more can
     be said, since lines lie where they should not."""
@@ -113,7 +113,7 @@ def _line_faults(
         # what lies in a wrong place is missing in its own, and is worked on when another is loose
         return [f for f in faults if f.code not in (Fault.ORDER, Fault.CUT_TWICE)], True
     runs = [_moved(run, found.matrix) for run in outcome.played.runs]
-    wrong = line_faults(runs, lines, outcome.played.machine)
+    wrong = line_faults(runs, lines, outcome.played.machine, runs_each)
     if any(f.code in (Fault.SCORE_CUT, Fault.DRAWN_CUT) for f in wrong):
         # what is cut instead comes loose before its time
         faults = [f for f in faults if f.code is not Fault.ORDER]

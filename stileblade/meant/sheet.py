@@ -47,6 +47,8 @@ class MeantSheet(Values):
     pieces: tuple[MeantPiece, ...] = Field(max_length=20_000)
     others: dict[Operation, str] = {}
     """Lines of no piece, such as register holes."""
+    runs: int = Field(1, ge=1, le=99)
+    """How many times the file runs along each cut."""
 
 
 @dataclass(frozen=True, eq=False)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from typing import Any
 
 import numpy as np
@@ -18,18 +19,29 @@ from stileblade.meant.sheet import MeantSheet
 MOST = 60_000
 """Places that are shown."""
 _OFF_SHEET = 0.05
+Told = Callable[[float, str], object]
+"""Told the share done and what is done now."""
 
 
 def cut_report(
-    content: bytes, machine: Machine, meant: MeantSheet | None, conditions: Conditions
+    content: bytes,
+    machine: Machine,
+    meant: MeantSheet | None,
+    conditions: Conditions,
+    told: Told = lambda share, what: None,
 ) -> tuple[dict[str, Any], Report]:
     """The report as plain data, and as it is; places as the machine has them, y away from the person.
     ReadingError where the file is in no language."""
+    told(0.0, "reading the file")
     sent = read_sent(content, machine)
+    told(0.2, f"running {len(sent.strokes):,} lines")
     size = _size(sent, meant, machine)
     if conditions.any:
         sent, machine = turned_out(sent, machine, conditions, size)
-    report = report_of(play(sent, machine), meant, askew_deg=conditions.askew_deg)
+    played = play(sent, machine)
+    told(0.45, "what comes loose")
+    report = report_of(played, meant, askew_deg=conditions.askew_deg)
+    told(0.9, "the report")
     off = _off_sheet(report.outcome.played, size) if conditions.any else []
     data = report_data(report)
     data["faults"] += [fault_data(f) for f in off]
@@ -39,10 +51,14 @@ def cut_report(
 
 
 def cut_data(
-    content: bytes, machine: Machine, meant: MeantSheet | None, conditions: Conditions
+    content: bytes,
+    machine: Machine,
+    meant: MeantSheet | None,
+    conditions: Conditions,
+    told: Told = lambda share, what: None,
 ) -> dict[str, Any]:
     """The report with the runs to play and the outlines of what came loose."""
-    data, report = cut_report(content, machine, meant, conditions)
+    data, report = cut_report(content, machine, meant, conditions, told)
     return {
         **data,
         "worst_mm": worst(report),

@@ -20,11 +20,23 @@ from stileblade.sheets.sheet import Sheet, path_of
 
 @dataclass(frozen=True, eq=False)
 class SheetFiles:
-    """A sheet's files for the machine and, beside them, what it is meant to become."""
+    """A sheet's files for the machine and, for each, what it is meant to become."""
 
     sheet: Sheet
     files: tuple[File, ...]
-    meant: tuple[File, ...]
+    wanted: tuple[MeantSheet, ...]
+
+    @property
+    def meant(self) -> tuple[File, ...]:
+        """What is kept beside the files, to hold them against."""
+        return tuple(
+            File(
+                f"{file.name.rpartition('.')[0]}.sheet.json",
+                wanted.model_dump_json(indent=1).encode(),
+                "application/json",
+            )
+            for file, wanted in zip(self.files, self.wanted, strict=True)
+        )
 
 
 def files_of_sheets(
@@ -39,9 +51,9 @@ def files_of_sheets(
     form, options = formats()[kind], options or FileOptions(page=Page.OWN)
     found = []
     for number, sheet in enumerate(laid.sheets, first):
-        files, meant = [], []
+        files, wanted = [], []
         for plan in sheet.plans:
-            whole = sheet.meant(inside=plan.inside)
+            whole = sheet.meant(inside=plan.inside, runs=plan.cut_runs if form.runs else 1)
             for part, name, done in _parts(plan, each_pass=each_pass):
                 label = "-".join(filter(None, ("inside" if plan.inside else "", name)))
                 stem = f"{sheet.job}-sheet-{number}-{sheet.paper.name}-{label}"
@@ -53,8 +65,8 @@ def files_of_sheets(
                 if done is not None:
                     lines = {done: path_of(part.lines[done])}
                     said = said.model_copy(update={"pieces": (), "others": lines})
-                meant.append(_meant(stem, said))
-        found.append(SheetFiles(sheet, tuple(files), tuple(meant)))
+                wanted.append(said)
+        found.append(SheetFiles(sheet, tuple(files), tuple(wanted)))
     return found
 
 
@@ -71,11 +83,6 @@ def _parts(plan: Plan, *, each_pass: bool) -> Iterator[tuple[Plan, str, Operatio
             number = ORDER[operation] + 1
             later = f"-{round_ + 1}" if round_ else ""
             yield replace(plan, lines=lines), f"{number}-{operation}{later}", operation
-
-
-def _meant(stem: str, sheet: MeantSheet) -> File:
-    content = sheet.model_dump_json(indent=1).encode()
-    return File(f"{stem}.sheet.json", content, "application/json")
 
 
 def contents_page(name: str, laid: Laid, files: Sequence[SheetFiles]) -> File:

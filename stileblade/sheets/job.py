@@ -18,6 +18,7 @@ from stileblade.errors import DocumentError
 from stileblade.fields import Values, choice, length, number_of, switch
 from stileblade.formats.lines import Lines
 from stileblade.formats.plan import plan_of
+from stileblade.formats.sides import Side, side_of
 from stileblade.geometry.measures import rows
 from stileblade.sheets.layout.parts import Part, Turns
 
@@ -25,6 +26,7 @@ MOST_PIECES = 2000
 _MOST_BYTES = 40_000_000
 _MOST_JOB = 1_000_000
 _SIZE = Annotated[float, Field(gt=0, le=5000)]
+_LENGTH = Annotated[float, Field(ge=0, le=5000)]
 
 
 class JobOptions(Values):
@@ -39,10 +41,16 @@ class JobOptions(Values):
         le=200,
         json_schema_extra={"unit": "mm"},
     )
-    formats: dict[str, tuple[_SIZE, _SIZE]] = Field(
+    formats: dict[str, tuple[_SIZE, _LENGTH]] = Field(
         {},
         title="Formats",
-        description="Width and height of a paper's sheets, by its key.",
+        description="Width and height of a paper's sheets, by its key; a roll has the height 0.",
+        max_length=200,
+    )
+    inside_up: tuple[str, ...] = Field(
+        (),
+        title="Inside up",
+        description="Keys of the papers whose pieces lie on their sheets inside up.",
         max_length=200,
     )
     turns: Turns = choice(
@@ -107,6 +115,23 @@ class Wanted:
     @property
     def paper(self) -> Paper:
         return self.piece.paper
+
+    @property
+    def outside_only(self) -> bool:
+        """Whether something is done to it that can be done from its outside alone."""
+        return any(
+            side_of(op, line) is Side.OUTSIDE for op, some in self.lines.items() for line in some
+        )
+
+    @property
+    def inside_only(self) -> bool:
+        return any(
+            side_of(op, line) is Side.INSIDE for op, some in self.lines.items() for line in some
+        )
+
+    def beneath(self, *, flipped: bool) -> bool:
+        """Whether something is to be done to the side that lies on the bed."""
+        return self.outside_only if flipped else self.inside_only
 
 
 @dataclass(frozen=True, eq=False)
@@ -198,14 +223,16 @@ def _wanted(card: Card, piece: PieceOutcome, options: JobOptions) -> Wanted:
         lay = best_lay(work, piece.paper)
         if lay is not None:
             turns, first = Turns.HALVES, 90.0 if lay.turned else 0.0
-    part = Part(f"{card.key}.{piece.piece.id}", shape, turns, first)
+    flipped = not {piece.paper.id, piece.paper.name}.isdisjoint(options.inside_up)
+    part = Part(f"{card.key}.{piece.piece.id}", shape, turns, first, flipped)
     return Wanted(card, piece, plan.lines, part, card.count)
 
 
 def sheet_size(
     paper: Paper, keys: Sequence[str], formats: Mapping[str, tuple[float, float]]
 ) -> tuple[float, float]:
-    """The size of a paper's sheets: that of the job by one of its keys or its name, else as it is bought."""
+    """The size of a paper's sheets: that of the job by one of its keys or its name, else as it is bought.
+    The height is 0 where it comes from a roll."""
     for key in (*keys, paper.name):
         if key in formats:
             return formats[key]

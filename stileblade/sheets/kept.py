@@ -20,6 +20,7 @@ from stileblade.geometry.measures import rows
 from stileblade.geometry.measures.distances import label_point
 from stileblade.geometry.paths.pathdata import path_data
 from stileblade.machine.machine import Machine
+from stileblade.sheets.holes import hole_places
 from stileblade.sheets.job import JobOptions, Stock
 from stileblade.sheets.laying import Laid
 from stileblade.sheets.layout.pack import apart
@@ -42,6 +43,9 @@ class KeptPart(BaseModel):
     inside: str
     turns: Turns
     area: float
+    outside_only: bool = False
+    """Whether something is done to it that can be done from its outside alone; from its inside."""
+    inside_only: bool = False
     label_x: float
     label_y: float
     """A place in its paper with room for its name."""
@@ -63,7 +67,8 @@ class KeptPiece(BaseModel):
 
 
 class KeptSheet(BaseModel):
-    """A sheet; ``taken`` is what was used of it before, as path data."""
+    """A sheet; ``taken`` is what was used of it before, as path data, ``holes`` the middles of those that
+    it is turned over by; of a ``roll`` the height is what is cut off."""
 
     paper: str
     paper_key: str
@@ -77,11 +82,20 @@ class KeptSheet(BaseModel):
     price: float
     weight_gsm: float
     taken: list[str] = []
+    holes: tuple[tuple[float, float], ...] = ()
+    roll: bool = False
     pieces: list[KeptPiece]
 
     @property
     def area(self) -> float:
         return self.width * self.height
+
+    @property
+    def form(self) -> Format:
+        """Without what is taken of it."""
+        return Format(
+            self.width, self.height, self.edge, self.gap, holes=self.holes, roll=self.roll
+        )
 
 
 class KeptJob(BaseModel):
@@ -118,6 +132,8 @@ def kept(laid: Laid, stocks: Sequence[Stock]) -> KeptJob:
                 inside=stock.paper.inside,
                 turns=wanted.part.turns,
                 area=wanted.part.area,
+                outside_only=wanted.outside_only,
+                inside_only=wanted.inside_only,
                 label_x=round(label[0], 2),
                 label_y=round(label[1], 2),
             )
@@ -149,9 +165,11 @@ def _sheet(sheet: Sheet) -> KeptSheet:
         height=form.height,
         edge=form.edge,
         gap=form.gap,
-        price=sheet.paper.price,
+        price=sheet.price,
         weight_gsm=sheet.paper.weight,
-        taken=[rows.path_of(shape) for shape in (*form.everywhere, *own)],
+        taken=[rows.path_of(shape) for shape in own],
+        holes=form.holes if sheet.turned_over else (),
+        roll=form.roll,
         pieces=[_piece(lying.placed) for lying in sheet.lying],
     )
 
@@ -191,7 +209,7 @@ def placed_of(
                 part = known.get(piece.part)
                 if part is None or (locked_only and not piece.locked):
                     continue
-                part = _over(part) if piece.flipped else part
+                part = part if piece.flipped == part.flipped else _over(part)
                 placed = Placed(part, index, piece.x, piece.y, piece.turn, piece.locked)
                 found.setdefault(number, []).append(placed)
     return found
@@ -200,7 +218,7 @@ def placed_of(
 @lru_cache(maxsize=500)
 def _over(part: Part) -> Part:
     """The part turned over."""
-    return Part(part.key, part.shape, part.turns, part.first, flipped=True)
+    return Part(part.key, part.shape, part.turns, part.first, flipped=not part.flipped)
 
 
 def laid_again(
@@ -218,22 +236,16 @@ def laid_again(
     for number, stock in enumerate(stocks):
         mine = [s for s in job.sheets if s.stock == mark_of(stock.paper)]
         for index, sheet in enumerate(mine):
-            form = Format(sheet.width, sheet.height, sheet.edge, sheet.gap)
             lying = tuple(
                 Lying(wanted[p.part.key], p) for p in where.get(number, []) if p.sheet == index
             )
-            sheets.append(
-                Sheet(
-                    name,
-                    stock.paper,
-                    sheet.number,
-                    form,
-                    lying,
-                    machine,
-                    options.bridges,
-                    options.bridge_width,
-                )
-            )
+            made = Sheet(
+                name, stock.paper, sheet.number, sheet.form, lying, machine,
+                options.bridges, options.bridge_width,
+            )  # fmt: skip
+            if made.turned_over and not sheet.holes:
+                made = replace(made, form=replace(sheet.form, holes=hole_places(sheet.form)))
+            sheets.append(made)
     order = {(s.stock, s.number): i for i, s in enumerate(job.sheets)}
     sheets.sort(key=lambda s: order[mark_of(s.paper), s.number])
     for made in sheets:

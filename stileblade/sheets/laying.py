@@ -2,19 +2,20 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
 
 from stileblade.card.stock import weight_of
 from stileblade.errors import DocumentError
-from stileblade.formats.plan import INSIDE, REGISTER_HOLE
+from stileblade.formats.plan import REGISTER_HOLE
 from stileblade.geometry.measures import rows
 from stileblade.machine.machine import Machine
-from stileblade.machine.operation import Operation
-from stileblade.sheets.job import JobOptions, Stock, Wanted, sheet_size
+from stileblade.sheets.holes import HOLE_IN, free_holes
+from stileblade.sheets.job import JobOptions, Stock, sheet_size
 from stileblade.sheets.layout.pack import Layout, lay_out, quickly
 from stileblade.sheets.layout.parts import Format, Part, Placed, Turns
-from stileblade.sheets.sheet import Lying, Sheet, hole_places
+from stileblade.sheets.sheet import Lying, Sheet
 
 Progress = Callable[[float, str], bool]
 """Told the share done and what is done; False stops with the best so far."""
@@ -33,7 +34,7 @@ class Laid:
     @property
     def price(self) -> float:
         """Of all sheets whose paper's price is known."""
-        return sum(sheet.paper.price for sheet in self.sheets)
+        return sum(sheet.price for sheet in self.sheets)
 
     @property
     def weight(self) -> float:
@@ -41,10 +42,19 @@ class Laid:
         return sum(weight_of(sheet.area, sheet.paper) for sheet in self.sheets)
 
 
-def form_of(stock: Stock, options: JobOptions, machine: Machine) -> Format:
-    """The sheets of a paper as the machine takes them. DocumentError where its bed is too small."""
+def form_of(
+    stock: Stock,
+    options: JobOptions,
+    machine: Machine,
+    locked: Sequence[Placed] = (),
+    taken: Sequence[Sequence[rows.Shape]] = (),
+) -> Format:
+    """The sheets of a paper as the machine takes them; holes to turn them over by are where nothing that
+    is locked or taken lies. DocumentError where its bed is too small, or there is no room for holes."""
     width, height = sheet_size(stock.paper, stock.keys, options.formats)
-    if not _on_bed(width, height, machine) and _on_bed(height, width, machine):
+    roll = height == 0
+    height = machine.bed_height if roll else height
+    if not roll and not _on_bed(width, height, machine) and _on_bed(height, width, machine):
         width, height = height, width
     if not _on_bed(width, height, machine):
         raise DocumentError(
@@ -53,21 +63,27 @@ def form_of(stock: Stock, options: JobOptions, machine: Machine) -> Format:
         )
     own = max(stock.paper.edge, machine.edge)
     edge = own if options.edge_mm is None else options.edge_mm
-    form = Format(width, height, edge, options.gap_mm)
+    form = Format(
+        width, height, edge, options.gap_mm, taken=tuple(tuple(some) for some in taken), roll=roll
+    )
     if min(form.inner) <= 0:
         raise DocumentError(f"An edge of {edge:g} mm leaves nothing of {width:g} x {height:g} mm.")
-    if any(_inside(w) for w in stock.pieces):
-        discs = tuple(rows.disc(x, y, REGISTER_HOLE / 2) for x, y in hole_places(form))
-        form = replace(form, everywhere=discs)
+    known = {w.part.key: w for w in stock.pieces}
+    lying = [*(w.part for w in stock.pieces), *(p.part for p in locked if p.part.key in known)]
+    if any(known[part.key].beneath(flipped=part.flipped) for part in lying):
+        there = [*(p.shape for p in locked), *(shape for some in taken for shape in some)]
+        holes = free_holes(form, there)
+        if holes is None:
+            raise DocumentError(
+                f"What lies on the sheets of {stock.paper.name!r} leaves no room for the three holes by which they are turned over.",
+                hint="Unlock a piece, or take no offcut.",
+            )
+        form = replace(form, holes=holes)
     return form
 
 
 def _on_bed(width: float, height: float, machine: Machine) -> bool:
     return width <= machine.bed_width + 1e-6 and height <= machine.bed_height + 1e-6
-
-
-def _inside(wanted: Wanted) -> bool:
-    return any(line.group == INSIDE for line in wanted.lines[Operation.SCORE])
 
 
 def lay_job(
@@ -85,11 +101,14 @@ def lay_job(
     ``taken`` what of its first sheets is used already. DocumentError where a piece fits on no sheet."""
     sheets: list[Sheet] = []
     bound, advice = 0, list[str]()
-    forms = [form_of(stock, options, machine) for stock in stocks]
+    locked, taken = locked or {}, taken or {}
+    forms = [
+        form_of(stock, options, machine, locked.get(number, ()), taken.get(number, ()))
+        for number, stock in enumerate(stocks)
+    ]
     for stock, form in zip(stocks, forms, strict=True):
         _must_fit(stock, form)
     for number, (stock, form) in enumerate(zip(stocks, forms, strict=True)):
-        form = replace(form, taken=tuple(tuple(some) for some in (taken or {}).get(number, ())))
         share = number / len(stocks)
 
         def told(
@@ -97,7 +116,7 @@ def lay_job(
         ) -> bool:
             return progress(share + done / len(stocks), f"{paper}: {count} sheets")
 
-        fixed = list((locked or {}).get(number, ()))
+        fixed = list(locked.get(number, ()))
         layout = lay_out(_rest(stock.parts, fixed), form, locked=fixed, progress=told)
         bound += layout.bound
         sheets += _sheets(name, stock, layout, options, machine)
@@ -139,22 +158,38 @@ def _sheets(
     found = []
     for number in range(layout.sheets):
         lying = tuple(Lying(wanted[p.part.key], p) for p in layout.placed if p.sheet == number)
+        form = _cut_off(layout.form, lying) if layout.form.roll else layout.form
         found.append(
             Sheet(
-                name, stock.paper, number + 1, layout.form, lying, machine,
+                name, stock.paper, number + 1, form, lying, machine,
                 options.bridges, options.bridge_width,
             )
         )  # fmt: skip
     return found
 
 
+def _cut_off(form: Format, lying: Sequence[Lying]) -> Format:
+    """As much of a roll as is needed, in whole mm; a hole to turn it by has room below the pieces."""
+    foot = max((p.placed.y + p.placed.part.size(p.placed.turn)[1] for p in lying), default=0.0)
+    if form.holes:
+        foot += form.gap + REGISTER_HOLE / 2 + HOLE_IN
+    height = min(form.height, math.ceil(foot + form.edge - 1e-6))
+    cut = replace(form, height=height)
+    if not form.holes:
+        return cut
+    holes = free_holes(cut, [p.placed.shape for p in lying])
+    return form if holes is None else replace(cut, holes=holes)
+
+
 def advice_for(stock: Stock, form: Format, sheets: int, machine: Machine) -> list[str]:
     """What would need a sheet less: a smaller gap, other turns, a smaller edge, a larger format."""
     parts = stock.parts
-    if sheets < 2:
-        return []
-    said = []
     paper = stock.paper.name
+    said = []
+    if form.holes and not any(w.beneath(flipped=not w.part.flipped) for w in stock.pieces):
+        said.append(f"{paper}: no second set-up with its pieces {INSIDE_UP[not _over(stock)]}.")
+    if sheets < 2 or form.roll:
+        return said
 
     def needs(other: Format, turned: Sequence[Part] = parts) -> int:
         return quickly(turned, other)
@@ -184,6 +219,14 @@ def advice_for(stock: Stock, form: Format, sheets: int, machine: Machine) -> lis
                 )
                 break
     return said
+
+
+INSIDE_UP = {True: "inside up", False: "outside up"}
+
+
+def _over(stock: Stock) -> bool:
+    """Whether its pieces lie inside up."""
+    return any(w.part.flipped for w in stock.pieces)
 
 
 def sheets_word(count: int) -> str:

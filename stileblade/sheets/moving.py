@@ -2,13 +2,16 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from functools import lru_cache
 
 from pydantic import BaseModel
 
 from stileblade.errors import DocumentError
+from stileblade.formats.plan import REGISTER_HOLE
 from stileblade.geometry.measures import rows
 from stileblade.geometry.paths.pathdata import region_from_path
+from stileblade.sheets.holes import Places, free_holes
 from stileblade.sheets.kept import KeptJob, KeptPiece, KeptSheet, with_size
 
 LEAST = 1e-3
@@ -61,17 +64,21 @@ def nearness(job: KeptJob, sheet: int, piece: KeptPiece, *, without: int = -1) -
     that there is not."""
     on = sheet_of(job, sheet)
     shape = _lying(job, piece)
-    others = [_lying(job, p) for i, p in enumerate(on.pieces) if i != without]
-    names = [job.parts[p.part].name for i, p in enumerate(on.pieces) if i != without]
+    beside = [p for i, p in enumerate(on.pieces) if i != without]
+    others = [_lying(job, p) for p in beside]
+    names = [job.parts[p.part].name for p in beside]
     taken = [_shape(d) for d in on.taken]
+    names += ["what is used already"] * len(taken)
     reach = max(on.gap, 60.0)
     away, which = rows.nearest(shape, [*others, *taken], reach)
     left, head, right, foot = rows.box_of(shape)
     over = max(
         on.edge - left, on.edge - head, right - on.width + on.edge, foot - on.height + on.edge
     )
-    name = "" if which < 0 else names[which] if which < len(names) else "what is used already"
+    name = "" if which < 0 else names[which]
     said = ""
+    if _turned_over(job, [*beside, piece]) and not free_holes(on.form, [*others, *taken, shape]):
+        said = "There is no room left for the three holes by which the sheet is turned over."
     if away < 0:
         said = f"It lies over {name}."
     elif away < on.gap - LEAST:
@@ -82,6 +89,17 @@ def nearness(job: KeptJob, sheet: int, piece: KeptPiece, *, without: int = -1) -
         away=None if which < 0 else round(max(away, 0.0), 3), to=name, over=round(max(over, 0.0), 3),
         allowed=not said, said=said, piece=piece,
     )  # fmt: skip
+
+
+def _beneath(job: KeptJob, piece: KeptPiece) -> bool:
+    """Whether something is to be done to the side that lies on the bed."""
+    part = job.parts[piece.part]
+    return part.outside_only if piece.flipped else part.inside_only
+
+
+def _turned_over(job: KeptJob, pieces: Sequence[KeptPiece]) -> bool:
+    """Whether a sheet with such pieces has a second set-up."""
+    return any(_beneath(job, p) for p in pieces)
 
 
 def sheet_of(job: KeptJob, number: int) -> KeptSheet:
@@ -110,13 +128,23 @@ def placed_anew(job: KeptJob, sheet: int, number: int, to: int, piece: KeptPiece
     left = [p for i, p in enumerate(source.pieces) if i != number]
     if sheet == to:
         left = [piece if i == number else p for i, p in enumerate(source.pieces)]
-    sheets[sheet] = source.model_copy(update={"pieces": left})
+    sheets[sheet] = _with(job, source, left)
     if sheet != to:
-        sheets[to] = target.model_copy(update={"pieces": [*target.pieces, piece]})
+        sheets[to] = _with(job, target, [*target.pieces, piece])
     return job.model_copy(update={"sheets": sheets})
+
+
+def _with(job: KeptJob, on: KeptSheet, pieces: list[KeptPiece]) -> KeptSheet:
+    """The sheet with other pieces, and with the holes that it needs for them."""
+    holes: Places | None = ()
+    if _turned_over(job, pieces):
+        shapes = [*(_lying(job, p) for p in pieces), *(_shape(d) for d in on.taken)]
+        holes = free_holes(on.form, shapes) or on.holes
+    return on.model_copy(update={"pieces": pieces, "holes": holes})
 
 
 def used_paths(job: KeptJob, number: int) -> list[str]:
     """What of a sheet is used, as path data: its pieces, and what was used before."""
     on = sheet_of(job, number)
-    return [*on.taken, *(rows.path_of(_lying(job, piece)) for piece in on.pieces)]
+    holes = [rows.path_of(rows.disc(x, y, REGISTER_HOLE / 2)) for x, y in on.holes]
+    return [*on.taken, *holes, *(rows.path_of(_lying(job, piece)) for piece in on.pieces)]

@@ -6,10 +6,11 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property
 
-from stileblade.card.stock import Paper
+from stileblade.card.stock import Paper, price_of
 from stileblade.formats.lines import Line, Lines, nothing
 from stileblade.formats.order import in_rounds
-from stileblade.formats.plan import INSIDE, REGISTER, REGISTER_HOLE, TURN, Plan
+from stileblade.formats.plan import REGISTER, REGISTER_HOLE, TURN, Plan
+from stileblade.formats.sides import Side, side_of
 from stileblade.geometry.curves.segments import Floats, arc
 from stileblade.geometry.curves.transforms import after, identity, mirror_across, translation
 from stileblade.geometry.measures import rows
@@ -19,11 +20,9 @@ from stileblade.geometry.paths.ways import Way, joined, segments_of, way_of
 from stileblade.machine.machine import Machine
 from stileblade.machine.operation import Operation
 from stileblade.meant.sheet import MeantPiece, MeantSheet
+from stileblade.sheets.holes import hole_places
 from stileblade.sheets.job import Wanted
 from stileblade.sheets.layout.parts import Format, Placed
-
-HOLE_IN = 4.0
-"""mm from the reachable corner to a register hole's middle."""
 
 
 @dataclass(frozen=True, eq=False)
@@ -46,6 +45,23 @@ class Lying:
         return {
             op: [replace(line.moved(self.matrix), round=0) for line in some]
             for op, some in self.wanted.lines.items()
+        }
+
+    @cached_property
+    def beneath(self) -> Lines:
+        """What is done to the side that lies on the bed, once the sheet is turned over."""
+        return self._lines(beneath=True)
+
+    @cached_property
+    def above(self) -> Lines:
+        """What is done as the piece lies."""
+        return self._lines(beneath=False)
+
+    def _lines(self, *, beneath: bool) -> Lines:
+        down = Side.OUTSIDE if self.placed.part.flipped else Side.INSIDE
+        return {
+            op: [line for line in some if (side_of(op, line) is down) is beneath]
+            for op, some in self.lines.items()
         }
 
 
@@ -73,10 +89,13 @@ class Sheet:
 
     @cached_property
     def turned_over(self) -> bool:
-        """Whether something is scored from the inside, so that there is a second set-up."""
-        return any(
-            line.group == INSIDE for p in self.lying for line in p.wanted.lines[Operation.SCORE]
-        )
+        """Whether something is done to the side that lies on the bed, so that there is a second set-up."""
+        return any(p.wanted.beneath(flipped=p.placed.part.flipped) for p in self.lying)
+
+    @property
+    def price(self) -> float:
+        """Of the sheet, as its share of one as it is bought."""
+        return price_of(self.form.width * self.form.height, self.paper)
 
     @cached_property
     def over(self) -> Floats:
@@ -87,10 +106,12 @@ class Sheet:
 
     @cached_property
     def plans(self) -> list[Plan]:
-        """What is done to it, outside up, and after that inside up where something is scored so."""
-        together = nothing()
+        """What is done to it as it lies, and after that turned over where something is done so."""
+        together, beneath = nothing(), nothing()
         for p in self.lying:
-            for op, some in p.lines.items():
+            for op, some in p.beneath.items():
+                beneath[op] += [line.moved(self.over) for line in some]
+            for op, some in p.above.items():
                 held = self.bridges and op is Operation.CUT_OUTER
                 for line in some:
                     together[op] += (
@@ -99,35 +120,29 @@ class Sheet:
         title = f"sheet {self.number}"
         plan = Plan(
             self.job, title, self.form.width, self.form.height, in_rounds(together),
-            paper=self.paper.name, machine=self.machine,
+            paper=self.paper.name, machine=self.machine, cut_runs=self.paper.cut_runs,
         )  # fmt: skip
         if not self.turned_over:
             return [plan]
-        scores = together[Operation.SCORE]
         holes = self.holes()
-        first = {
-            **plan.lines,
-            Operation.SCORE: [line for line in scores if line.group != INSIDE],
-            Operation.CUT_INNER: [*holes, *plan.lines[Operation.CUT_INNER]],
-        }
-        second = nothing()
-        second[Operation.SCORE] = [s.moved(self.over) for s in scores if s.group == INSIDE]
-        second[Operation.DRAW] = [hole.moved(self.over) for hole in holes]
+        first = {**plan.lines, Operation.CUT_INNER: [*holes, *plan.lines[Operation.CUT_INNER]]}
+        beneath[Operation.DRAW] += [hole.moved(self.over) for hole in holes]
         return [
             replace(plan, lines=first),
-            replace(plan, lines=second, inside=True, label="inside"),
+            replace(plan, lines=beneath, inside=True, label="inside"),
         ]
 
     def holes(self) -> list[Line]:
-        """Register holes, by which the sheet is turned over: head left and right, foot left."""
+        """Register holes, by which the sheet is turned over."""
         r = REGISTER_HOLE / 2
         return [
             Line(arc(spot, (r, 0.0), (0.0, r), 0.0, TURN), True, group=REGISTER)
-            for spot in hole_places(self.form)
+            for spot in self.form.holes or hole_places(self.form)
         ]
 
-    def meant(self, *, inside: bool = False) -> MeantSheet:
-        """What a file of it has to become; of the second set-up that alone."""
+    def meant(self, *, inside: bool = False, runs: int = 1) -> MeantSheet:
+        """What a file of it has to become, that runs along each cut so many times; of the second set-up
+        that alone."""
         matrix = self.over if inside else identity()
         holes = [hole.moved(matrix) for hole in self.holes()] if self.turned_over else []
         own = Operation.DRAW if inside else Operation.CUT_INNER
@@ -138,19 +153,16 @@ class Sheet:
             format_mm=(self.form.width, self.form.height),
             pieces=tuple(self._piece(p, inside=inside) for p in self.lying),
             others={own: path_of(holes)} if holes else {},
+            runs=runs,
         )
 
     def _piece(self, p: Lying, *, inside: bool) -> MeantPiece:
-        lines = {}
-        for op, some in p.lines.items():
-            if inside:
-                some = [
-                    s.moved(self.over) for s in some if s.group == INSIDE and op is Operation.SCORE
-                ]
-            elif self.turned_over:
-                some = [s for s in some if not (s.group == INSIDE and op is Operation.SCORE)]
-            if some:
-                lines[op] = path_of(some)
+        done = p.beneath if inside else p.above
+        lines = {
+            op: path_of([s.moved(self.over) for s in some] if inside else some)
+            for op, some in done.items()
+            if some
+        }
         return MeantPiece(
             design=p.wanted.card.name,
             piece=p.wanted.name,
@@ -161,13 +173,6 @@ class Sheet:
             held=bool(self.bridges),
             lines=lines,
         )
-
-
-def hole_places(form: Format) -> list[tuple[float, float]]:
-    """Where register holes are, in mm from the head left."""
-    low = form.edge + HOLE_IN
-    right, foot = form.width - low, form.height - low
-    return [(low, low), (right, low), (low, foot)]
 
 
 def path_of(some: Sequence[Line]) -> str:

@@ -178,3 +178,39 @@ def test_a_server_that_ends_while_a_job_is_laid_out(playwright: Playwright, tmp_
         assert seen["state"] == "done", states
         assert request.get(f"/api/jobs/{job['id']}").json()["layout"]["sheets"]
         request.dispose()
+
+
+def test_pieces_turned_over_and_a_roll(page: Page) -> None:
+    """A piece turned over by its key is scored in a second set-up, which is played and cut; the paper of a
+    roll is as long as is needed."""
+    begin(page, "Shell")
+    number = sheet_with(page, 1)
+    pieces = page.locator(".stage .piece")
+    drag(page, pieces.first, 0, 0)
+    page.mouse.up()
+    expect(page.get_by_role("button", name="Turn over")).to_be_visible()
+    page.keyboard.press("o")
+    expect(page.locator(".in-hand")).to_contain_text("inside up")
+    expect(page.locator(".stage .hole")).to_have_count(3)
+    sheet = layout_of(page)["layout"]["sheets"][number]  # type: ignore[index]
+    assert sheet["pieces"][0]["flipped"]
+    page.get_by_text("Passes", exact=True).first.click()
+    page.get_by_text("Turned over", exact=True).click(timeout=30_000)
+    expect(page.locator(".passes li").first).to_contain_text("score")
+    page.get_by_text("Cut it", exact=True).click()
+    expect(page.locator(".verdict")).to_have_text(re.compile("As it was meant"), timeout=60_000)
+    page.get_by_text("Turned over", exact=True).click()
+    expect(page.locator(".verdict")).to_have_text(re.compile("As it was meant"), timeout=60_000)
+    page.get_by_text("Sheets", exact=True).first.click()
+    form = page.get_by_role("combobox", name=f"Format of {sheet['paper']}")
+    select(form)
+    form.fill("roll 320")
+    form.press("Enter")
+    page.wait_for_timeout(300)
+    laid(page)
+    roll = layout_of(page)["layout"]["sheets"][number]  # type: ignore[index]
+    assert roll["roll"]
+    assert roll["width"] == 320
+    foot = max(p["y"] + p["height"] for p in roll["pieces"])
+    assert foot <= roll["height"] - roll["edge"] < foot + 10
+    expect(page.locator(".readings")).to_contain_text(f"{roll['height']:g} mm")

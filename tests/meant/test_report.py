@@ -24,6 +24,7 @@ from stileblade.meant.shown import cut_data
 from stileblade.sheets.files import files_of_sheets
 from stileblade.sheets.job import Card, JobOptions, stocks_of
 from stileblade.sheets.laying import Laid, lay_job
+from tests.conftest import TIMES
 from tests.sheets.jobs import random_job
 from tests.sheets.spoiling import SPOILED, CannotBeSpoiled, parts_of, written
 from tests.whole import WINDOW, whole
@@ -69,23 +70,26 @@ def test_what_was_meant_comes_of_every_format(kind: str, bridges: int) -> None:
     assert sorted(gone) == ["Base", "Base", "Mat", "Mat"]
 
 
-@pytest.mark.parametrize("seed", range(4))
+@pytest.mark.parametrize("seed", range(4 * TIMES))
 def test_random_jobs_of_the_demo_come_loose_as_meant(seed: int) -> None:
+    """In one format each; with more times than one, in every format."""
     laid = random_job(seed)
-    kind = random.Random(seed).choice(sorted(WITHIN))
+    kinds = sorted(WITHIN)
     options = FileOptions.model_validate({"machine": "flatbed"})
-    for made in files_of_sheets(laid, kind, options):
-        for file, plan in zip(made.files, made.sheet.plans, strict=True):
-            found = report(file.content, made.sheet.meant(inside=plan.inside))
-            assert (found.faults, found.joined) == ((), ()), file.name
-            assert worst(found) <= WITHIN[kind], file.name
+    for kind in kinds if TIMES > 1 else [kinds[seed % len(kinds)]]:
+        for made in files_of_sheets(laid, kind, options):
+            for file, plan in zip(made.files, made.sheet.plans, strict=True):
+                found = report(file.content, made.sheet.meant(inside=plan.inside))
+                assert (found.faults, found.joined) == ((), ()), file.name
+                assert worst(found) <= WITHIN[kind], file.name
 
 
 @pytest.mark.parametrize("code", SPOILED)
-def test_one_fault_is_found_and_no_other(code: str) -> None:
+@pytest.mark.parametrize("first", range(40, 40 + 20 * TIMES, 20))
+def test_one_fault_is_found_and_no_other(code: str, first: int) -> None:
     """Each way to spoil a file is tried on sheets of the demo until one has something to spoil; the file's
     bytes are changed, not what it was made of."""
-    for seed in range(40, 60):
+    for seed in range(first, first + 60):
         chance = random.Random(seed)
         laid = random_job(seed)
         options = FileOptions.model_validate({"machine": "flatbed"})

@@ -74,8 +74,9 @@ def _widened(region: Region) -> shapely.Geometry:
     return grown
 
 
-def label_point(region: Region, box: Box) -> Point:
-    """A place well inside the region's part in a box, for a name; the box's centre if none."""
+def label_point(region: Region, box: Box, clear: Sequence[Box] = ()) -> Point:
+    """A place well inside the region's part in a box, for a name, beside what is to be kept clear where
+    there is room: the box's centre where that is about as good as any, or where there is none."""
     rough = thin(region, max(box.width, box.height) / 200)
     part = shapely.intersection(shapely.make_valid(rough), shapely.box(*box.as_list()))
     polygons = shapely.get_parts(part)
@@ -84,8 +85,38 @@ def label_point(region: Region, box: Box) -> Point:
     if not (areas > 1.0).any():  # too little paper for a name
         return box.centre
     largest = polygons[int(np.argmax(areas))]
-    x, y = shapely.get_coordinates(shapely.maximum_inscribed_circle(largest, 1.0))[0]
+    x, y = found = _well_inside(largest, box)
+    near = [
+        b
+        for b in clear
+        if b.left < x + _WIDE and b.right > x - _WIDE and b.head < y + _NAME and b.foot > y - _NAME
+    ]
+    if not near:
+        return found
+    held = shapely.union_all([shapely.box(*b.as_list()) for b in clear])
+    rest = shapely.get_parts(shapely.difference(largest, held))
+    if not len(rest):
+        return found
+    free = rest[int(np.argmax(shapely.area(rest)))]
+    widest = shapely.maximum_inscribed_circle(free, 1.0)
+    return _well_inside(free, box) if shapely.length(widest) > _NAME else found
+
+
+def _well_inside(part: Shape, box: Box) -> Point:
+    """The box's centre where that is about as far inside as any place, else the furthest one."""
+    widest = shapely.maximum_inscribed_circle(part, 1.0)
+    centre = shapely.points(box.centre)
+    inside = shapely.within(centre, part)
+    if inside and shapely.distance(centre, part.boundary) > _AS_GOOD * shapely.length(widest):
+        return box.centre
+    x, y = shapely.get_coordinates(widest)[0]
     return float(x), float(y)
+
+
+_WIDE = 12.0
+_NAME = 4.0
+"""mm about a name's middle, across and down, that are to be free."""
+_AS_GOOD = 0.75
 
 
 def depth_beyond(region: Region, other: Region) -> float:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from typing import Any, TypeAlias
 
 import numpy as np
@@ -51,6 +52,43 @@ def size_of(shape: Shape) -> tuple[float, float]:
 def box_of(shape: Shape) -> tuple[float, float, float, float]:
     left, head, right, foot = shapely.bounds(shape)
     return float(left), float(head), float(right), float(foot)
+
+
+def distances(shapes: Sequence[Shape], places: Floats) -> Floats:
+    """mm (n,) from each place (n, 2) to the nearest shape, 0 within one; infinite where there is none."""
+    found = np.full(len(places), np.inf)
+    if len(shapes) and len(places):
+        at, away = shapely.STRtree(list(shapes)).query_nearest(
+            shapely.points(places), return_distance=True, all_matches=False
+        )
+        found[at[0]] = away
+    return found
+
+
+def beside(area: Shape, shapes: Sequence[Shape], margin: float) -> Shape:
+    """What of an area keeps a margin to all shapes; by a twentieth of a mm more, since round corners are
+    chords."""
+    held = [shapely.buffer(shape, margin + _COARSE, quad_segs=16) for shape in shapes]
+    return shapely.difference(area, shapely.union_all(held))
+
+
+def nearest_place(area: Shape, place: tuple[float, float]) -> tuple[float, float] | None:
+    """The place of an area that is nearest to another; None where it is empty."""
+    if shapely.is_empty(area):
+        return None
+    x, y = shapely.get_coordinates(shapely.shortest_line(area, shapely.points(place)))[0]
+    return float(x), float(y)
+
+
+def narrowest(shape: Shape) -> float:
+    """Degrees clockwise, from 0 to 90, by which the smallest box that holds it, however turned, lies
+    turned; 0 for what is no area."""
+    box = shapely.minimum_rotated_rectangle(shape)
+    corners = shapely.get_coordinates(box)
+    if len(corners) < 4:
+        return 0.0
+    x, y = corners[1] - corners[0]
+    return float(np.degrees(np.arctan2(y, x)) % 90)
 
 
 def area_of(shape: Shape) -> float:

@@ -127,11 +127,11 @@ def _turned(arm: Floats, angle: float) -> Floats:
     return np.array([arm[0] * c - arm[1] * s, arm[0] * s + arm[1] * c])
 
 
-def joined(first: Way, second: Way) -> Way:
-    """Two ways, of which the second begins where the first ends, as one."""
+def joined(first: Way, *more: Way) -> Way:
+    """Ways of which each begins where the one before ends, as one."""
     return Way(
-        np.concatenate([first.points, second.points[1:]]),
-        np.concatenate([first.bulges, second.bulges]),
+        np.concatenate([first.points, *(way.points[1:] for way in more)]),
+        np.concatenate([first.bulges, *(way.bulges for way in more)]),
     )
 
 

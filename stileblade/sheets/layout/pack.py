@@ -6,7 +6,7 @@ from __future__ import annotations
 
 import random
 from collections.abc import Callable, Iterator, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
@@ -63,7 +63,8 @@ def lay_out(
     going = progress(0.1, _count(best))
     ways = list(_ways(parts, form, bool(locked), best))
     for number, way in enumerate(ways):
-        if best is not None and (not going or _count([*best, *locked]) <= bound):
+        fewest = not form.roll and _count([*(best or ()), *locked]) <= bound
+        if best is not None and (not going or fewest):
             break
         most = None if best is None else _rank(best, form)
         found = _laid(way.parts, form, [*locked, *way.first], most, lowest=way.lowest)
@@ -75,6 +76,8 @@ def lay_out(
         going = progress(0.1 + 0.9 * (number + 1) / len(ways), _count(best))
     if best is None:
         raise RuntimeError("no way of laying out found a place for all parts")
+    if form.roll and going and not locked and _count(best) > 1:
+        best = _shortened(best, form)
     return Layout((*locked, *best), form, bound)
 
 
@@ -94,10 +97,30 @@ def _count(placed: Sequence[Placed] | None) -> int:
 
 
 def _rank(placed: Sequence[Placed], form: Format) -> tuple[int, float]:
-    """Fewest sheets, then as little as possible on the last."""
+    """Fewest sheets, then as little as possible on the last; of a roll, as short as possible."""
     last = _count(placed) - 1
     on = [p for p in placed if p.sheet == last]
+    if form.roll:
+        return last + 1, sum(_foot(placed, sheet) for sheet in range(last + 1))
     return last + 1, sum(p.part.area for p in on)
+
+
+def _foot(placed: Sequence[Placed], sheet: int) -> float:
+    """mm from a sheet's head to the end of what lies on it."""
+    return max((p.y + p.part.size(p.turn)[1] for p in placed if p.sheet == sheet), default=0.0)
+
+
+def _shortened(placed: Sequence[Placed], form: Format) -> list[Placed]:
+    """Each of several lengths of a roll with its pieces laid by themselves, where that is shorter."""
+    found: list[Placed] = []
+    for sheet in range(_count(placed)):
+        on = [p for p in placed if p.sheet == sheet]
+        own = replace(form, taken=form.taken[sheet : sheet + 1])
+        alone = lay_out([p.part for p in on], own)
+        if alone.sheets == 1 and _foot(alone.placed, 0) < _foot(on, sheet):
+            on = [replace(p, sheet=sheet) for p in alone.placed]
+        found += on
+    return found
 
 
 @dataclass(frozen=True, eq=False)

@@ -6,6 +6,7 @@ from dataclasses import dataclass, field
 from enum import StrEnum
 from functools import cached_property
 
+from stileblade.formats.plan import REGISTER_HOLE
 from stileblade.geometry.measures import rows
 from stileblade.geometry.measures.rows import Shape
 
@@ -32,6 +33,10 @@ _ANGLES: dict[Turns, tuple[float, ...]] = {
 }
 
 
+_ALIKE = 0.5
+"""Degrees: turns that are nearer to each other are not both tried."""
+
+
 @dataclass(frozen=True, eq=False)
 class Part:
     """A shape with its box at 0, 0. ``first`` is the turn from which it is turned further, such as the
@@ -50,8 +55,24 @@ class Part:
 
     @cached_property
     def angles(self) -> tuple[float, ...]:
-        """Those that give different shapes of box or outline."""
-        return tuple((self.first + a) % 360 for a in self.turns.angles)
+        """In degrees, as its folds and the job allow; freely, those that lay its narrowest box upright
+        or across are among them."""
+        found = [(self.first + a) % 360 for a in self.turns.angles]
+        if self.turns is Turns.FREE:
+            own = rows.narrowest(self.at(0.0))
+            if min(own % 30, 30 - own % 30) > _ALIKE:
+                found += [round((k - own) % 360, 3) for k in (0.0, 90.0, 180.0, 270.0)]
+        return tuple(found)
+
+    @cached_property
+    def boxed(self) -> tuple[float, ...]:
+        """The turn in which its box is smallest, and the quarter further where that is allowed."""
+        sizes = {a: self.size(a) for a in self.angles}
+        best = min(
+            self.angles, key=lambda a: (round(sizes[a][0] * sizes[a][1], 3), self.angles.index(a))
+        )
+        quarter = round((best + 90.0) % 360, 3)
+        return (best, quarter) if quarter in self.angles else (best,)
 
     def at(self, turn: float) -> Shape:
         """The shape turned, its box at 0, 0."""
@@ -81,15 +102,17 @@ class Placed:
 
 @dataclass(frozen=True, eq=False)
 class Format:
-    """A sheet: its size, the edge that the machine cannot reach, the gap between pieces, in mm, and what
-    is taken already, on all sheets or on the first ones."""
+    """A sheet: its size, the edge that the machine cannot reach, the gap between pieces, in mm; what is
+    taken already of the first sheets; the middles of ``holes`` by which it is turned over. Of a ``roll``
+    the height is the most that lies on the bed; what is not needed is not cut off."""
 
     width: float
     height: float
     edge: float = 5.0
     gap: float = 2.0
-    everywhere: tuple[Shape, ...] = ()
     taken: tuple[tuple[Shape, ...], ...] = ()
+    holes: tuple[tuple[float, float], ...] = ()
+    roll: bool = False
 
     @property
     def inner(self) -> tuple[float, float]:
@@ -98,7 +121,7 @@ class Format:
     def blocked(self, sheet: int) -> tuple[Shape, ...]:
         """What is taken on a sheet."""
         own = self.taken[sheet] if sheet < len(self.taken) else ()
-        return (*self.everywhere, *own)
+        return (*(rows.disc(x, y, REGISTER_HOLE / 2) for x, y in self.holes), *own)
 
     def fits(self, part: Part) -> bool:
         """Whether it fits on an empty sheet in one of its turns."""

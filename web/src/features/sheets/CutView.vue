@@ -8,7 +8,9 @@ import CutStage from './CutStage.vue'
 import type { CutResult } from './types'
 import { useRun } from './useRun'
 
-const props = defineProps<{ job: number; number: number; revision: number; machine: string }>()
+const props = defineProps<{ job: number; number: number; revision: number; machine: string; turnedOver: boolean }>()
+/** The second set-up, where there is one. */
+const inside = ref(false)
 type Language = Schemas['CutWish']['format']
 const format = ref<NonNullable<Language>>('hpgl')
 const conditions = reactive({ askew_deg: 0, stretch: 0, worn: 0, trail: 0, seed: 1 })
@@ -31,7 +33,7 @@ async function send(anew: boolean) {
       answer(
         client.POST('/api/jobs/{number}/cut', {
           params: { path: { number: props.job } },
-          body: { sheet: props.number, inside: false, format: format.value, conditions: { ...conditions }, of_run: last },
+          body: { sheet: props.number, inside: inside.value && props.turnedOver, format: format.value, conditions: { ...conditions }, of_run: last },
         }),
       ),
     )
@@ -42,7 +44,7 @@ async function send(anew: boolean) {
     tellError(error)
   }
 }
-watch([toRef(props, 'number'), toRef(props, 'revision'), toRef(props, 'machine'), format], () => ((result.value = null), send(true)), { immediate: true })
+watch([toRef(props, 'number'), toRef(props, 'revision'), toRef(props, 'machine'), format, inside], () => ((result.value = null), send(true)), { immediate: true })
 watchDebounced(conditions, () => send(false), { debounce: 350 })
 const upset = computed(() => Boolean(conditions.askew_deg || conditions.stretch || conditions.worn || conditions.trail))
 const calm = () => Object.assign(conditions, { askew_deg: 0, stretch: 0, worn: 0, trail: 0 })
@@ -52,10 +54,14 @@ const calm = () => Object.assign(conditions, { askew_deg: 0, stretch: 0, worn: 0
   <div class="cut">
     <p v-if="trouble" class="state" role="alert">{{ trouble }}</p>
     <p v-else-if="!result" class="state soft" aria-busy="true">
-      The cutter reads what was sent: {{ run?.said || 'waiting' }} …
+      The cutter reads what was sent: {{ run?.said || 'waiting' }} … <span v-if="run?.share" class="figure">{{ Math.round(100 * run.share) }} %</span>
       <ElButton v-if="going()" size="small" @click="stop">Stop</ElButton>
     </p>
     <CutStage v-else :result="result" meant :stale="going()">
+      <ElRadioGroup v-if="turnedOver" v-model="inside" size="small" aria-label="Set-up">
+        <ElRadioButton :value="false">As it lies</ElRadioButton>
+        <ElRadioButton :value="true">Turned over</ElRadioButton>
+      </ElRadioGroup>
       <label class="choice">Sent as
         <ElSelect v-model="format" size="small" aria-label="Sent as">
           <ElOption v-for="[value, label] in LANGUAGES" :key="value" :value="value" :label="label" />

@@ -58,7 +58,7 @@ const again = () => last.value && send(last.value)
     </header>
     <main>
     <p v-if="trouble" class="state" role="alert">{{ trouble }}</p>
-    <p v-else-if="going()" class="state soft" aria-busy="true">Reading: {{ run?.said || 'waiting' }} … <ElButton size="small" @click="stop">Stop</ElButton></p>
+    <p v-else-if="going()" class="state soft" aria-busy="true">Reading: {{ run?.said || 'waiting' }} … <span v-if="run?.share" class="figure">{{ Math.round(100 * run.share) }} %</span> <ElButton size="small" @click="stop">Stop</ElButton></p>
     <CutStage v-else-if="result" :result="result" :meant="false" />
     <div v-else class="state">
       <p>Send any file for a cutter, from here or from elsewhere: plotter language, G-code, SVG or DXF. It is run as a machine would run it, and you are told what would come loose, what stays joined, and what a machine would refuse.</p>

@@ -63,18 +63,20 @@ const set = (change: Partial<Schemas['JobOptions']>) => emit('change', { options
 const papers = computed(() => {
   const found = new Map<string, { key: string; name: string; size: [number, number] }>()
   for (const s of props.job.layout?.sheets ?? []) {
-    if (!found.has(s.paper)) found.set(s.paper, { key: s.paper_key, name: s.paper, size: [s.width, s.height] })
+    if (!found.has(s.paper)) found.set(s.paper, { key: s.paper_key, name: s.paper, size: [s.width, s.roll ? 0 : s.height] })
   }
   return [...found.values()]
 })
 function setFormat(key: string, name: string) {
   const size = parseFormat(name)
-  if (name && !size) return tell(`“${name}” is no size: type one as 210 x 500.`, 'warning')
+  if (name && !size) return tell(`“${name}” is no size: type one as 210 x 500, or roll 420.`, 'warning')
   const formats = { ...options.value.formats }
   if (size) formats[key] = size
   else delete formats[key]
   set({ formats })
 }
+/** Keys of papers; one that is known by its name is chosen by its key as well. */
+const insideUp = computed(() => (options.value.inside_up ?? []).map((known) => papers.value.find((p) => p.name === known)?.key ?? known))
 const turns = [
   ['quarters', 'by quarters'],
   ['free', 'by any twelfth'],
@@ -122,6 +124,11 @@ const turns = [
         <ElSelect :model-value="formatName(p.size)" filterable allow-create default-first-option :aria-label="`Format of ${p.name}`" @update:model-value="(name: string) => setFormat(p.key, name)">
           <ElOption value="" label="as it is bought" />
           <ElOption v-for="f in FORMATS" :key="f.name" :value="f.name" :label="f.name" />
+        </ElSelect>
+      </label>
+      <label class="wide">Papers whose pieces lie inside up
+        <ElSelect :model-value="insideUp" multiple collapse-tags placeholder="none" aria-label="Papers whose pieces lie inside up" @update:model-value="(inside_up: string[]) => set({ inside_up })">
+          <ElOption v-for="p in papers" :key="p.key" :value="p.key" :label="p.name" />
         </ElSelect>
       </label>
     </template>

@@ -4,6 +4,7 @@ import { onMounted, ref, watch } from 'vue'
 import { RouterLink, useRouter } from 'vue-router'
 import { answer, client, type Schemas } from '@/shared/api/client'
 import type { Unit } from '@/shared/api/document'
+import { HelpButton } from '@/features/help'
 import BrandMark from '@/shared/components/BrandMark.vue'
 import { askText, tell, tellError } from '@/shared/messages'
 import CutView from './CutView.vue'
@@ -71,6 +72,7 @@ async function copy() {
         <ElRadioButton value="mm">mm</ElRadioButton>
         <ElRadioButton value="in">in</ElRadioButton>
       </ElRadioGroup>
+      <HelpButton />
       <ElButton text @click="copy">Duplicate</ElButton>
       <ElButton type="primary" :disabled="!sheets.length" @click="saving = true">Save files …</ElButton>
     </header>
@@ -92,7 +94,7 @@ async function copy() {
           <p v-else-if="laying.trouble.value" class="told wrong" role="alert">{{ laying.trouble.value }}</p>
           <SheetStage v-if="view === 'sheets' && sheets.length" :work="work" :number="number" :unit="unit" />
           <PassesView v-else-if="view === 'passes' && sheets.length" :job="id" :number="number" :revision="job.revision" :machine="job.machine" />
-          <CutView v-else-if="view === 'cutter' && sheets.length" :job="id" :number="number" :revision="job.revision" :machine="job.machine" />
+          <CutView v-else-if="view === 'cutter' && sheets.length" :job="id" :number="number" :revision="job.revision" :machine="job.machine" :turned-over="Boolean(sheets[number]?.holes?.length)" />
           <p v-else-if="!laying.going()" class="state soft">{{ job.designs.length ? 'Nothing is laid out yet.' : 'Add the cards that are to be made: their pieces come onto sheets by paper.' }}</p>
         </main>
         <nav v-if="sheets.length" class="strip" aria-label="Sheets">

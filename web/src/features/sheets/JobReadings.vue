@@ -9,8 +9,20 @@ const used = (i: number) => {
   if (!s) return 0
   return (100 * s.pieces.reduce((sum, p) => sum + (props.layout.parts[p.part]?.area ?? 0), 0)) / (s.width * s.height)
 }
+/** Sheets of each paper, or the length of its roll, where there are several papers or a roll. */
+const papers = computed(() => {
+  const found = new Map<string, { name: string; count: number; length: number; roll: boolean }>()
+  for (const s of props.layout.sheets) {
+    const one = found.get(s.stock) ?? { name: s.paper, count: 0, length: 0, roll: s.roll ?? false }
+    found.set(s.stock, { ...one, count: one.count + 1, length: one.length + s.height })
+  }
+  const all = [...found.values()]
+  if (all.length < 2 && !all.some((p) => p.roll)) return []
+  return all.map((p) => [`… of ${p.name}`, p.roll ? `${Math.round(p.length)} mm` : `${p.count}`])
+})
 const rows = computed(() => [
   ['Sheets', `${props.layout.sheets.length}`],
+  ...papers.value,
   ['At least, by area', `${props.layout.bound}`],
   [`Sheet ${props.number + 1} used`, `${used(props.number).toFixed(0)} %`],
   ['Cards weigh', `${props.layout.weight_g.toFixed(1)} g`],

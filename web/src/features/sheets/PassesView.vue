@@ -3,7 +3,7 @@
 import { computed, ref, toRef, watch } from 'vue'
 import { answer, client } from '@/shared/api/client'
 import { tellError } from '@/shared/messages'
-import { formatTime, pointsOf } from './formats'
+import { formatTime, pointsOf, wayAt } from './formats'
 import PlayBar from './PlayBar.vue'
 import type { SetUp } from './types'
 import { usePlaying } from './usePlaying'
@@ -38,7 +38,7 @@ const strokes = computed(() => {
     const found = pass.strokes.map((places, i) => {
       const from = at
       at += (pass.time_s * sizes[i]!) / whole
-      return { places, from, to: at, operation: pass.operation, number, size: sizes[i]! }
+      return { places, from, to: at, operation: pass.operation, number, size: sizes[i]!, way: wayAt(places, Math.min(6, sizes[i]! / 2)) }
     })
     return found
   })
@@ -70,15 +70,16 @@ const now = computed(() => {
         <rect class="paper" :width="setup.width" :height="setup.height" />
         <template v-for="(s, i) in shown" :key="i">
           <polyline v-if="s.share > 0" :class="s.operation" :points="pointsOf(s.places)" pathLength="1" :stroke-dasharray="s.share < 1 ? `${s.share} 2` : undefined" />
+          <path v-if="s.share > 0 && s.size > 12" class="way" :class="s.operation" d="M-2.2 -1.8L2 0L-2.2 1.8" :transform="`translate(${s.way.x} ${s.way.y}) rotate(${s.way.turn})`" />
           <circle v-if="s.share > 0 && s.size > 12" class="start" :class="s.operation" :cx="s.places[0]" :cy="s.places[1]" r="1.1" />
         </template>
       </svg>
     </div>
     <aside>
       <ElRadioGroup v-if="setups.length > 1" v-model="which" size="small" aria-label="Set-up">
-        <ElRadioButton v-for="(s, i) in setups" :key="i" :value="i">{{ s.inside ? 'Inside up' : 'Outside up' }}</ElRadioButton>
+        <ElRadioButton v-for="(s, i) in setups" :key="i" :value="i">{{ s.inside ? 'Turned over' : 'As it lies' }}</ElRadioButton>
       </ElRadioGroup>
-      <p v-if="setup?.inside" class="soft">Turned over about its long middle; three register holes say where.</p>
+      <p v-if="setup?.inside" class="soft">Turned over about its long middle; the holes of the first set-up say where.</p>
       <ol v-if="setup">
         <li v-for="(pass, i) in setup.passes" :key="i">
           <span class="swatch" :class="pass.operation" />
@@ -86,7 +87,7 @@ const now = computed(() => {
           <span class="figure">{{ pass.strokes.length }} {{ pass.strokes.length === 1 ? 'line' : 'lines' }} · {{ Math.round(pass.length_mm) }} mm · {{ formatTime(pass.time_s) }}</span>
         </li>
       </ol>
-      <p v-if="setup" class="soft">Dots are where a line begins. What lies inside another outline comes before it.</p>
+      <p v-if="setup" class="soft">Dots are where a line begins, arrows which way it runs. What lies inside another outline comes before it.</p>
     </aside>
     <PlayBar class="bar" :play="playing" :end="end" :now="now" />
   </div>

@@ -42,6 +42,7 @@ const size = (piece: LaidPiece) => Math.max(2.4, Math.min(7, (piece.width ?? 20)
     <rect class="paper" :width="sheet.width" :height="sheet.height" />
     <rect class="reach" :x="sheet.edge" :y="sheet.edge" :width="sheet.width - 2 * sheet.edge" :height="sheet.height - 2 * sheet.edge" />
     <path v-for="(d, i) in sheet.taken" :key="`t${i}`" class="taken" :d="d" />
+    <circle v-for="([cx, cy], i) in sheet.holes" :key="`h${i}`" class="hole" :cx="cx" :cy="cy" r="1.5" />
     <g
       v-for="(piece, i) in sheet.pieces"
       :key="i"
@@ -79,6 +80,11 @@ const size = (piece: LaidPiece) => Math.max(2.4, Math.min(7, (piece.width ?? 20)
   fill: var(--paper-3);
   stroke: var(--ink-3);
   stroke-width: 0.3;
+}
+.hole {
+  fill: none;
+  stroke: var(--ink-3);
+  stroke-width: 0.4;
 }
 .piece path {
   stroke: var(--ink-1);

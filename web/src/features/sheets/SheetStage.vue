@@ -48,6 +48,7 @@ function act(wish: (piece: LaidPiece) => Partial<Schemas['Move']>) {
 }
 const shift = (dx: number, dy: number) => act((p) => ({ piece: { ...p, x: p.x + dx, y: p.y + dy } }))
 const turn = (by: number) => act((p) => ({ piece: { ...p, turn: (p.turn + by + 360) % 360 }, about_middle: true }))
+const turnOver = () => act((p) => ({ piece: { ...p, flipped: !p.flipped }, about_middle: true }))
 const lock = () => act((p) => ({ piece: { ...p, locked: !p.locked } }))
 async function toOther(to: number) {
   if (await act(() => ({ to }))) chosen.value = null
@@ -68,6 +69,7 @@ function key(event: KeyboardEvent) {
     T: () => turn(-90),
     ',': () => turn(-1),
     '.': () => turn(1),
+    o: turnOver,
     l: lock,
   }
   const chosenAct = acts[event.key]
@@ -105,10 +107,11 @@ const said = computed(() => {
       <template v-if="inHand">
         <b>{{ work.parts.value[inHand.part]?.name }}</b>
         <span class="soft">{{ work.parts.value[inHand.part]?.design }}</span>
-        <span class="figure soft">{{ formatLength(inHand.x, unit, false) }}, {{ formatLength(inHand.y, unit) }} · {{ inHand.turn }}°</span>
+        <span class="figure soft">{{ formatLength(inHand.x, unit, false) }}, {{ formatLength(inHand.y, unit) }} · {{ inHand.turn }}°{{ inHand.flipped ? ', inside up' : '' }}</span>
         <span class="spring" />
         <ElButton size="small" title="T" :disabled="inHand.locked" @click="turn(90)">Quarter turn</ElButton>
         <ElButton size="small" title="Full stop; a comma turns it back" :disabled="inHand.locked" @click="turn(1)">By 1°</ElButton>
+        <ElButton size="small" title="O: it lies inside up then, or outside up again" :disabled="inHand.locked" @click="turnOver">Turn over</ElButton>
         <ElButton size="small" title="L" @click="lock">{{ inHand.locked ? 'Unlock' : 'Lock' }}</ElButton>
         <ElDropdown v-if="same.length" trigger="click" @command="toOther">
           <ElButton size="small" :disabled="inHand.locked">To another sheet</ElButton>
@@ -119,7 +122,7 @@ const said = computed(() => {
           </template>
         </ElDropdown>
       </template>
-      <span v-else class="soft">Press a piece to take it in hand: drag it, arrow keys move it by 1 mm (Shift 10, Alt 0.1), T turns it, L locks it.</span>
+      <span v-else class="soft">Press a piece to take it in hand: drag it, arrow keys move it by 1 mm (Shift 10, Alt 0.1), T turns it, O turns it over, L locks it.</span>
     </div>
   </div>
 </template>

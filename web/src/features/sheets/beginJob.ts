@@ -1,8 +1,8 @@
-/** A job of one design, from wherever that is shown. */
+/** A job of designs, one card of each, from wherever they are shown. */
 import { answer, client } from '@/shared/api/client'
 
 /** The new job's number. */
-export async function beginJob(design: number, name: string): Promise<number> {
-  const made = await answer(client.POST('/api/jobs', { body: { name, designs: [{ design, count: 1 }] } }))
-  return made.id
+export async function beginJob(designs: readonly number[], name: string): Promise<number> {
+  const body = { name, designs: designs.map((design) => ({ design, count: 1 })) }
+  return (await answer(client.POST('/api/jobs', { body }))).id
 }

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { formatName, formatTime, parseFormat, pointsOf } from './formats'
+import { formatName, formatTime, parseFormat, pointsOf, wayAt } from './formats'
 
 describe('formats, times, points', () => {
   it('names a size lying as well as upright, and says others as they are', () => {
@@ -12,12 +12,23 @@ describe('formats, times, points', () => {
     expect(parseFormat('210 x 500')).toEqual([210, 500])
     expect(parseFormat('200,5×300 mm')).toEqual([200.5, 300])
     expect(parseFormat('0 x 300')).toBeNull()
+    expect(parseFormat('roll 420')).toEqual([420, 0])
+    expect(parseFormat('Roll, 61,5 mm wide')).toEqual([61.5, 0])
+    expect(parseFormat('roll 0')).toBeNull()
+    expect(parseFormat(formatName([420, 0]))).toEqual([420, 0])
+    expect(formatName([300, 0])).toBe('roll, 300 mm wide')
     expect(parseFormat('large')).toBeNull()
   })
   it('says seconds as people do', () => {
     expect(formatTime(9.42)).toBe('9.4 s')
     expect(formatTime(200)).toBe('3 min 20 s')
     expect(formatTime(59.8)).toBe('60 s')
+  })
+  it('says where a line is, and which way it runs', () => {
+    expect(wayAt([0, 0, 10, 0, 10, 10], 4)).toEqual({ x: 4, y: 0, turn: 0 })
+    expect(wayAt([0, 0, 10, 0, 10, 10], 13)).toEqual({ x: 10, y: 3, turn: 90 })
+    expect(wayAt([0, 0, 10, 0], 99)).toEqual({ x: 10, y: 0, turn: 0 })
+    expect(wayAt([5, 5, 5, 5], 1)).toEqual({ x: 5, y: 5, turn: 0 })
   })
   it('turns y over where the machine counts from the foot', () => {
     expect(pointsOf([1, 2, 3, 4])).toBe('1,2 3,4')
