@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+from collections.abc import Sequence
 from typing import Any
 
 from django.contrib.auth.models import User
@@ -14,6 +15,7 @@ from server.designs.keeping import forget_old
 from server.designs.models import Design, Revision
 from stileblade.design.document import Design as Document
 from stileblade.design.document import load_design
+from stileblade.formats.files import File, as_one, named_apart
 
 
 def own(user: User, number: int) -> Design:
@@ -28,7 +30,7 @@ def as_text(document: Document) -> str:
     return document.model_dump_json()
 
 
-def create(user: User, data: dict[str, Any], *, template: bool = False) -> Design:
+def create(user: User, data: dict[str, Any], *, template: bool = False, folder: str = "") -> Design:
     document = load_design(data)
     return Design.objects.create(
         owner=user,
@@ -36,6 +38,7 @@ def create(user: User, data: dict[str, Any], *, template: bool = False) -> Desig
         document=as_text(document),
         artworks=list(document.artworks),
         template=template,
+        folder=folder,
     )
 
 
@@ -109,7 +112,7 @@ def duplicate(
     data = json.loads(design.document)
     named = from_template or as_template
     data["name"] = design.name if named else f"{design.name[:110]} copy"
-    return create(user, data, template=as_template)
+    return create(user, data, template=as_template, folder=design.folder)
 
 
 def rename(user: User, number: int, name: str) -> Design:
@@ -119,17 +122,41 @@ def rename(user: User, number: int, name: str) -> Design:
         return save(user, number, data, design.revision)
 
 
-def mark(
-    user: User, number: int, *, template: bool | None = None, binned: bool | None = None
-) -> Design:
+def mark(user: User, number: int, **marks: bool | str | None) -> Design:
+    """Whether it is a template or in the bin, and its folder; what is None stays as it is."""
     with transaction.atomic():
         design = own(user, number)
-        if template is not None:
-            design.template = template
-        if binned is not None:
-            design.binned = binned
-        design.save(update_fields=["template", "binned"])
+        set_ = {name: value for name, value in marks.items() if value is not None}
+        for name, value in set_.items():
+            setattr(design, name, value)
+        design.save(update_fields=list(set_))
     return design
+
+
+def mark_several(user: User, numbers: Sequence[int], **marks: bool | str | None) -> None:
+    """All of them, or none where one of them is not the user's."""
+    with transaction.atomic():
+        for number in numbers:
+            mark(user, number, **marks)
+
+
+def copy_several(user: User, numbers: Sequence[int], *, as_template: bool) -> None:
+    with transaction.atomic():
+        for number in numbers:
+            duplicate(user, number, as_template=as_template)
+
+
+def as_files(user: User, numbers: Sequence[int]) -> File:
+    """The designs as files, all in one where there are several."""
+    found = [own(user, number) for number in numbers]
+    names = named_apart([design.name for design in found], "json")
+    return as_one(
+        [
+            File(name, design.document.encode(), "application/json")
+            for design, name in zip(found, names, strict=True)
+        ],
+        "designs",
+    )
 
 
 def remove(user: User, number: int) -> None:

@@ -18,6 +18,8 @@ class Design(models.Model):
     revision = models.PositiveIntegerField(default=1)
     template = models.BooleanField(default=False)
     binned = models.BooleanField(default=False)
+    folder = models.CharField(max_length=60, default="", blank=True)
+    """Where the person put it; "" for none."""
     created = models.DateTimeField(auto_now_add=True)
     modified = models.DateTimeField(auto_now=True)
     summary = models.JSONField(default=dict)

@@ -4,13 +4,14 @@ from __future__ import annotations
 
 import json
 from datetime import datetime
-from typing import Annotated
+from typing import Annotated, Any
 
 from django.http import HttpRequest, HttpResponse
 from ninja import Router
 from pydantic import BaseModel, Field
 
 from server.accounts.people import signed_in
+from server.computing.asking import named
 from server.computing.wishes import Document
 from server.designs import actions
 from server.designs.models import Design, Revision
@@ -21,6 +22,7 @@ from stileblade.views.summary import Summary
 
 router = Router(tags=["designs"])
 MOST_REVISIONS = 2**31 - 1
+MOST_CHOSEN = 500
 Name = Annotated[PlainText, Field(min_length=1, max_length=120)]
 
 
@@ -30,6 +32,7 @@ class DesignEntry(BaseModel):
     revision: int
     template: bool
     binned: bool
+    folder: str
     modified: datetime
     summary: Summary
     waiting: bool
@@ -58,10 +61,35 @@ class Saved(BaseModel):
     modified: datetime
 
 
-class DesignChange(BaseModel):
-    name: Name | None = None
+class DesignMarks(BaseModel):
     template: bool | None = None
     binned: bool | None = None
+    folder: Annotated[PlainText, Field(max_length=60)] | None = None
+    """"" takes it out of its folder."""
+
+
+class DesignChange(DesignMarks):
+    name: Name | None = None
+
+
+class Several(BaseModel):
+    """Designs that are chosen together."""
+
+    designs: list[Annotated[int, Field(ge=0, le=MOST_REVISIONS)]] = Field(
+        min_length=1, max_length=MOST_CHOSEN
+    )
+
+
+class SeveralMarked(Several):
+    marks: DesignMarks
+
+
+class SeveralCopied(Several):
+    as_template: bool = False
+
+
+class Done(BaseModel):
+    count: int
 
 
 class Version(BaseModel):
@@ -84,17 +112,20 @@ class KeptVersion(BaseModel):
     document: Document
 
 
-def _entry(design: Design) -> DesignEntry:
-    return DesignEntry(
-        id=design.pk,
-        name=design.name,
-        revision=design.revision,
-        template=design.template,
-        binned=design.binned,
-        modified=design.modified,
-        summary=Summary.model_validate(summary_of(design)),
-        waiting=not is_there(design),
-    )
+def _entry(design: Design) -> dict[str, Any]:
+    """What ``DesignEntry`` says. Summaries were validated when they were made: of hundreds that would
+    take longer than all the rest of the list."""
+    return {
+        "id": design.pk,
+        "name": design.name,
+        "revision": design.revision,
+        "template": design.template,
+        "binned": design.binned,
+        "folder": design.folder,
+        "modified": design.modified.isoformat(),
+        "summary": summary_of(design),
+        "waiting": not is_there(design),
+    }
 
 
 def _version(row: Revision) -> Version:
@@ -117,11 +148,32 @@ def design_schema(request: HttpRequest) -> HttpResponse:
 @router.get("/designs", response=list[DesignEntry])
 def list_designs(
     request: HttpRequest, binned: bool = False, templates: bool = False
-) -> list[DesignEntry]:
+) -> HttpResponse:
     """All designs that are not in the bin, or all that are; the templates among them alone."""
-    rows = Design.objects.filter(owner=signed_in(request), binned=binned)
+    rows = Design.objects.filter(owner=signed_in(request), binned=binned).defer("document")
     found = list(rows.filter(template=True) if templates else rows)
-    return [_entry(d) for d in with_summaries(found)]
+    listed = [_entry(d) for d in with_summaries(found)]
+    return HttpResponse(json.dumps(listed), content_type="application/json")
+
+
+@router.post("/designs/several/mark", response=Done)
+def mark_several(request: HttpRequest, wish: SeveralMarked) -> Done:
+    """Templates, bin or folder for all that are chosen, or for none."""
+    actions.mark_several(signed_in(request), wish.designs, **wish.marks.model_dump())
+    return Done(count=len(wish.designs))
+
+
+@router.post("/designs/several/copy", response=Done)
+def copy_several(request: HttpRequest, wish: SeveralCopied) -> Done:
+    actions.copy_several(signed_in(request), wish.designs, as_template=wish.as_template)
+    return Done(count=len(wish.designs))
+
+
+@router.post("/designs/several/files")
+def several_as_files(request: HttpRequest, wish: Several) -> HttpResponse:
+    """The designs themselves as files, in a ZIP."""
+    file = actions.as_files(signed_in(request), wish.designs)
+    return named(HttpResponse(file.content, content_type=file.media_type), file.name)
 
 
 @router.post("/designs", response=Saved)
@@ -146,11 +198,11 @@ def save_design(request: HttpRequest, number: int, save: SaveDesign) -> Saved:
 
 
 @router.patch("/designs/{number}", response=DesignEntry)
-def change_design(request: HttpRequest, number: int, change: DesignChange) -> DesignEntry:
+def change_design(request: HttpRequest, number: int, change: DesignChange) -> dict[str, Any]:
     user = signed_in(request)
     if change.name is not None:
         actions.rename(user, number, change.name)
-    marked = actions.mark(user, number, template=change.template, binned=change.binned)
+    marked = actions.mark(user, number, **change.model_dump(exclude={"name"}))
     return _entry(with_summaries([marked])[0])
 
 

@@ -1,14 +1,16 @@
 <script setup lang="ts">
 import { inSentence } from '@/shared/catalogue'
-import { computed } from 'vue'
+import { computed, nextTick, ref, useTemplateRef } from 'vue'
+import type { ElDropdown } from 'element-plus'
 import type { Schemas } from '@/shared/api/client'
 import { checksInWords } from '@/shared/checks'
+import { useNear } from '@/shared/near'
 import FoldedPicture from '@/shared/components/FoldedPicture.vue'
 import type { Unit } from '@/shared/api/document'
 import { formatMeasures } from '@/shared/units/figures'
 
-const props = defineProps<{ entry: Schemas['DesignEntry'] }>()
-const emit = defineEmits<{ act: [action: string] }>()
+const props = defineProps<{ entry: Schemas['DesignEntry']; chosen: boolean }>()
+const emit = defineEmits<{ act: [action: string]; choose: [] }>()
 
 const actions = computed(() =>
   props.entry.binned
@@ -21,6 +23,7 @@ const actions = computed(() =>
         ...(props.entry.template ? [['open', 'Edit the template']] : []),
         ...(props.entry.template ? [] : [['sheets', 'Lay out on sheets']]),
         ['rename', 'Rename'],
+        ['folder', 'Into a folder …'],
         ['copy', 'Duplicate'],
         props.entry.template ? ['design', 'Make it an ordinary design'] : ['template', 'Make a template of it'],
         ['bin', 'To the bin'],
@@ -37,21 +40,34 @@ const checks = computed(() => {
 const closed = computed(() =>
   formatMeasures(props.entry.summary.closed, 'mm', props.entry.summary.units as Unit),
 )
+const tile = useTemplateRef<HTMLElement>('tile')
+const near = useNear(tile)
+/** The menu is made when it is first opened: hundreds of them would hold the page up. */
+const menu = ref(false)
+const dropdown = useTemplateRef<InstanceType<typeof ElDropdown>>('dropdown')
+async function openMenu() {
+  menu.value = true
+  await nextTick()
+  tile.value?.querySelector<HTMLElement>('.more')?.focus()
+  dropdown.value?.handleOpen()
+}
 /** What a press on the tile does; in the bin it asks first. */
 const first = computed(() => (props.entry.binned ? 'look' : actions.value[0]![0]!))
 </script>
 
 <template>
-  <article class="tile">
+  <article ref="tile" class="tile" :class="{ chosen }">
+    <input type="checkbox" class="choice" :checked="chosen" :aria-label="`Choose ${entry.name}`" @change="emit('choose')" />
     <button class="plain-button view" :aria-label="`${actions[0]![1]}: ${entry.name}`" @click="emit('act', first)">
-      <FoldedPicture v-if="entry.summary.picture" :picture="entry.summary.picture" />
-      <span v-else class="soft">{{ entry.summary.problem || (entry.waiting ? 'being folded …' : 'nothing built yet') }}</span>
+      <FoldedPicture v-if="near && entry.summary.picture" :picture="entry.summary.picture" />
+      <span v-else-if="!entry.summary.picture" class="soft">{{ entry.summary.problem || (entry.waiting ? 'being folded …' : 'nothing built yet') }}</span>
     </button>
     <div class="text">
       <button class="plain-button name" :title="entry.name" tabindex="-1" @click="emit('act', first)">
         {{ entry.name }}
       </button>
-      <ElDropdown trigger="click" @command="(a: string) => emit('act', a)">
+      <button v-if="!menu" class="plain-button more" :aria-label="`Actions for ${entry.name}`" aria-haspopup="menu" aria-expanded="false" @click="openMenu">···</button>
+      <ElDropdown v-else ref="dropdown" trigger="click" @command="(a: string) => emit('act', a)">
         <button class="plain-button more" :aria-label="`Actions for ${entry.name}`">···</button>
         <template #dropdown>
           <ElDropdownMenu>
@@ -62,14 +78,19 @@ const first = computed(() => (props.entry.binned ? 'look' : actions.value[0]![0]
       <span class="size soft">
         {{ entry.summary.size }} {{ inSentence(entry.summary.way) }}
       </span>
-      <span class="closed figure" title="Closed size">{{ closed }}</span>
-      <span class="checks" :class="checks.kind"><span aria-hidden="true">{{ checks.mark }}</span> {{ checks.text }}</span>
+      <span class="foot">
+        <span class="closed figure" title="Closed size">{{ closed }}</span>
+        <span class="checks" :class="checks.kind"><span aria-hidden="true">{{ checks.mark }}</span> {{ checks.text }}</span>
+      </span>
     </div>
   </article>
 </template>
 
 <style scoped>
 .tile {
+  position: relative;
+  content-visibility: auto;
+  contain-intrinsic-size: auto 271px;
   background: var(--surface);
   border: 1px solid var(--border);
   border-radius: 10px;
@@ -77,6 +98,32 @@ const first = computed(() => (props.entry.binned ? 'look' : actions.value[0]![0]
 }
 .tile:hover {
   border-color: var(--border-strong);
+}
+.tile.chosen {
+  border-color: var(--accent);
+  box-shadow: 0 0 0 1px var(--accent);
+}
+.choice {
+  position: absolute;
+  left: 8px;
+  top: 8px;
+  z-index: 1;
+  width: 24px;
+  height: 24px;
+  margin: 0;
+  opacity: 0;
+  accent-color: var(--accent);
+}
+.tile:hover .choice,
+.choice:focus-visible,
+.choice:checked,
+.choosing .choice {
+  opacity: 1;
+}
+@media (hover: none) {
+  .choice {
+    opacity: 1;
+  }
 }
 .view {
   display: grid;
@@ -96,6 +143,7 @@ const first = computed(() => (props.entry.binned ? 'look' : actions.value[0]![0]
   gap: 1px 8px;
   padding: 10px 14px 12px;
 }
+.text > .more,
 .text :deep(.el-dropdown) {
   position: absolute;
   right: 10px;
@@ -126,13 +174,17 @@ const first = computed(() => (props.entry.binned ? 'look' : actions.value[0]![0]
 .size {
   grid-column: 1 / -1;
 }
+.foot {
+  grid-column: 1 / -1;
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: space-between;
+  gap: 0 8px;
+}
 .closed {
-  grid-row: 3;
-  grid-column: 1;
+  white-space: nowrap;
 }
 .checks {
-  grid-row: 3;
-  grid-column: 2;
   font-size: var(--size-small);
   font-weight: 550;
   white-space: nowrap;

@@ -1,21 +1,25 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue'
-import { useLocalStorage, useTimeoutFn } from '@vueuse/core'
+import { computed, onMounted, ref, watch } from 'vue'
+import { StorageSerializers, useLocalStorage, useTimeoutFn } from '@vueuse/core'
 import { RouterLink, useRouter } from 'vue-router'
 import { answer, client, type Schemas } from '@/shared/api/client'
 import { ApiError } from '@/shared/api/errors'
 import BrandMark from '@/shared/components/BrandMark.vue'
 import { isDesignFile, openDesignFile } from '@/shared/designFile'
-import { ask, askText, tell, tellError } from '@/shared/messages'
+import { tell, tellError } from '@/shared/messages'
 import { useShelf } from '@/shared/shelf'
+import { HelpButton, useCourse } from '@/features/help'
 import { DropHint, ReadingDialog, useFileDrop, type Wish } from '@/features/reading'
 import { useSession } from '@/features/session'
-import { beginJob } from '@/features/sheets'
+import ChosenBar from './ChosenBar.vue'
 import DesignTile from './DesignTile.vue'
+import FolderDialog from './FolderDialog.vue'
+import { useDesignActions } from './useDesignActions'
 
 type Entry = Schemas['DesignEntry']
 const session = useSession()
 const shelf = useShelf()
+const course = useCourse()
 const router = useRouter()
 const entries = ref<Entry[] | null>(null)
 const trouble = ref('')
@@ -43,11 +47,25 @@ function picked(event: Event) {
 const found = computed(() => {
   const wanted = words.value.toLowerCase().split(/\s+/).filter(Boolean)
   return (entries.value ?? []).filter((e) => {
-    const text = `${e.name} ${e.summary.size} ${e.summary.way} ${e.summary.papers.join(' ')}`.toLowerCase()
+    const text = `${e.name} ${e.folder} ${e.summary.size} ${e.summary.way} ${e.summary.papers.join(' ')}`.toLowerCase()
     return wanted.every((w) => text.includes(w))
   })
 })
-const designs = computed(() => ordered(found.value.filter((e) => !e.template)))
+const folders = computed(() => [...new Set((entries.value ?? []).map((e) => e.folder).filter(Boolean))].sort((a, b) => a.localeCompare(b)))
+/** The folder that is looked into; null for all designs. */
+const folder = useLocalStorage<string | null>('stileblade.designs.folder', null, { serializer: StorageSerializers.object })
+const inFolder = computed(() => (folder.value !== null && folders.value.includes(folder.value) && !showBin.value ? folder.value : null))
+const designs = computed(() => ordered(found.value.filter((e) => !e.template && (inFolder.value === null || e.folder === inFolder.value))))
+/** The first ones at once, the others when there is time. */
+const AT_ONCE = 48
+const count = ref(AT_ONCE)
+const drawn = computed(() => designs.value.slice(0, count.value))
+function more() {
+  count.value += AT_ONCE
+  if (count.value < designs.value.length) later(more)
+}
+const later = (what: () => void) => ('requestIdleCallback' in window ? requestIdleCallback(what, { timeout: 400 }) : setTimeout(what, 60))
+const shown = computed(() => [...designs.value, ...templates.value])
 const templates = computed(() => found.value.filter((e) => e.template))
 
 const ORDERS = { changed: 'last changed first', name: 'by name', size: 'by size, the largest first', checks: 'those to mend first' } as const
@@ -73,71 +91,23 @@ async function load(anew = true) {
       client.GET('/api/designs', { params: { query: { binned: showBin.value } } }),
     )) as Entry[]
     if (entries.value.some((e) => e.waiting)) soon.start()
+    if (count.value < entries.value.length) later(more)
   } catch (error) {
     if (!(error instanceof ApiError)) throw error
     trouble.value = error.text
   }
 }
-watch(showBin, () => load(), { immediate: true })
+watch(showBin, () => ((chosen.value = new Set()), load()))
+onMounted(() => load())
 
-const path = (entry: Entry) => ({ params: { path: { number: entry.id } } })
-
-async function act(how: () => Promise<unknown>, done?: string) {
-  try {
-    await how()
-    await load()
-    if (done) tell(done)
-  } catch (error) {
-    tellError(error)
-  }
-}
-
-async function run(entry: Entry, action: string) {
-  if (action === 'open') return void router.push({ name: 'bench', params: { id: entry.id } })
-  if (action === 'sheets') {
-    try {
-      await router.push({ name: 'job', params: { id: await beginJob(entry.id, entry.name) } })
-    } catch (error) {
-      tellError(error)
-    }
-    return
-  }
-  if (action === 'use') {
-    try {
-      const made = await answer(
-        client.POST('/api/designs/{number}/copy', {
-          params: { path: { number: entry.id }, query: { from_template: true } },
-        }),
-      )
-      await router.push({ name: 'bench', params: { id: made.id } })
-    } catch (error) {
-      tellError(error)
-    }
-    return
-  }
-  const change = (body: Schemas['DesignChange']) =>
-    answer(client.PATCH('/api/designs/{number}', { ...path(entry), body }))
-  if (action === 'rename') {
-    const name = await askText('Rename', 'New name', entry.name)
-    if (name) await act(() => change({ name }))
-  } else if (action === 'copy') {
-    await act(() => answer(client.POST('/api/designs/{number}/copy', path(entry))), 'Duplicated.')
-  } else if (action === 'template') {
-    const made = { params: { path: { number: entry.id }, query: { as_template: true } } }
-    await act(() => answer(client.POST('/api/designs/{number}/copy', made)), `“${entry.name}” is a template as well now.`)
-  } else if (action === 'design') {
-    await act(() => change({ template: false }))
-  } else if (action === 'bin') {
-    await act(() => change({ binned: true }), `“${entry.name}” is in the bin.`)
-  } else if (action === 'look') {
-    if (await ask('Bring it back?', `“${entry.name}” goes back to the designs.`, 'Restore')) await run(entry, 'restore')
-  } else if (action === 'restore') {
-    await act(() => change({ binned: false }), 'Restored.')
-  } else if (action === 'delete') {
-    const sure = await ask('Delete for good?', `“${entry.name}” cannot be brought back.`, 'Delete')
-    if (sure) await act(() => answer(client.DELETE('/api/designs/{number}', path(entry))))
-  }
-  return
+/** Those that are chosen, which are there yet. */
+const chosen = ref<ReadonlySet<number>>(new Set())
+const taken = computed(() => shown.value.filter((e) => chosen.value.has(e.id)))
+const { moving, run, runAll, putInto } = useDesignActions(() => load(), chosen)
+function choose(entry: Entry) {
+  const next = new Set(chosen.value)
+  if (!next.delete(entry.id)) next.add(entry.id)
+  chosen.value = next
 }
 
 async function keep(wish: Wish, start: boolean) {
@@ -170,6 +140,7 @@ async function signOut() {
         <template v-if="session.demo && session.name === 'demo'">Signed in as the demo designer</template>
         <template v-else>{{ session.name }}</template>
       </span>
+      <HelpButton />
       <ElButton text @click="signOut">Sign out</ElButton>
       <RouterLink to="/jobs" class="shelf">Jobs</RouterLink>
       <RouterLink to="/shelf" class="shelf">Shelf</RouterLink>
@@ -194,19 +165,28 @@ async function signOut() {
       <p v-else-if="!found.length && showBin" class="state soft">The bin is empty.</p>
       <div v-else-if="!found.length" class="state">
         <p>No card yet. A card begins with its size and an envelope.</p>
-        <RouterLink to="/new" class="new">Start the first card</RouterLink>
+        <span><RouterLink to="/new" class="new">Start the first card</RouterLink> <ElButton size="large" @click="course.begin">Be led through it, step by step</ElButton></span>
       </div>
       <template v-else>
-        <div class="grid">
-          <DesignTile v-for="e in designs" :key="e.id" :entry="e" @act="(a: string) => run(e, a)" />
+        <nav v-if="folders.length && !showBin" class="folders" aria-label="Folders">
+          <ElButton size="small" :type="inFolder === null ? 'primary' : 'default'" :aria-pressed="inFolder === null" @click="folder = null">All designs</ElButton>
+          <ElButton v-for="f in folders" :key="f" size="small" :type="inFolder === f ? 'primary' : 'default'" :aria-pressed="inFolder === f" @click="folder = f">
+            {{ f }}&nbsp;<span class="figure">{{ (entries ?? []).filter((e) => e.folder === f && !e.template).length }}</span>
+          </ElButton>
+        </nav>
+        <ChosenBar v-if="taken.length" :count="taken.length" :all="shown.length" :binned="showBin" @act="(a) => runAll(taken, a)" @all="chosen = new Set(shown.map((e) => e.id))" @none="chosen = new Set()" />
+        <p v-if="!designs.length && inFolder !== null" class="soft">Nothing in “{{ inFolder }}” is called that.</p>
+        <div class="grid" :class="{ choosing: taken.length }">
+          <DesignTile v-for="e in drawn" :key="e.id" :entry="e" :chosen="chosen.has(e.id)" @choose="choose(e)" @act="(a: string) => run(e, a)" />
         </div>
         <template v-if="templates.length">
           <h2 class="templates">Templates</h2>
-          <div class="grid">
-            <DesignTile v-for="e in templates" :key="e.id" :entry="e" @act="(a: string) => run(e, a)" />
+          <div class="grid" :class="{ choosing: taken.length }">
+            <DesignTile v-for="e in templates" :key="e.id" :entry="e" :chosen="chosen.has(e.id)" @choose="choose(e)" @act="(a: string) => run(e, a)" />
           </div>
         </template>
       </template>
+      <FolderDialog v-if="moving" :folders="folders" :now="moving[0]?.folder ?? ''" :count="moving.length" @close="moving = null" @take="putInto" />
     </main>
     <DropHint :over="over" />
     <ReadingDialog
@@ -252,6 +232,15 @@ h1 {
 }
 .order {
   width: 190px;
+}
+.folders {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+  margin-bottom: 14px;
+}
+.folders > :deep(.el-button + .el-button) {
+  margin-left: 0;
 }
 .templates {
   margin: 28px 0 12px;
