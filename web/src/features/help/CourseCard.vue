@@ -1,0 +1,63 @@
+<script setup lang="ts">
+/** What to do next in the course, over every screen; it names the screen where that is another one. */
+import { computed } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import { LESSONS, useCourse } from './course'
+
+const route = useRoute()
+const router = useRouter()
+const { at, lesson, finished, leave, go } = useCourse()
+const here = computed(() => !lesson.value || lesson.value.where === route.name)
+const PLACES: Record<string, string> = { designs: 'the designs', new: '“New card”', bench: 'your card: open it from the designs' }
+const way = computed(() => PLACES[lesson.value?.where ?? ''] ?? '')
+const toPlace = () => router.push(lesson.value?.where === 'new' ? '/new' : '/')
+</script>
+
+<template>
+  <section v-if="lesson || finished" class="course" aria-label="A first card, step by step" aria-live="polite">
+    <template v-if="lesson">
+      <p class="soft figure">{{ at! + 1 }} of {{ LESSONS.length }}</p>
+      <h2>{{ lesson.title }}</h2>
+      <p v-if="here">{{ lesson.says }}</p>
+      <p v-else>This goes on at {{ way }}. <ElButton size="small" @click="toPlace">Go there</ElButton></p>
+      <div class="row">
+        <ElButton size="small" :disabled="at === 0" @click="go(-1)">Back</ElButton>
+        <ElButton size="small" @click="go(1)">Skip</ElButton>
+        <span class="spring" />
+        <ElButton size="small" text @click="leave">Leave</ElButton>
+      </div>
+    </template>
+    <template v-else>
+      <h2>That is a card.</h2>
+      <p>Windows, words, borders and folds are all steps: press / and say what you want. “+ add a piece” makes mats and inserts. The key ? has the keys and the words.</p>
+      <div class="row"><span class="spring" /><ElButton size="small" type="primary" @click="leave">Done</ElButton></div>
+    </template>
+  </section>
+</template>
+
+<style scoped>
+.course {
+  position: fixed;
+  left: 16px;
+  bottom: 16px;
+  z-index: 3000;
+  width: 300px;
+  padding: 12px 16px;
+  border: 2px solid var(--accent);
+  border-radius: 10px;
+  background: var(--surface);
+  box-shadow: 0 8px 28px rgb(40 30 10 / 22%);
+  font-size: var(--size-text);
+}
+h2 {
+  margin: 2px 0 4px;
+  font-size: var(--size-heading);
+}
+p {
+  margin: 0;
+}
+.row {
+  display: flex;
+  margin-top: 10px;
+}
+</style>
