@@ -14,8 +14,6 @@ from stileblade.folding.flat import fold_flat
 from stileblade.formats.pens import PENS
 from stileblade.geometry.curves.places import Point
 from stileblade.geometry.curves.transforms import after, identity, scaling
-from stileblade.geometry.measures.distances import label_point
-from stileblade.geometry.regions.remembered import with_figures
 from stileblade.piece.lines import DrawnLine, How
 from stileblade.piece.work import Work
 from stileblade.steps.ground import inverse
@@ -24,18 +22,11 @@ from stileblade.unexpected import Attempts
 from stileblade.views.folds import FoldView, folds_of
 from stileblade.views.guides import Guide, guides_of
 from stileblade.views.handles import HandleView, LineHandleView, card_handles, handle_view
+from stileblade.views.panels import PanelView, panels_of
 from stileblade.views.places import NO_BOUNDS, Bounds, box_of, screen_path, ways_path
 
 MOST_COPIES = 24
 """Of a window set many times, how many are offered by themselves."""
-
-
-class PanelView(BaseModel):
-    """label is a place well inside the panel's paper, for its name."""
-
-    name: str
-    box: Bounds
-    label: Point
 
 
 class ToldView(BaseModel):
@@ -289,14 +280,6 @@ def _windows(work: Work | None, piece: PieceOutcome) -> list[WindowView]:
             for n, w in enumerate(each[:MOST_COPIES], 1)
         ]
     return found
-
-
-@with_figures
-def panels_of(work: Work) -> tuple[PanelView, ...]:
-    return tuple(
-        PanelView(name=p.name, box=box_of(p.box), label=label_point(work.paper, p.box))
-        for p in work.panels
-    )
 
 
 def _told(outcome: Outcome | None, piece: PieceOutcome) -> list[ToldView]:
