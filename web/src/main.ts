@@ -9,5 +9,6 @@ import { createPinia } from 'pinia'
 import { createApp } from 'vue'
 import App from './app/App.vue'
 import { router } from './app/router'
+import { arrows } from './shared/arrows'
 
-createApp(App).use(createPinia()).use(router).mount('#app')
+createApp(App).directive('arrows', arrows).use(createPinia()).use(router).mount('#app')

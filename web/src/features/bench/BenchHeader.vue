@@ -7,6 +7,7 @@ import BrandMark from '@/shared/components/BrandMark.vue'
 import TextField from '@/shared/components/TextField.vue'
 import { tellError } from '@/shared/messages'
 import { formatMeasures } from '@/shared/units/figures'
+import { HelpButton } from '@/features/help'
 import { beginJob } from '@/features/sheets'
 import type { SaveState } from './state/saving'
 
@@ -53,7 +54,7 @@ const router = useRouter()
 /** A job with one of this card, to be laid out on sheets. */
 async function toSheets() {
   try {
-    await router.push({ name: 'job', params: { id: await beginJob(props.id, props.document.name) } })
+    await router.push({ name: 'job', params: { id: await beginJob([props.id], props.document.name) } })
   } catch (error) {
     tellError(error)
   }
@@ -95,6 +96,7 @@ const card = computed(() => {
       <ElButton text :disabled="!canUndo" title="Undo (Ctrl+Z)" @click="emit('undo')">Undo</ElButton>
       <ElButton text :disabled="!canRedo" title="Redo (Ctrl+Shift+Z)" @click="emit('redo')">Redo</ElButton>
     </span>
+    <HelpButton />
     <ElButton text class="history" title="Earlier versions of this design" @click="emit('history')">History</ElButton>
     <span v-if="!TROUBLED.has(state)" class="saved" title="Work is saved by itself" data-testid="save-state">{{ saving }}</span>
     <button v-else class="plain-button saved" :class="state" :title="`${trouble} Press to try again.`" :aria-description="trouble" data-testid="save-state" @click="emit('save')">
@@ -109,7 +111,7 @@ const card = computed(() => {
 .bar {
   display: flex;
   align-items: center;
-  gap: 14px;
+  gap: 10px;
   height: 48px;
   padding: 0 16px;
   background: var(--surface);
@@ -120,7 +122,8 @@ const card = computed(() => {
   text-decoration: none;
 }
 .name {
-  width: 210px;
+  flex: 0 1 200px;
+  min-width: 120px;
 }
 .name :deep(.el-input__wrapper) {
   box-shadow: none;
@@ -140,6 +143,7 @@ const card = computed(() => {
   display: flex;
   gap: 12px;
   align-items: baseline;
+  flex: 0 2 auto;
   min-width: 0;
   padding: 3px 10px;
   border-radius: 6px;

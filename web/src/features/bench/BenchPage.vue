@@ -35,6 +35,7 @@ import StepSearch from './panes/StepSearch.vue'
 import WorkArea from './pieces/WorkArea.vue'
 import { useDesign } from './state/useDesign'
 import { useEvaluation } from './state/useEvaluation'
+import { useLed } from './state/useLed'
 import { useSelection } from './state/useSelection'
 
 const props = defineProps<{ id: number }>()
@@ -55,10 +56,7 @@ const { exporting, exportFile, savePicture, saveDesign } = useExport(document_, 
 const { over } = useFileDrop((file) => (isDesignFile(file) ? void openFile(file) : (dropped.value = file)))
 
 const loadTrouble = ref('')
-const searching = ref(false)
-const liningUp = ref(false)
-const saving = ref(false)
-const history = ref(false)
+const [searching, liningUp, saving, history] = [ref(false), ref(false), ref(false), ref(false)]
 const marked = ref<Schemas['FindingView'] | null>(null)
 const hovered = ref(-1)
 const flatView = ref<InstanceType<typeof FlatView> | null>(null)
@@ -102,6 +100,7 @@ function goTo(id: string) {
 const addStep = (kind: StepKind, said: Values) => ((searching.value = false), act.addStep(kind, said))
 const lineUp = (moves: Moves) => ((liningUp.value = false), act.lineUp(moves))
 
+useLed(searching, steps, step)
 async function saveFiles(format: string, options: Values) {
   if (await exportFile(format, options)) saving.value = false
 }

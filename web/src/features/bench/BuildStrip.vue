@@ -29,6 +29,8 @@ const emit = defineEmits<{
 const catalogue = useCatalogue()
 const row = ref<HTMLElement | null>(null)
 const dragged = ref<string | null>(null)
+/** Until a dialog that was closed has given the keyboard back. */
+const REST_MS = 250
 
 const tiles = computed(() => {
   let last: Picture | undefined
@@ -58,7 +60,10 @@ watch(
   () => props.chosen,
   async () => {
     await nextTick()
-    row.value?.querySelector('[aria-current="step"]')?.scrollIntoView({ block: 'nearest', inline: 'nearest' })
+    const tile = row.value?.querySelector<HTMLElement>('[aria-current="step"]')
+    tile?.scrollIntoView({ block: 'nearest', inline: 'nearest' })
+    // a step that was added or removed has taken the keyboard with it
+    setTimeout(() => document.activeElement === document.body && tile?.focus({ preventScroll: true }), REST_MS)
   },
 )
 

@@ -30,7 +30,7 @@ const paper = computed(() => {
 
 <template>
   <div class="pieces">
-    <div class="tabs" role="tablist" aria-label="Pieces">
+    <div v-arrows class="tabs" role="tablist" aria-label="Pieces">
       <button
         v-for="p in tabs"
         :key="p.id"

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** A way of folding as a small moving picture: folded shut and opened again while it plays. */
+import { wantsStillness } from '@/shared/motion'
 import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import type { Schemas } from '@/shared/api/client'
 
@@ -13,7 +14,7 @@ watch(
   () => props.playing,
   (playing) => {
     clearInterval(timer)
-    const still = window.matchMedia('(prefers-reduced-motion: reduce)').matches
+    const still = wantsStillness()
     if (!playing || still) return void (at.value = props.rest)
     const n = props.pictures.length
     // there and back, with a rest at either end

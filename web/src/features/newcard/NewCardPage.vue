@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, onMounted, ref } from 'vue'
+import { computed, onMounted, ref, watch } from 'vue'
 import { RouterLink, useRoute, useRouter } from 'vue-router'
 import { answer, client } from '@/shared/api/client'
 import type { CardSize, DesignData, Folding, Paper, Unit } from '@/shared/api/document'
@@ -10,6 +10,7 @@ import { initialValues } from '@/shared/form/schemaForm'
 import { useShelf } from '@/shared/shelf'
 import { formatMeasures } from '@/shared/units/figures'
 import { FoldingForm, WayGrid } from '@/features/folding'
+import { HelpButton, useCourse } from '@/features/help'
 import { drawnOutline, figureOutline, OutlinePicker, type PickedOutline } from '@/features/outlines'
 import { DropHint, ReadingDialog, useFileDrop, type Wish } from '@/features/reading'
 import BeginChoice from './BeginChoice.vue'
@@ -44,6 +45,13 @@ const busy = ref(false)
 const file = ref<File | null>(null)
 const keeping = ref(false)
 const { over } = useFileDrop((dropped) => (file.value = dropped))
+
+const course = useCourse()
+function chooseSize(chosen: CardSize | null) {
+  size.value = chosen
+  course.reach('size')
+}
+watch(begin, (now) => now !== 'plain' && course.reach('begun'))
 
 onMounted(async () => {
   try {
@@ -142,6 +150,8 @@ function fromTemplate(id: number) {
       <RouterLink to="/" class="home"><BrandMark /></RouterLink>
       <h1 class="visually-hidden">New card</h1>
       <ElInput v-model="name" class="name" aria-label="Name of the card" maxlength="120" />
+      <span class="spring" />
+      <HelpButton />
       <ElRadioGroup v-model="unit" size="small" aria-label="Unit">
         <ElRadioButton value="mm">mm</ElRadioButton>
         <ElRadioButton value="in">in</ElRadioButton>
@@ -157,7 +167,7 @@ function fromTemplate(id: number) {
             <ElSwitch v-model="turned" active-text="lying" aria-label="Lying" size="small" />
             <span class="figure">{{ measures }}</span>
           </div>
-          <SizeGrid v-model="size" :sizes="sizes" :turned="turned" :unit="unit" aria-labelledby="size-heading" @own="ownOpen = true" />
+          <SizeGrid :model-value="size" :sizes="sizes" :turned="turned" :unit="unit" aria-labelledby="size-heading" @update:model-value="chooseSize" @own="ownOpen = true" />
         </section>
         <section aria-labelledby="paper-heading">
           <h2 id="paper-heading">Paper</h2>

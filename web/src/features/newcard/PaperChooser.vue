@@ -30,7 +30,7 @@ async function keep() {
 
 <template>
   <div class="chooser">
-    <div class="swatches" role="radiogroup" aria-label="Papers">
+    <div v-arrows class="swatches" role="radiogroup" aria-label="Papers">
       <button
         v-for="p in shelf.papers"
         :key="p.id"

@@ -5,6 +5,7 @@ import type { CardSize, Unit } from '@/shared/api/document'
 import { formatMeasures } from '@/shared/units/figures'
 import SizePicture from './SizePicture.vue'
 
+defineOptions({ inheritAttrs: false })
 const props = defineProps<{ sizes: readonly CardSize[]; turned: boolean; unit: Unit }>()
 const size = defineModel<CardSize | null>({ required: true })
 const emit = defineEmits<{ own: [] }>()
@@ -18,7 +19,7 @@ const scale = computed(() => {
 
 <template>
   <p v-if="!sizes.length" class="soft" aria-busy="true">Fetching the sizes …</p>
-  <div class="grid" role="radiogroup">
+  <div v-arrows v-bind="$attrs" class="grid" role="radiogroup">
     <button
       v-for="(s, i) in sizes"
       :key="i"

@@ -40,7 +40,7 @@ const near = (a: number, b: number) => Math.abs(a - b) < 1e-9 * b
   <div class="size">
     <template v-if="sizes.length > 1">
       <p><strong>How large is it?</strong> The file does not say for certain. Dashed: the {{ card.name }} card, closed.</p>
-      <div class="readings" role="radiogroup" aria-label="How large is it?">
+      <div v-arrows class="readings" role="radiogroup" aria-label="How large is it?">
         <button
           v-for="p in pictures"
           :key="p.title"

@@ -4,6 +4,7 @@ import { fetchFile } from '@/shared/api/client'
 import type { DesignData, Values } from '@/shared/api/document'
 import { saveDesignFile } from '@/shared/designFile'
 import { fileName, saveBlob } from '@/shared/files'
+import { useCourse } from '@/features/help'
 import { tell, tellError } from '@/shared/messages'
 
 /** How the folded card is looked at: its folds' angles, and where the eye and up are. */
@@ -25,6 +26,7 @@ export function useExport(document: Ref<DesignData | null>, piece: Ref<string>) 
       const { blob, name } = await fetchFile('/api/export', wish)
       saveBlob(blob, name)
       tell(`${name} is written.`)
+      useCourse().reach('saved')
       return true
     } catch (error) {
       tellError(error)

@@ -7,6 +7,7 @@ import { computed } from 'vue'
 import type { Schemas } from '@/shared/api/client'
 import type { DesignData, Unit } from '@/shared/api/document'
 import { formatLength } from '@/shared/units/lengths'
+import { lanesOf } from './lanes'
 import type { Typed } from './typed'
 import type { Viewport } from './useViewport'
 
@@ -20,6 +21,8 @@ interface Line {
   at: number
   mm: number
   text: string
+  /** How far the figure stands outwards of its line; null where it stands nowhere. */
+  out: number | null
 }
 
 /** The closed card's measure along an axis, as the document has it. */
@@ -39,6 +42,10 @@ function typeOver(l: Line) {
   emit('type', { x: l.axis === 'x' ? middle : l.at, y: l.axis === 'x' ? l.at : middle, value: l.mm, label, take })
 }
 
+/** px from one figure to the next outwards, and how many there are at most. */
+const LANE = 15
+const LANES = 3
+const halfOf = (text: string) => text.length * 3.9 + 4
 const say = (mm: number) => formatLength(mm, props.unit, false)
 
 const lines = computed<Line[]>(() => {
@@ -46,26 +53,35 @@ const lines = computed<Line[]>(() => {
   if (right <= left) return []
   const { toX, toY } = props.viewport
   const beside = Math.max(toX(left), toX(right))
-  const found: Line[] = [
-    { axis: 'x', from: toX(left), to: toX(right), at: toY(foot) + 46, mm: right - left, text: say(right - left) },
-    { axis: 'y', from: toY(head), to: toY(foot), at: beside + 58, mm: foot - head, text: say(foot - head) },
-  ]
+  const found: Line[] = []
+  const outmost = { x: 0, y: 0 }
   for (const axis of ['x', 'y'] as const) {
     const [low, high] = axis === 'x' ? [left, right] : [head, foot]
     const folds = props.flat.folds.filter((f) => f.axis === axis && f.folds && !f.inner).map((f) => f.at)
     if (!folds.length) continue
     const stops = [low, ...folds.sort((a, b) => a - b), high]
+    const row: Line[] = []
     for (let i = 1; i < stops.length; i += 1) {
       const [from, to] = [stops[i - 1]!, stops[i]!]
       if (to - from < 0.001) continue
-      found.push(
+      row.push(
         axis === 'x'
-          ? { axis, from: toX(from), to: toX(to), at: toY(foot) + 22, mm: to - from, text: say(to - from) }
-          : { axis, from: toY(from), to: toY(to), at: beside + 24, mm: to - from, text: say(to - from) },
+          ? { axis, from: toX(from), to: toX(to), at: toY(foot) + 22, mm: to - from, text: say(to - from), out: 0 }
+          : { axis, from: toY(from), to: toY(to), at: beside + 24, mm: to - from, text: say(to - from), out: 0 },
       )
     }
+    const lanes = lanesOf(row.map((l) => ({ middle: (l.from + l.to) / 2, half: halfOf(l.text) })), LANES)
+    row.forEach((l, i) => {
+      l.out = lanes[i] === null ? null : lanes[i]! * LANE
+      outmost[axis] = Math.max(outmost[axis], l.out ?? 0)
+    })
+    found.push(...row)
   }
-  return found
+  const overall: Line[] = [
+    { axis: 'x', from: toX(left), to: toX(right), at: toY(foot) + 46 + outmost.x, mm: right - left, text: say(right - left), out: 0 },
+    { axis: 'y', from: toY(head), to: toY(foot), at: beside + 58 + outmost.y, mm: foot - head, text: say(foot - head), out: 0 },
+  ]
+  return [...overall, ...found]
 })
 </script>
 
@@ -82,15 +98,16 @@ const lines = computed<Line[]>(() => {
       @click="typeOver(l)"
       @keydown.enter.prevent="typeOver(l)"
     >
+      <title v-if="l.out === null">{{ l.text }}</title>
       <template v-if="l.axis === 'x'">
         <path :d="`M${l.from} ${l.at - 4}v8M${l.to} ${l.at - 4}v8M${l.from} ${l.at}H${l.to}`" />
-        <rect :x="(l.from + l.to) / 2 - l.text.length * 3.9 - 4" :y="l.at - 9" :width="l.text.length * 7.8 + 8" height="18" />
-        <text :x="(l.from + l.to) / 2" :y="l.at + 4">{{ l.text }}</text>
+        <rect v-if="l.out === 0" :x="(l.from + l.to) / 2 - halfOf(l.text)" :y="l.at - 9" :width="halfOf(l.text) * 2" height="18" />
+        <text v-if="l.out !== null" :x="(l.from + l.to) / 2" :y="l.at + 4 + l.out">{{ l.text }}</text>
       </template>
       <template v-else>
         <path :d="`M${l.at - 4} ${l.from}h8M${l.at - 4} ${l.to}h8M${l.at} ${l.from}V${l.to}`" />
-        <rect :x="l.at - 9" :y="(l.from + l.to) / 2 - l.text.length * 3.9 - 4" width="18" :height="l.text.length * 7.8 + 8" />
-        <text :transform="`translate(${l.at + 4} ${(l.from + l.to) / 2}) rotate(-90)`">{{ l.text }}</text>
+        <rect v-if="l.out === 0" :x="l.at - 9" :y="(l.from + l.to) / 2 - halfOf(l.text)" width="18" :height="halfOf(l.text) * 2" />
+        <text v-if="l.out !== null" :transform="`translate(${l.at + 4 + l.out} ${(l.from + l.to) / 2}) rotate(-90)`">{{ l.text }}</text>
       </template>
     </g>
   </g>

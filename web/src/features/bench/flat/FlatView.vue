@@ -18,6 +18,7 @@ import RulerBars from './RulerBars.vue'
 import SheetFrame from './SheetFrame.vue'
 import type { Typed } from './typed'
 import TypeOver from './TypeOver.vue'
+import { useClearLabels } from './useClearLabels'
 import { useFitting } from './useFitting'
 import { useFreePlace, type Spot } from './useFreePlace'
 import { usePinch } from './usePinch'
@@ -148,6 +149,7 @@ const typed = ref<Typed | null>(null)
 /** Where something is dragged: the loupe goes there. */
 const draggedAt = ref<{ x: number; y: number } | null>(null)
 const loupeAt = useFreePlace(element, () => (loupeShown.value ? loupePlaces.value : []), () => [props.flat, loupePlaces.value, viewport.view.x, viewport.view.y, viewport.view.scale, viewport.view.inside, loupeShown.value])
+useClearLabels(element, () => [props.flat, props.unit, props.step?.id, typed.value, sheetShown.value, viewport.view.x, viewport.view.y, viewport.view.scale, viewport.view.inside])
 defineExpose({ fit, near, zoom, stepLoupe, turnOver, toggleBare: () => (bare.value = !bare.value) })
 </script>
 
@@ -187,7 +189,7 @@ defineExpose({ fit, near, zoom, stepLoupe, turnOver, toggleBare: () => (bare.val
         @choose="(s) => emit('choose', s)"
       />
       <g v-for="p in bare ? [] : panels" :key="p.name" class="panel">
-        <text :x="p.x" :y="p.y">{{ p.name }}</text>
+        <text data-yields="" :x="p.x" :y="p.y">{{ p.name }}</text>
       </g>
       <path v-if="lost" class="lost" :transform="viewport.transform.value" :d="lost"><title>What the lap costs the figure</title></path>
       <FoldMarks v-if="!bare" :folds="flat.folds" :ticks="finished?.ticks ?? []" :viewport="viewport" :unit="unit" />

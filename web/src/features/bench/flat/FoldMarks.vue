@@ -73,6 +73,7 @@ function kind(fold: Fold, direction: string) {
         <text
           v-if="fold.spans.length > 1 && fold.folds"
           class="length"
+          data-yields="hide"
           :x="(screen(s.stroke).x1 + screen(s.stroke).x2) / 2 + (fold.axis === 'y' ? 0 : 8)"
           :y="(screen(s.stroke).y1 + screen(s.stroke).y2) / 2 - (fold.axis === 'y' ? 7 : -4)"
           :text-anchor="fold.axis === 'y' ? 'middle' : 'start'"

@@ -8,22 +8,23 @@ import type { Typed } from './typed'
 const props = defineProps<{ typed: Typed; unit: Unit }>()
 const emit = defineEmits<{ close: [] }>()
 
-const text = ref(formatLength(props.typed.value, props.unit, false))
+const shown = props.typed.degrees ? String(props.typed.value) : formatLength(props.typed.value, props.unit, false)
+const text = ref(props.typed.begun ?? shown)
 const wrong = ref('')
 const field = ref<HTMLInputElement | null>(null)
 let done = false
 
 onMounted(() => {
   field.value?.focus()
-  field.value?.select()
+  if (props.typed.begun === undefined) field.value?.select()
 })
 
 function take(leaving = false) {
   if (done) return
   try {
-    const mm = parseLength(text.value, props.unit)
+    const figure = parseLength(text.value, props.typed.degrees ? 'mm' : props.unit)
     done = true
-    if (text.value !== formatLength(props.typed.value, props.unit, false)) props.typed.take(mm)
+    if (text.value !== shown) props.typed.take(figure)
     emit('close')
   } catch (error) {
     if (!(error instanceof LengthError)) throw error

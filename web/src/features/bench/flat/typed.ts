@@ -5,4 +5,8 @@ export interface Typed {
   value: number
   label: string
   take: (mm: number) => void
+  /** What was typed already, while it was dragged. */
+  begun?: string
+  /** It is in degrees, not in mm. */
+  degrees?: boolean
 }

@@ -4,6 +4,7 @@ import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vu
 import { useLocalStorage } from '@vueuse/core'
 import type { Schemas } from '@/shared/api/client'
 import type { Unit } from '@/shared/api/document'
+import { wantsStillness } from '@/shared/motion'
 import type { Seen } from '../commands/useExport'
 import ClosedView from './ClosedView.vue'
 import { anglesAt } from './poses'
@@ -40,7 +41,7 @@ const poses = computed(() => [
   { key: 'standing' as const, label: 'standing', shown: Boolean(props.space.stand) },
   { key: 'envelope' as const, label: 'envelope', shown: Boolean(props.space.envelope) },
 ])
-const { wanted, wayTo, hold } = usePosture(() => props.space, pose, opened)
+const { wanted, wayTo, wayOf, hold, again } = usePosture(() => props.space, pose, opened)
 
 onMounted(async () => {
   const { FoldedScene } = await import('./scene')
@@ -65,7 +66,7 @@ onBeforeUnmount(() => {
 
 function show() {
   const { posture, place } = wanted()
-  const anew = scene.value?.show(props.space, hold(posture), place)
+  const anew = scene.value?.show(props.space, again(posture), place)
   if (anew && pose.value === 'inside') scene.value?.lookFrom(props.space.eye_inside)
 }
 // the flat view is drawn first: what is worked on is there
@@ -124,6 +125,26 @@ async function play() {
   playing.value = false
 }
 
+/** A flap, a door, a panel opened or shut by itself: by pointing at it, or by its fold's number. */
+async function turnFold(fold: number | null) {
+  if (fold === null || fold >= props.space.folds.length || pose.value === 'envelope') return
+  playing.value = false
+  over.value = false
+  if (pose.value === 'standing') await scene.value?.moveTo(wayTo({ opened: opened.value, standing: false }), 'hand')
+  if (pose.value !== 'free') frameAll()
+  pose.value = 'free'
+  await scene.value?.play(wayOf(fold), wantsStillness() ? 0 : ONE_MS)
+}
+const STILL_PX = 4
+const ONE_MS = 450
+let pressed = { x: 0, y: 0 }
+const press = (event: PointerEvent) => (pressed = { x: event.clientX, y: event.clientY })
+function release(event: PointerEvent) {
+  if (event.button !== 0 || Math.hypot(event.clientX - pressed.x, event.clientY - pressed.y) > STILL_PX) return
+  const frame = canvas.value!.getBoundingClientRect()
+  void turnFold(scene.value?.foldAt(event.clientX - frame.left, event.clientY - frame.top) ?? null)
+}
+
 const PICTURE = 4000
 /** ms: a folding of many stages is played no slower. */
 const LONGEST = 8000
@@ -146,6 +167,7 @@ function key(event: KeyboardEvent) {
     void play()
     return
   }
+  if (/^[1-9]$/.test(event.key)) return void turnFold(Number(event.key) - 1)
   const by = KEYS[event.key]
   if (!by) return
   event.preventDefault()
@@ -156,7 +178,7 @@ function key(event: KeyboardEvent) {
 
 <template>
   <section class="folded" :class="{ away }" aria-label="Folded view">
-    <div v-if="space.faces.length" class="poses" role="toolbar" aria-label="Poses">
+    <div v-if="space.faces.length" v-arrows class="poses" role="toolbar" aria-label="Poses">
       <template v-for="p in poses" :key="p.key">
         <button v-if="p.shown" class="plain-button" :aria-pressed="!over && pose === p.key" @click="strike(p.key)">{{ p.label }}</button>
       </template>
@@ -168,8 +190,11 @@ function key(event: KeyboardEvent) {
         ref="canvas"
         tabindex="0"
         role="img"
-        aria-label="The folded card; arrow keys turn it, space plays the folding"
+        aria-label="The folded card; arrow keys turn it, space plays the folding, figures open and shut one fold"
+        title="Drag it to turn it; press a panel, flap or door to open or shut it"
         @keydown="key"
+        @pointerdown="press"
+        @pointerup="release"
         @dblclick="scene?.reset()"
       />
       <ClosedView v-if="over && shut" class="over" :shut="shut" :unit="unit" />

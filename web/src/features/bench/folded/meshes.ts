@@ -1,8 +1,7 @@
-/** What the folded card's picture is made of: faces with their edges, a table, an envelope. */
+/** What the folded card's picture is made of: faces with their edges, an envelope. */
 import {
   BufferAttribute,
   BufferGeometry,
-  CircleGeometry,
   DoubleSide,
   Group,
   LineBasicMaterial,
@@ -20,7 +19,6 @@ import type { Schemas } from '@/shared/api/client'
 import { strokes } from './strokes'
 
 export type Ring = readonly (readonly [number, number])[]
-type Face = Schemas['FaceView']
 /** The sides of a sheet that its outline is drawn on: what lies on another has it on its upper one alone. */
 type Sides = 'both' | 'outside' | 'inside'
 const HAIR = 0.06
@@ -102,20 +100,6 @@ export function drawnLines(drawn: readonly Schemas['DrawnView'][], z: number, si
     }
     return strokes(positions, colour)
   })
-}
-
-/** A round table at a height, as wide as the card needs. */
-export function tableUnder(faces: readonly Face[], height: number): Mesh {
-  const points = faces.flatMap((f) => f.rings.flat())
-  const size = Math.max(...points.map((p) => Math.abs(p[0])), ...points.map((p) => Math.abs(p[1])), 50)
-  const top = new Mesh(
-    new CircleGeometry(size * 1.5, 48),
-    new MeshLambertMaterial({ color: 0xe2d8c4, transparent: true, opacity: 0.75, side: DoubleSide }),
-  )
-  top.rotation.x = -Math.PI / 2
-  const xs = points.map((p) => p[0])
-  top.position.set((Math.min(...xs) + Math.max(...xs)) / 2, height - 0.2, 0)
-  return top
 }
 
 /** An envelope about a closed card of a bulk: its back, its front that is seen through, its rim. */

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { anglesAt, between, placeOf, route } from './poses'
+import { anglesAt, between, placeOf, route, turnOne } from './poses'
 
 const roll = [
   [0, 0],
@@ -13,6 +13,23 @@ const stand = [
   [120, 70],
   [120, 120],
 ]
+
+describe('one fold by itself', () => {
+  // a gatefold: both doors in one stage; a roll of three: the inner one before the outer
+  const doors = [[0, 0], [-180, 180]]
+  const roll = [[0, 0], [180, 0], [180, 180]]
+
+  it('is one door alone', () => {
+    expect(turnOne(doors, [0, 0], 1)).toEqual([[0, 0], [0, 180]])
+    expect(turnOne(doors, [-180, 180], 0)).toEqual([[-180, 180], [0, 180]])
+    expect(turnOne(doors, [-40, 180], 0)).toEqual([[-40, 180], [-180, 180]])
+  })
+  it('has what must be shut before it shut, and what must be open before it open', () => {
+    expect(turnOne(roll, [0, 0], 1)).toEqual([[0, 0], [180, 0], [180, 180]])
+    expect(turnOne(roll, [180, 180], 0)).toEqual([[180, 180], [180, 0], [0, 0]])
+    expect(turnOne(roll, [180, 180], 1)).toEqual([[180, 180], [180, 0]])
+  })
+})
 
 describe('poses', () => {
   it('folds one stage after the other', () => {

@@ -23,6 +23,35 @@ export function placeOf(sequence: readonly Angles[], angles: Angles): number {
   return sequence.length < 2 || stage < 0 ? 1 : 1 - stage / (sequence.length - 1)
 }
 
+/** At which stage of the sequence each fold is shut for good. */
+function shutAt(sequence: readonly Angles[]): number[] {
+  const closed = sequence.at(-1) ?? []
+  const isOpen = (one: Angles, fold: number) => Math.abs((one[fold] ?? 0) - closed[fold]!) > 1e-6
+  return closed.map((_, fold) => 1 + sequence.reduce((last, one, stage) => (isOpen(one, fold) ? stage : last), -1))
+}
+
+/**
+ * The way on which one fold is shut, or opened where it is nearer to that: folds that have to be shut before
+ * it, or opened before it, are so on the way, in the order of folding.
+ */
+export function turnOne(sequence: readonly Angles[], now: Angles, fold: number): Angles[] {
+  const [flat, closed] = [sequence[0] ?? [], sequence.at(-1) ?? []]
+  const at = shutAt(sequence)
+  const middle = ((flat[fold] ?? 0) + (closed[fold] ?? 0)) / 2
+  const shuts = Math.abs((now[fold] ?? 0) - (flat[fold] ?? 0)) < Math.abs(middle - (flat[fold] ?? 0))
+  const goal = shuts ? closed : flat
+  const own = at[fold] ?? 0
+  const moved = now.map((_, f) => f).filter((f) => f === fold || (shuts ? at[f]! < own : at[f]! > own))
+  const stages = [...new Set(moved.map((f) => at[f]!))].sort((a, b) => (shuts ? a - b : b - a))
+  const path = [now]
+  for (const stage of stages) {
+    const before = path.at(-1)!
+    const next = before.map((a, f) => (moved.includes(f) && at[f] === stage ? (goal[f] ?? a) : a))
+    if (next.some((a, f) => Math.abs(a - before[f]!) > 1e-6)) path.push(next)
+  }
+  return path
+}
+
 /** Where a card is: so far opened, or standing, which is reached from where it is half open. */
 export interface Posture {
   opened: number

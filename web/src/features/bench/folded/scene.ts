@@ -1,15 +1,19 @@
 /** The folded card in three dimensions. Loaded by itself; draws only when something changed. */
-import { AmbientLight, DirectionalLight, Group, Line, Mesh, PerspectiveCamera, Scene, Vector3, WebGLRenderer } from 'three'
+import { Group, Line, Mesh, PerspectiveCamera, Scene, Vector3, WebGLRenderer } from 'three'
 import { OrbitControls } from 'three/addons/controls/OrbitControls.js'
 import type { Schemas } from '@/shared/api/client'
+import { wantsStillness } from '@/shared/motion'
 import type { Seen } from '../commands/useExport'
-import { drawnLines, envelopeAbout, faceSheet, tableUnder } from './meshes'
+import { drawnLines, envelopeAbout, faceSheet } from './meshes'
 import { framing } from './framing'
 import { layerSheet, paperOf } from './layers'
+import { lights } from './lights'
 import { FINE, Pace } from './pace'
 import { pictureOf, seenFrom } from './picture'
+import { foldOf, sheetAt } from './pointing'
 import type { Angles } from './poses'
 import { disposeStrokes, isShared, seeStrokes } from './strokes'
+import { Table } from './table'
 
 type Space = Schemas['SpaceView']
 
@@ -34,6 +38,7 @@ export class FoldedScene {
   private readonly controls: OrbitControls
   private card = new Group()
   private around = new Group()
+  private table: Table | null = null
   private turns: Turn[] = []
   private groups: Group[] = []
   private sheets: { group: Group; rank: number }[] = []
@@ -50,13 +55,7 @@ export class FoldedScene {
   constructor(private readonly canvas: HTMLCanvasElement) {
     // smooth edges come from drawing finely once it rests: software that draws could not keep up
     this.renderer = new WebGLRenderer({ canvas, antialias: false, alpha: true })
-    this.scene.add(new AmbientLight(0xffffff, 1.9))
-    const light = new DirectionalLight(0xfff4e2, 1.6)
-    light.position.set(-250, 420, 520)
-    // from behind, for who looks into the card
-    const behind = new DirectionalLight(0xfff4e2, 0.9)
-    behind.position.set(260, 380, -520)
-    this.scene.add(light, behind, this.card, this.around)
+    this.scene.add(...lights(), this.card, this.around)
     this.controls = new OrbitControls(this.camera, canvas)
     this.controls.enablePan = false
     this.controls.addEventListener('change', () => this.draw())
@@ -85,10 +84,7 @@ export class FoldedScene {
       for (const line of drawnLines(face.lines, 0, 1)) group.add(line)
       const parent = face.parent === null ? this.card : groups[face.parent]!
       const hinge = face.hinge
-      if (!hinge) {
-        parent.add(group)
-        return
-      }
+      if (!hinge) return void parent.add(group)
       const start = new Vector3(hinge.start[0], -hinge.start[1], hinge.z)
       const end = new Vector3(hinge.end[0], -hinge.end[1], hinge.z)
       const pivot = new Group()
@@ -121,8 +117,7 @@ export class FoldedScene {
   async moveTo(way: (share: number) => Angles, place: Place, ms = TURN_MS) {
     const changed = place !== this.place
     this.setPlace(place)
-    const still = window.matchMedia('(prefers-reduced-motion: reduce)').matches
-    await this.play(way, still ? 0 : ms)
+    await this.play(way, wantsStillness() ? 0 : ms)
     if (changed) this.reset()
     else this.fit([way(1)])
   }
@@ -163,14 +158,15 @@ export class FoldedScene {
   /** Stands the card on its table, or puts its envelope about it. */
   private setPlace(place: Place) {
     this.place = place
-    this.empty(this.around)
+    this.clearAround()
     this.card.quaternion.identity()
     const space = this.space
     if (!space) return
     if (place === 'table' && space.stand) {
       const up = new Vector3(...space.stand.up)
       this.card.quaternion.setFromUnitVectors(up, new Vector3(0, 1, 0))
-      this.around.add(tableUnder(space.faces, space.stand.table))
+      this.table = new Table(space.faces, space.stand.table)
+      this.around.add(this.table.group)
     } else if (place === 'envelope' && space.envelope) {
       this.around.add(...envelopeAbout(space.envelope, space.faces.length * space.thickness))
     }
@@ -180,9 +176,8 @@ export class FoldedScene {
     const points = this.space?.faces.filter((f) => !f.hinge).flatMap((f) => f.rings.flat()) ?? []
     this.draw()
     if (!points.length) return false
-    const xs = points.map((p) => p[0])
-    const ys = points.map((p) => -p[1])
-    const size = Math.max(Math.max(...xs) - Math.min(...xs), Math.max(...ys) - Math.min(...ys))
+    const span = (values: number[]) => Math.max(...values) - Math.min(...values)
+    const size = Math.max(span(points.map((p) => p[0])), span(points.map((p) => p[1])))
     const key = `${Math.round(size / 20)} ${this.space?.eye.map((v) => v.toFixed(1))} ${this.space?.faces.length} ${this.space?.piece}`
     if (key === this.framed) return false
     this.framed = key
@@ -246,6 +241,12 @@ export class FoldedScene {
     this.draw()
   }
 
+  /** The fold that the face under a place of the canvas hangs on; null where there is none. */
+  foldAt(x: number, y: number): number | null {
+    const size = { width: this.canvas.clientWidth, height: this.canvas.clientHeight }
+    return this.space ? foldOf(this.space.faces, sheetAt(x, y, size, this.camera, this.card, this.groups)) : null
+  }
+
   seen(): Seen {
     return { angles: this.angles, apart: this.apart, ...seenFrom(this.camera, this.controls.target, this.card) }
   }
@@ -261,6 +262,7 @@ export class FoldedScene {
     this.canvas.dataset.frames = String(this.frames)
     if (this.renderer.getPixelRatio() !== ratio) this.renderer.setPixelRatio(ratio)
     seeStrokes(this.camera, ratio >= FINE)
+    if (this.space) this.table?.shade(this.card, this.space.faces, this.groups, this.angles.join())
     this.renderer.render(this.scene, this.camera)
   }
 
@@ -274,6 +276,12 @@ export class FoldedScene {
     group.clear()
   }
 
+  private clearAround() {
+    this.table?.dispose()
+    this.table = null
+    this.empty(this.around)
+  }
+
   private clear() {
     this.empty(this.card)
     this.turns = []
@@ -284,7 +292,7 @@ export class FoldedScene {
     this.stop()
     this.pace.stop()
     this.clear()
-    this.empty(this.around)
+    this.clearAround()
     disposeStrokes()
     this.controls.dispose()
     this.renderer.dispose()

@@ -69,7 +69,7 @@ const off = computed(() => {
 <template>
   <ElDialog v-model="open" title="Cut files" width="860px" align-center @closed="emit('close')">
     <form id="cut-files" class="export" @submit.prevent="save">
-      <div class="formats" role="radiogroup" aria-label="Format">
+      <div v-arrows class="formats" role="radiogroup" aria-label="Format">
         <button
           v-for="f in formats"
           :key="f.extension"

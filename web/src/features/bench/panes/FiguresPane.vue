@@ -4,8 +4,11 @@ import { computed, ref } from 'vue'
 import type { Schemas } from '@/shared/api/client'
 import type { Envelope, Unit } from '@/shared/api/document'
 import ChecksPane from './ChecksPane.vue'
+import { useLocalStorage } from '@vueuse/core'
+import { useCourse } from '@/features/help'
 import FoldsPane from './FoldsPane.vue'
 import ReadingsPane from './ReadingsPane.vue'
+import SplitBar from './SplitBar.vue'
 
 const props = defineProps<{
   rest: Pick<Schemas['RestView'], 'readings' | 'envelopes' | 'findings' | 'scoring' | 'shut' | 'ticks'>
@@ -20,20 +23,31 @@ const tabs = [
   { key: 'folds', label: 'Folds' },
   { key: 'checks', label: 'Checks' },
 ] as const
+const course = useCourse()
+const away = useLocalStorage('stileblade.bench.figures.away', false)
+function show(key: (typeof tabs)[number]['key']) {
+  tab.value = key
+  away.value = false
+  if (key === 'checks') course.reach('checks')
+}
 const findings = computed(() => props.rest.findings)
 const errors = computed(() => findings.value.some((f) => f.severity === 'error'))
 const warnings = computed(() => findings.value.some((f) => f.severity === 'warning'))
 </script>
 
 <template>
-  <div class="figures">
-    <div class="tabs" role="tablist">
-      <button v-for="t in tabs" :key="t.key" class="plain-button" role="tab" :aria-selected="tab === t.key" :class="{ chosen: tab === t.key }" @click="tab = t.key">
-        {{ t.label }}
-        <span v-if="t.key === 'checks'" class="count" :class="{ error: errors, warning: !errors && warnings }">{{ findings.length ? findings.length : '✓' }}</span>
-      </button>
+  <div class="figures" :class="{ away }">
+    <SplitBar v-if="!away" sizes="figures" label="Height of the readings" />
+    <div class="head">
+      <div v-arrows class="tabs" role="tablist">
+        <button v-for="t in tabs" :key="t.key" class="plain-button" role="tab" :aria-selected="tab === t.key" :class="{ chosen: tab === t.key }" @click="show(t.key)">
+          {{ t.label }}
+          <span v-if="t.key === 'checks'" class="count" :class="{ error: errors, warning: !errors && warnings }">{{ findings.length ? findings.length : '✓' }}</span>
+        </button>
+      </div>
+      <button class="plain-button hide" :title="away ? 'Show them again' : 'Fold them away: more room for the step'" @click="away = !away">{{ away ? 'show' : 'fold away' }}</button>
     </div>
-    <div class="scroll" tabindex="0" role="group" aria-label="Figures of the card">
+    <div v-if="!away" class="scroll" tabindex="0" role="group" aria-label="Figures of the card">
       <ReadingsPane v-if="tab === 'readings'" :readings="rest.readings" :envelopes="rest.envelopes" :unit="unit" @envelope="(e) => emit('envelope', e)" @aim="(f) => emit('aim', f)" />
       <FoldsPane v-else-if="tab === 'folds'" :scoring="rest.scoring" :shut="rest.shut" :shaped="rest.ticks.length > 0" :unit="unit" />
       <ChecksPane v-else :findings="findings" :marked="marked" @mark="(f) => emit('mark', f)" @mend="(m) => emit('mend', m)" />
@@ -44,6 +58,7 @@ const warnings = computed(() => findings.value.some((f) => f.severity === 'warni
 <style scoped>
 .figures {
   display: grid;
+  position: relative;
   grid-template-rows: auto minmax(0, 1fr);
   min-height: 0;
 }
@@ -52,17 +67,25 @@ const warnings = computed(() => findings.value.some((f) => f.severity === 'warni
   padding: 6px 16px 12px;
   font-size: var(--size-text);
 }
+.head {
+  display: flex;
+  justify-content: space-between;
+  padding: 0 16px;
+  border-bottom: 1px solid var(--border);
+}
 .tabs {
   display: flex;
   gap: 18px;
-  padding: 0 16px;
-  border-bottom: 1px solid var(--border);
 }
 .tabs button {
   padding: 6px 0 5px;
   font-weight: 600;
   color: var(--text-soft);
   border-bottom: 2px solid transparent;
+}
+.hide {
+  color: var(--accent);
+  font-size: var(--size-small);
 }
 .tabs .chosen {
   color: var(--text);

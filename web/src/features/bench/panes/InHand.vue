@@ -7,6 +7,7 @@ import type { StepAction } from '../commands/useStepCommands'
 import type { Outcome } from '../state/useEvaluation'
 import LapTools from './LapTools.vue'
 import SizePane from './SizePane.vue'
+import SplitBar from './SplitBar.vue'
 import StepBar from './StepBar.vue'
 import StepPane from './StepPane.vue'
 
@@ -37,6 +38,7 @@ const emit = defineEmits<{
 
 <template>
   <div class="in-hand">
+    <SplitBar sizes="folded" label="Height of the folded view" />
     <StepBar :step="step" :index="index" :count="piece.steps.length" @act="(a) => emit('act', a)" />
     <div class="scroll" tabindex="-1">
       <StepPane
@@ -74,6 +76,7 @@ const emit = defineEmits<{
 
 <style scoped>
 .in-hand {
+  position: relative;
   display: grid;
   grid-template-columns: minmax(0, 1fr);
   grid-template-rows: auto minmax(0, 1fr);

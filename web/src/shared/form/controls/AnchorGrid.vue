@@ -10,7 +10,7 @@ const word = (place: string) => place.replace('-', ' ')
 
 <template>
   <div class="anchor-grid">
-    <div class="grid" role="radiogroup" :aria-label="label">
+    <div class="grid" v-arrows role="radiogroup" :aria-label="label">
       <button
         v-for="p in PLACES"
         :key="p"

@@ -1,7 +1,8 @@
 <script setup lang="ts">
-/** A place that goes round another: its angle about that is the value. */
+/** A place that goes round another: its angle about that is the value, in steps where it is near one (Alt holds that off). */
 import { computed } from 'vue'
 import type { Unit } from '@/shared/api/document'
+import type { Typed } from '../typed'
 import type { Viewport } from '../useViewport'
 import { figureAt, tidy, type AroundHandle, type Figures } from './handle'
 import HandleBubble from './HandleBubble.vue'
@@ -9,7 +10,9 @@ import { useDrag } from './useDrag'
 
 defineOptions({ inheritAttrs: false })
 const props = defineProps<{ handle: AroundHandle; values: unknown; viewport: Viewport; unit: Unit }>()
-const emit = defineEmits<{ preview: [figures: Figures]; commit: [figures: Figures] }>()
+const emit = defineEmits<{ preview: [figures: Figures]; commit: [figures: Figures]; type: [typed: Typed] }>()
+const STEP_DEG = 15
+const NEAR_DEG = 2.5
 
 const value = computed(() => figureAt(props.values, props.handle.field, props.handle.value))
 const label = computed(() => `${props.handle.word} ${value.value.toFixed(1)}°`)
@@ -23,11 +26,17 @@ const { dragging, on } = useDrag({
   viewport: () => props.viewport,
   preview: (figures) => emit('preview', figures),
   commit: (figures) => emit('commit', figures),
-  moved(dx, dy) {
+  moved(dx, dy, free) {
     const [cx, cy] = props.handle.centre
-    const angle = Math.atan2(spot.value.y + dy - cy, spot.value.x + dx - cx)
-    return set(Math.round((angle * 1800) / Math.PI) / 10)
+    const angle = (Math.atan2(spot.value.y + dy - cy, spot.value.x + dx - cx) * 180) / Math.PI
+    const step = Math.round(angle / STEP_DEG) * STEP_DEG
+    return set(!free && Math.abs(step - angle) < NEAR_DEG ? step : Math.round(angle * 10) / 10)
   },
+  typed: (begun) =>
+    emit('type', {
+      x: props.viewport.toX(spot.value.x), y: props.viewport.toY(spot.value.y) - 24, value: value.value,
+      label: props.handle.word, begun, degrees: true, take: (angle) => emit('commit', set(angle)),
+    }),
   nudged: ({ across, down, fine }) => set(tidy(value.value + (across || down) * (fine ? 0.1 : 1))),
 })
 </script>

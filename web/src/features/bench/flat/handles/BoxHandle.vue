@@ -13,7 +13,7 @@ import GapFigures from './GapFigures.vue'
 import { bounded, figureAt, tidy, type BoxHandle, type Figures, type Moved } from './handle'
 import HandleBubble from './HandleBubble.vue'
 import SizeGrips from './SizeGrips.vue'
-import { byHand, equalMargins, snap, type Snap } from './snapping'
+import { byHand, snapBox, type Snap } from './snapping'
 import SnapLines from './SnapLines.vue'
 import { useDrag } from './useDrag'
 
@@ -81,9 +81,7 @@ const { dragging, on } = useDrag({
     const [sx, sy] = [(from.x - across.value) / across.factor + dx, (from.y - down.value) / down.factor + dy]
     const [left, head, right, foot] = computed_
     const at = { left: left + sx, right: right + sx, head: head + sy, foot: foot + sy }
-    const guides = free ? [] : [...props.guides, ...equalMargins(at, props.within)]
-    const hitX = snap('x', [at.left, (at.left + at.right) / 2, at.right], guides, reach)
-    const hitY = snap('y', [at.head, (at.head + at.foot) / 2, at.foot], guides, reach)
+    const [hitX, hitY] = free ? [null, null] : snapBox(at, props.guides, props.within, reach)
     snaps.value = [hitX, hitY].filter((s) => s !== null)
     emit('dragged', { x: (box.value.left + box.value.right) / 2, y: (box.value.head + box.value.foot) / 2 })
     const clean = (figure: number, hit: Snap | null) => (hit ? tidy(figure) : byHand(figure))
@@ -91,6 +89,13 @@ const { dragging, on } = useDrag({
       clean(from.x + (dx + (hitX?.by ?? 0)) * across.factor, hitX),
       clean(from.y + (dy + (hitY?.by ?? 0)) * down.factor, hitY),
     )
+  },
+  typed(begun, dx, dy) {
+    const level = Math.abs(dx) >= Math.abs(dy)
+    const moved = level ? props.handle.across : props.handle.down
+    const take = (mm: number) => emit('commit', { [moved.field]: bounded(mm, moved.least) })
+    const label_ = `${props.handle.word}, ${level ? 'across' : 'down'}`
+    emit('type', { x: px.value.cx, y: px.value.head - 20, value: now(moved), label: label_, take, begun })
   },
   nudged({ across, down, fine }) {
     const by = nudge(props.unit, fine)
@@ -115,7 +120,7 @@ function typeGap(gap: { axis: 'x' | 'y'; side: string; x: number; y: number; mm:
 
 <template>
   <g>
-    <SnapLines :snaps="snaps" :viewport="viewport" />
+    <SnapLines :snaps="snaps" :viewport="viewport" :unit="unit" :origin="within" />
     <GapFigures :box="box" :px="px" :within="within" :aside="handle.turn === null ? 0 : 34" :viewport="viewport" :unit="unit" @type="typeGap" />
     <g
       class="handle box"
@@ -137,10 +142,13 @@ function typeGap(gap: { axis: 'x' | 'y'; side: string; x: number; y: number; mm:
       v-if="handle.sizing || handle.turn !== null"
       :handle="handle"
       :values="values"
+      :guides="guides"
+      :within="within"
       :viewport="viewport"
       :unit="unit"
       @preview="(v) => emit('preview', v)"
       @commit="(v) => emit('commit', v)"
+      @type="(t) => emit('type', t)"
     />
   </g>
 </template>

@@ -20,6 +20,8 @@ const props = defineProps<{
   handle: LineHandle
   values: unknown
   guides: readonly Schemas['Guide'][]
+  /** The box of what it is on. */
+  within: readonly number[]
   viewport: Viewport
   unit: Unit
   effect?: Schemas['EffectView'] | null
@@ -62,6 +64,7 @@ const { dragging, on } = useDrag({
     const found = ((hit ? hit.guide.at : wished) - origin) * factor
     return set(hit ? found : byHand(found))
   },
+  typed: (begun) => type(bubble.value, begun),
   nudged({ across, down, fine }) {
     // the value changes by the step; the line follows to the side that was pressed
     const direction = upright.value ? across * (props.viewport.view.inside ? -1 : 1) : down
@@ -71,15 +74,16 @@ const { dragging, on } = useDrag({
   ended: () => (snaps.value = []),
 })
 
-function type(place: { x: number; y: number }) {
+function type(place: { x: number; y: number }, begun?: string) {
   const take = (mm: number) => emit('commit', set(mm))
-  emit('type', { ...place, value: value.value, label: props.handle.word, take })
+  const at_ = begun === undefined ? place : { x: place.x + 60, y: place.y + 12 }
+  emit('type', { ...at_, value: value.value, label: props.handle.word, take, ...(begun === undefined ? {} : { begun }) })
 }
 </script>
 
 <template>
   <g>
-    <SnapLines :snaps="snaps" :viewport="viewport" />
+    <SnapLines :snaps="snaps" :viewport="viewport" :unit="unit" :origin="within" />
     <g
       class="handle line"
       :class="[upright ? 'upright' : 'level', { dragging }]"

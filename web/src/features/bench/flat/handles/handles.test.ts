@@ -152,14 +152,52 @@ describe('a thing in hand', () => {
   })
 })
 
+describe('a figure typed while something is dragged', () => {
+  const press = async (key: string) => {
+    window.dispatchEvent(new KeyboardEvent('keydown', { key, cancelable: true }))
+    await nextTick()
+  }
+
+  it('ends dragging, and is the figure of the way it went', async () => {
+    const { wrapper, grip, committed } = handle()
+    await point(grip.element, 'down', { clientX: 0, clientY: 0 })
+    await point(grip.element, 'move', { clientX: 3, clientY: 11, altKey: true })
+    await press('a')
+    expect(wrapper.emitted('type')).toBeUndefined()
+    await press('2')
+    const typed = wrapper.emitted('type')![0]![0] as Typed
+    expect(typed).toMatchObject({ begun: '2', label: 'circle, down' })
+    typed.take(21.5)
+    expect(committed()).toEqual([{ dx: 1.5, dy: 5.5 }, { dy: 21.5 }])
+    // it is let go: nothing that is typed now is for it
+    await press('3')
+    expect(wrapper.emitted('type')).toHaveLength(1)
+  })
+
+  it('is the value of a line, and an angle in degrees', async () => {
+    const one = held(LineHandle, line)
+    await point(one.grip.element, 'down', { clientX: 0, clientY: 0 })
+    await press('5')
+    const typed = one.wrapper.emitted('type')![0]![0] as Typed
+    expect(typed).toMatchObject({ begun: '5', label: 'lap', value: 4 })
+    typed.take(5.25)
+    expect(one.committed()).toEqual([{ lap: 5.25 }])
+    const other = held(AroundHandle, around)
+    await point(other.grip.element, 'down', { clientX: 0, clientY: 0 })
+    await press('4')
+    const turned = other.wrapper.emitted('type')![0]![0] as Typed
+    expect(turned).toMatchObject({ begun: '4', degrees: true })
+  })
+})
+
 describe('grips', () => {
   const sizing = { fixed: [50, 40] as [number, number], across: [], down: [], both: [['outline.diameter', 20]] as [string, number][] }
 
-  function grips(more: Partial<kinds.BoxHandle>) {
+  function grips(more: Partial<kinds.BoxHandle>, guides: Schemas['Guide'][] = []) {
     const wrapper = mount(SizeGrips, {
       props: {
         handle: { ...box, ...more }, values: { outline: { diameter: 20, width: 20, height: 20 }, turn: 0 },
-        viewport: viewport(), unit: 'mm',
+        guides, within: [0, 0, 100, 100], viewport: viewport(), unit: 'mm',
       },
     })
     const pull = async (name: string, dx: number, dy: number) => {
@@ -190,6 +228,22 @@ describe('grips', () => {
       { 'outline.height': 30 },
       { 'outline.width': 30, 'outline.height': 40 },
     ])
+  })
+
+  it('bring their edges on to guides, in proportion where it is sized so', async () => {
+    const guides = [{ axis: 'x' as const, at: 66, word: 'fold', edge: '' as const }]
+    const { wrapper, pull, committed } = grips({ sizing }, guides)
+    // the right edge from 60 to 64, 2 mm short of the fold: 10 mm from the middle become 16
+    await pull('foot-right', 8, 2)
+    expect(committed()).toEqual([{ 'outline.diameter': 32 }])
+    const grip = wrapper.find('[data-grip=foot-right]')
+    await point(grip.element, 'down', { clientX: 0, clientY: 0 })
+    await point(grip.element, 'move', { clientX: 8, clientY: 2 })
+    expect(wrapper.find('.snap text').text()).toBe('fold 66')
+    await point(grip.element, 'move', { clientX: 8, clientY: 2, altKey: true })
+    expect(wrapper.find('.snap').exists()).toBe(false)
+    await point(grip.element, 'up')
+    expect(committed()!.at(-1)).toEqual({ 'outline.diameter': 28 })
   })
 
   it('are not there where they would do nothing', () => {

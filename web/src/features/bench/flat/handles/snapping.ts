@@ -8,9 +8,13 @@ export interface Snap {
   guide: Guide
 }
 
+/** How much nearer a guide counts for a thing's middle than for its edges. */
+const MIDDLE = 0.6
+
 /**
  * The smallest move within `reach` mm that brings one of the places on to a guide: a line's one
- * place, or a thing's low edge, middle and high edge, of which a guide may be for one alone.
+ * place, or a thing's low edge, middle and high edge, of which a guide may be for one alone. Where
+ * a middle and an edge are about as near, it is the middle that was meant.
  */
 export function snap(
   axis: 'x' | 'y',
@@ -19,13 +23,18 @@ export function snap(
   reach: number,
 ): Snap | null {
   let best: Snap | null = null
+  let least = Infinity
   for (const guide of guides) {
     if (guide.axis !== axis) continue
     const edge = ['low', 'middle', 'high'].indexOf(guide.edge ?? '')
-    for (const place of edge < 0 || places.length < 3 ? places : [places[edge]!]) {
+    places.forEach((place, i) => {
+      if (edge >= 0 && places.length === 3 && i !== edge) return
       const by = guide.at - place
-      if (Math.abs(by) <= reach && (!best || Math.abs(by) < Math.abs(best.by))) best = { by, guide }
-    }
+      const away = Math.abs(by) * (places.length === 3 && i === 1 ? MIDDLE : 1)
+      if (Math.abs(by) > reach || away >= least) return
+      best = { by, guide }
+      least = away
+    })
   }
   return best
 }
@@ -50,6 +59,26 @@ export function equalMargins(
     if (gap > 0) found.push(low('y', head + gap), high('y', foot - gap))
   }
   return found
+}
+
+/**
+ * How a thing snaps across and down. What is there comes first: margins are equal somewhere near at every
+ * place, and are measured where the thing has come to lie.
+ */
+export function snapBox(
+  at: Readonly<{ left: number; head: number; right: number; foot: number }>,
+  guides: readonly Guide[],
+  within: readonly number[],
+  reach: number,
+): [Snap | null, Snap | null] {
+  const across = (b: typeof at) => [b.left, (b.left + b.right) / 2, b.right]
+  const down = (b: typeof at) => [b.head, (b.head + b.foot) / 2, b.foot]
+  let x = snap('x', across(at), guides, reach)
+  let y = snap('y', down(at), guides, reach)
+  const lies = () => ({ left: at.left + (x?.by ?? 0), right: at.right + (x?.by ?? 0), head: at.head + (y?.by ?? 0), foot: at.foot + (y?.by ?? 0) })
+  x ??= snap('x', across(at), equalMargins(lies(), within), reach / 2)
+  y ??= snap('y', down(at), equalMargins(lies(), within), reach / 2)
+  return [x, y]
 }
 
 /** A length dragged by hand, to a hundredth of a mm; snapped ones keep all their digits. */

@@ -2,7 +2,7 @@
  * Dragging something on the flat view with the pointer, or nudging it with the arrow keys: shown
  * while it moves, and done when it is let go.
  */
-import { readonly, ref } from 'vue'
+import { onScopeDispose, readonly, ref } from 'vue'
 import type { Viewport } from '../useViewport'
 import type { Figures } from './handle'
 
@@ -21,6 +21,8 @@ export interface Dragged {
   taken?: (event: PointerEvent) => void
   /** The figures after the pointer has gone (dx, dy) mm; `free` holds snapping off. */
   moved: (dx: number, dy: number, free: boolean, event: PointerEvent) => Figures
+  /** A figure is begun to be typed while it is dragged, by (dx, dy) mm so far. */
+  typed?: (begun: string, dx: number, dy: number) => void
   /** The figures after a key, null where that one does nothing. */
   nudged?: (keys: Keys) => Figures | null
   /** It has been let go. */
@@ -31,6 +33,7 @@ export function useDrag(of: Dragged) {
   const dragging = ref(false)
   let latest: Figures | null = null
   let start = { x: 0, y: 0 }
+  let gone = { x: 0, y: 0 }
 
   function down(event: PointerEvent) {
     if (event.button !== 0) return
@@ -40,18 +43,30 @@ export function useDrag(of: Dragged) {
     target.focus()
     start = { x: event.clientX, y: event.clientY }
     latest = null
+    gone = { x: 0, y: 0 }
     dragging.value = true
+    if (of.typed) window.addEventListener('keydown', figure, true)
     of.taken?.(event)
+  }
+  /** A digit ends dragging where it is, and begins the figure that is typed over it. */
+  function figure(event: KeyboardEvent) {
+    if (!/^[\d.,-]$/.test(event.key) || event.ctrlKey || event.metaKey) return
+    event.preventDefault()
+    event.stopPropagation()
+    up()
+    of.typed?.(event.key, gone.x, gone.y)
   }
   function move(event: PointerEvent) {
     if (!dragging.value) return
     const { alongX, alongY } = of.viewport()
-    latest = of.moved(alongX(event.clientX - start.x), alongY(event.clientY - start.y), event.altKey, event)
+    gone = { x: alongX(event.clientX - start.x), y: alongY(event.clientY - start.y) }
+    latest = of.moved(gone.x, gone.y, event.altKey, event)
     of.preview(latest)
   }
   function up() {
     if (!dragging.value) return
     dragging.value = false
+    window.removeEventListener('keydown', figure, true)
     done()
     of.ended?.()
   }
@@ -72,6 +87,8 @@ export function useDrag(of: Dragged) {
   }
   const keyUp = (event: KeyboardEvent) => event.key.startsWith('Arrow') && !dragging.value && done()
   const blur = () => !dragging.value && done()
+
+  onScopeDispose(() => window.removeEventListener('keydown', figure, true))
 
   const on = {
     pointerdown: down,

@@ -1,0 +1,13 @@
+import { describe, expect, it } from 'vitest'
+import { lanesOf } from './lanes'
+
+describe('figures beside each other', () => {
+  it('stay on their line where there is room', () => {
+    expect(lanesOf([{ middle: 0, half: 10 }, { middle: 20, half: 10 }, { middle: 45, half: 10 }], 3)).toEqual([0, 0, 0])
+  })
+  it('go outwards where they would stand over one another, and come back as soon as they can', () => {
+    const narrow = [0, 12, 24, 36].map((middle) => ({ middle, half: 10 }))
+    expect(lanesOf(narrow, 3)).toEqual([0, 1, 0, 1])
+    expect(lanesOf([0, 4, 8, 12].map((middle) => ({ middle, half: 10 })), 3)).toEqual([0, 1, 2, null])
+  })
+})
