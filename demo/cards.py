@@ -121,7 +121,7 @@ def bases() -> dict[str, Design]:
         "06-shell": design(
             "Shell", "150 mm square", "sand",
             [
-                {"kind": "artwork", "ref": shell[0], "to": "width", "width": 119},
+                {"kind": "artwork", "ref": shell[0], "to": "width", "width": 119, "printed": False},
                 {"kind": "turn", "angle": 180},
                 {"kind": "grow", "margin": 2.5, "join": "round"},
                 {"kind": "mirror", "towards": "below", "lap": 10},

@@ -26,10 +26,14 @@ from stileblade.tolerance import TOLERANCE
 @dataclass(frozen=True, eq=False)
 class Placed:
     """An artwork in the piece: its key, and the one map from mm of the artwork to mm of the
-    piece that all its layers share."""
+    piece that all its layers share. ``printed``: numbers of the layers whose colours are on the paper."""
 
     ref: str
     matrix: Floats
+    printed: tuple[int, ...] = ()
+
+    def moved(self, matrix: Floats) -> Placed:
+        return replace(self, matrix=after(matrix, self.matrix))
 
 
 @dataclass(frozen=True)
@@ -89,7 +93,7 @@ class Work:
             self,
             paper=self.paper.transformed(matrix),
             reference=reference or self.reference.transformed(matrix),
-            artwork=self.artwork and Placed(self.artwork.ref, after(matrix, self.artwork.matrix)),
+            artwork=self.artwork and self.artwork.moved(matrix),
             lines=tuple(line.moved(matrix) for line in self.lines),
         )
 

@@ -279,6 +279,10 @@ class Step(Values, ABC):
         """The part of another piece that it begins with; None where it begins otherwise."""
         return None
 
+    def is_of_layer(self, number: int) -> bool:
+        """Whether the piece is made of that layer of an artwork, counted from 0."""
+        return False
+
     def reads_of_host(self, setting: Setting) -> tuple[object, ...] | None:
         """All that it reads of what it lies on: numbers, text, arrays and outlines; None: nothing. What
         else changes there does not concern it."""

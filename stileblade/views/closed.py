@@ -2,14 +2,27 @@
 
 from __future__ import annotations
 
+from typing import Literal
+
+import numpy as np
 from pydantic import BaseModel
 
+from stileblade.card.stock import Paper
 from stileblade.checks.check import Subject
 from stileblade.checks.envelope import room_of
 from stileblade.design.evaluation import Evaluation, PieceOutcome
 from stileblade.folding.closed import closed_card
+from stileblade.folding.flat import fold_flat
+from stileblade.geometry.curves.places import Point
+from stileblade.geometry.curves.segments import Floats
+from stileblade.geometry.measures import cells as kernel
 from stileblade.piece.work import Work
-from stileblade.views.places import Bounds, box_of, shape_path
+from stileblade.views.folded import Layers, ShapeView, layers_on
+from stileblade.views.places import Bounds, box_of, ring_path, shape_path
+from stileblade.views.prints import paints_in
+
+_FIGURES = 3
+"""Decimals of places in mm."""
 
 
 class LayerView(BaseModel):
@@ -18,12 +31,12 @@ class LayerView(BaseModel):
 
 
 class ClosedView(BaseModel):
-    """The closed card seen from its front: outlines as path data, y downwards. reveal: what of the
+    """The closed card seen from its front: path data, y downwards. reveal: what of the
     back is seen round the front; out: what of the front stands out; with area and reach."""
 
     box: Bounds
-    outline: str
-    front: str
+    sheets: list[ShapeView]
+    """What lies there, from the back to the front: its outline and colour as they are seen."""
     reveal: str
     out: str
     reveal_area: float
@@ -53,10 +66,9 @@ def closed_of(evaluation: Evaluation, piece: PieceOutcome, work: Work) -> Closed
     envelope = evaluation.design.card.size.envelope
     return ClosedView(
         box=box_of(closed.box),
-        outline=shape_path(closed.outline, 3),
-        front=shape_path(closed.front, 3),
-        reveal=shape_path(closed.reveal, 3),
-        out=shape_path(closed.out, 3),
+        sheets=_sheets(work, piece.paper, layers_on(evaluation, piece)),
+        reveal=shape_path(closed.reveal, _FIGURES),
+        out=shape_path(closed.out, _FIGURES),
         reveal_area=closed.reveal_area,
         reveal_by=closed.reveal_by,
         out_area=closed.out_area,
@@ -65,3 +77,46 @@ def closed_of(evaluation: Evaluation, piece: PieceOutcome, work: Work) -> Closed
         envelope_name=envelope.name if envelope else "",
         layers=[LayerView(panel=la.panel, turned=la.turned) for la in closed.layers],
     )
+
+
+def _sheets(work: Work, paper: Paper, layers: Layers) -> list[ShapeView]:
+    """Faces of the closed card from the back to the front, each with what lies and is printed on it."""
+    folded, found = fold_flat(work), []
+    for number in reversed(folded.order):
+        face = folded.faces[number]
+        outside = not face.turned
+        colour = paper.outside if outside else paper.inside
+        own = [_seen(shape_path(face.closed_cell, _FIGURES), colour, outside, paper.light)]
+        if outside:
+            own += [
+                _seen(
+                    shape_path(kernel.mapped(c, face.closed), _FIGURES), colour, True, what="print"
+                )
+                for colour, c in paints_in(face.cell, layers.paints)
+            ]
+        parts = [(0, own)]
+        for sheet in layers.sheets:
+            if sheet.face == number:
+                path = ring_path(_mapped(sheet.rings, face.closed), _FIGURES)
+                colour = sheet.outside if outside else sheet.inside
+                rank = sheet.rank if outside else -sheet.rank
+                parts.append((rank, [_seen(path, colour, outside, sheet.light)]))
+        for _, shapes in sorted(parts, key=lambda part: part[0]):
+            found += shapes
+    return found
+
+
+def _seen(
+    path: str,
+    fill: str,
+    outside: bool,
+    light: float = 0.0,
+    what: Literal["paper", "print"] = "paper",
+) -> ShapeView:
+    side = "outside" if outside else "inside"
+    return ShapeView(path=path, fill=fill, side=side, light=light, what=what)
+
+
+def _mapped(rings: list[list[Point]], matrix: Floats) -> list[list[Point]]:
+    turned = [np.array(ring) @ matrix[:, :2].T + matrix[:, 2] for ring in rings]
+    return [[(x, y) for x, y in ring.tolist()] for ring in turned]

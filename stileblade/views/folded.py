@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from itertools import pairwise
+from typing import Literal
 
 import numpy as np
 from pydantic import BaseModel
@@ -15,8 +16,11 @@ from stileblade.design.evaluation import Evaluation, PieceOutcome
 from stileblade.folding.flat import fold_flat
 from stileblade.folding.space import faces_in_space, half_open, in_space, maps_in_space, sequence
 from stileblade.geometry.curves.segments import Floats
+from stileblade.geometry.measures.distances import rings_of
 from stileblade.piece.work import Work
+from stileblade.views.drawn import DrawnView, drawn_on
 from stileblade.views.places import Bounds
+from stileblade.views.prints import Paint, painted, paints_in
 from stileblade.views.sheets import LayerSheet, is_base, layer_sheets, room_inside
 
 _ROUND = {26.0: 1.15, -26.0: 1.05, 52.0: 0.95, -52.0: 0.95}
@@ -32,12 +36,13 @@ _FAR = 4.0
 
 class ShapeView(BaseModel):
     """One filled face: path data (y down, mm), its colour, which side is seen, and the share of light that
-    goes through it."""
+    goes through it; a ``print`` has no edge; a ``line`` is open, in that colour, and fills nothing."""
 
     path: str
     fill: str
     side: str
     light: float = 0.0
+    what: Literal["paper", "print", "line"] = "paper"
 
 
 class FoldedPicture(BaseModel):
@@ -50,21 +55,23 @@ class FoldedPicture(BaseModel):
 @dataclass(frozen=True, eq=False)
 class Layers:
     """What lies on the card: ``inside`` mm of it between the closed panels; each stands ``apart`` mm off the
-    one below it."""
+    one below it. ``paints``: what is printed on the card's own outside."""
 
     sheets: tuple[LayerSheet, ...] = ()
     inside: float = 0.0
     apart: float = 0.0
+    paints: tuple[Paint, ...] = ()
 
 
 NO_LAYERS = Layers()
 
 
 def layers_on(evaluation: Evaluation, piece: PieceOutcome, apart: float = 0.0) -> Layers:
-    """The layers of the whole card, if the piece is its base."""
+    """What is printed on the piece and, if it is the base, the layers of the whole card."""
+    paints = painted(evaluation, piece)
     if not is_base(evaluation, piece):
-        return NO_LAYERS
-    return Layers(layer_sheets(evaluation), room_inside(evaluation), apart)
+        return Layers(paints=paints)
+    return Layers(layer_sheets(evaluation), room_inside(evaluation), apart, paints)
 
 
 def folded_picture(work: Work, paper: Paper, layers: Layers = NO_LAYERS) -> FoldedPicture:
@@ -99,7 +106,8 @@ def picture_of(
     """Faces from back to front as polygons, folds at the given angles in degrees, with ``layers`` on them; seen
     about a place in space, by itself the card's middle, from the direction ``eye`` (3,), by itself the
     best one."""
-    faces = faces_in_space(work)
+    faces, folded = faces_in_space(work), fold_flat(work)
+    flat = folded.faces
     maps = maps_in_space(work, angles, paper.thickness, layers.inside)
     solid = [
         [in_space(m, np.array(ring)) for ring in face.rings]
@@ -114,11 +122,23 @@ def picture_of(
     distance = _FAR * float(np.linalg.norm(points.max(axis=0) - points.min(axis=0)))
     seen: list[Floats] = []
 
+    def path_of(lines: Sequence[Floats], end: str) -> str:
+        placed = [_project(line - centre, towards, distance, up) for line in lines]
+        seen.extend(placed)
+        return "".join("M" + "L".join(f"{x:.2f} {y:.2f}" for x, y in ln) + end for ln in placed)
+
     def shape_of(rings: Sequence[Floats], fill: str, side: str, light: float) -> ShapeView:
-        flat = [_project(ring - centre, towards, distance, up) for ring in rings]
-        seen.extend(flat)
-        path = "".join("M" + "L".join(f"{x:.2f} {y:.2f}" for x, y in ring) + "Z" for ring in flat)
-        return ShapeView(path=path, fill=fill, side=side, light=light)
+        return ShapeView(path=path_of(rings, "Z"), fill=fill, side=side, light=light)
+
+    def inks(
+        prints: Iterable[Paint], lines: Iterable[DrawnView], matrix: Floats, z: float, side: str
+    ) -> Iterator[ShapeView]:
+        for colour, cell in prints:
+            rings = [in_space(matrix, np.array(ring), z) for ring in rings_of(cell)]
+            yield ShapeView(path=path_of(rings, "Z"), fill=colour, side=side, what="print")
+        for drawn in lines:
+            ways = [in_space(matrix, np.array(line), z) for line in drawn.lines]
+            yield ShapeView(path=path_of(ways, ""), fill=drawn.colour, side=side, what="line")
 
     depth = {
         n: float(np.concatenate(rings).mean(axis=0) @ towards)
@@ -126,7 +146,7 @@ def picture_of(
         if rings
     }
     if list(angles) == sequence(work)[-1]:  # shut: what lies on what is known
-        order = fold_flat(work).order
+        order = folded.order
         depth = {n: -float(order.index(n)) for n in depth}
     # by depth first, then what lies on a face after it, or before it where it is seen from behind
     shapes: list[tuple[float, float, ShapeView]] = []
@@ -135,6 +155,10 @@ def picture_of(
         outside = float(matrix[:3, 2] @ (towards * distance - (rings[0].mean(axis=0) - centre))) > 0
         fill, side = (paper.outside, "outside") if outside else (paper.inside, "inside")
         shapes.append((depth[number], 0.0, shape_of(rings, fill, side, paper.light)))
+        if outside:
+            cell = flat[number].cell
+            prints, lines = paints_in(cell, layers.paints), drawn_on(work, cell)
+            shapes += [(depth[number], 0.0, s) for s in inks(prints, lines, matrix, 0.0, side)]
         for sheet in layers.sheets:
             if sheet.face != number:
                 continue
@@ -145,6 +169,9 @@ def picture_of(
             over = [depth[n] for n in (number, *sheet.over) if n in depth]
             far = max(over) if rank > 0 else min(over)
             shapes.append((far, rank, shape_of(lifted, colour, side, sheet.light)))
+            if outside is not sheet.turned:
+                made = inks(sheet.paints, sheet.lines, matrix, z, side)
+                shapes += [(far, rank, s) for s in made]
     found = np.concatenate(seen)
     (left, head), (right, foot) = found.min(axis=0).tolist(), found.max(axis=0).tolist()
     ordered = [shape for _, _, shape in sorted(shapes, key=lambda s: s[:2])]

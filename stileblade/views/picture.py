@@ -86,19 +86,20 @@ def png_of(picture: FoldedPicture, longest: int = LONGEST) -> bytes:
     canvas.transform(1, 0, 0, -1, margin - left, page[1] - margin + head)
     canvas.setLineWidth(max(page) / 900)
     canvas.setLineJoin(1)
-    canvas.setStrokeColor(HexColor(_INK))
     for shape in picture.shapes:
-        path = canvas.beginPath()
-        for ring in filter(None, shape.path.split("Z")):
-            corners = [corner.split() for corner in ring.removeprefix("M").split("L")]
+        path, line = canvas.beginPath(), shape.what == "line"
+        for ring in filter(None, shape.path.replace("Z", "").split("M")):
+            corners = [corner.split() for corner in ring.split("L")]
             first, *rest = [(float(x), float(y)) for x, y in corners]
             path.moveTo(*first)
             for point in rest:
                 path.lineTo(*point)
-            path.close()
+            if not line:
+                path.close()
         canvas.setFillColor(HexColor(shape.fill))
+        canvas.setStrokeColor(HexColor(shape.fill if line else _INK))
         canvas.setFillAlpha(1 - shape.light)
-        canvas.drawPath(path, stroke=1, fill=1, fillMode=0)
+        canvas.drawPath(path, stroke=shape.what != "print", fill=not line, fillMode=0)
     canvas.save()
     with one_at_a_time:
         document = pypdfium2.PdfDocument(made.getvalue())

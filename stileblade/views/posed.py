@@ -75,9 +75,10 @@ def svg_of(picture: FoldedPicture, title: str) -> bytes:
     style = {"stroke": _INK, "stroke-width": "0.25", "stroke-linejoin": "round"}
     group = etree.SubElement(root, f"{{{_NS}}}g", {"fill-rule": "evenodd", **style})
     for shape in picture.shapes:
-        etree.SubElement(
-            group,
-            f"{{{_NS}}}path",
-            {"d": shape.path, "fill": shape.fill, **seen_through(shape.light)},
-        )
+        ink = {"fill": shape.fill, **seen_through(shape.light)}
+        if shape.what == "line":
+            ink = {"fill": "none", "stroke": shape.fill}
+        elif shape.what == "print":
+            ink["stroke"] = "none"
+        etree.SubElement(group, f"{{{_NS}}}path", {"d": shape.path, **ink})
     return bytes(etree.tostring(root, xml_declaration=True, encoding="utf-8"))

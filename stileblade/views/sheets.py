@@ -14,6 +14,7 @@ from stileblade.geometry.measures import cells as kernel
 from stileblade.geometry.measures.distances import rings_of
 from stileblade.piece.lying import AtFolds
 from stileblade.views.drawn import DrawnView, drawn_on
+from stileblade.views.prints import Paint, paints_in, pattern_on
 
 MOST_CORNERS = 900
 """Of all layers together: each costs about four triangles."""
@@ -39,6 +40,8 @@ class LayerSheet:
     """Other faces that it reaches over, free of them."""
     lines: tuple[DrawnView, ...] = ()
     """What is drawn on its own outside."""
+    paints: tuple[Paint, ...] = ()
+    """What is printed there."""
     turned: bool = False
     """Whether its own outside looks as the base's inside does."""
 
@@ -95,10 +98,11 @@ def _sheets(stack: Stack, papers: tuple[tuple[str, Paper], ...]) -> tuple[LayerS
             )
             rings = rings_of(cell)
             lines = tuple(drawn_on(layer.work, cell, layer.matrix))
+            paints = tuple(paints_in(cell, pattern_on(layer.work, paper), layer.matrix))
             found.append(
                 LayerSheet(
                     layer.key, face, rings, low, high, rank, *faces, paper.light, over, lines,
-                    layer.turned,
+                    paints, layer.turned,
                 )
             )  # fmt: skip
     return tuple(found)

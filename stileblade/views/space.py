@@ -29,6 +29,7 @@ from stileblade.views.closed import envelope_about
 from stileblade.views.drawn import DrawnView, drawn_on
 from stileblade.views.folded import eye_of, is_level, layers_on
 from stileblade.views.places import Bounds
+from stileblade.views.prints import PrintView, paints_in, prints_of
 from stileblade.views.sheets import LayerSheet, card_of
 
 
@@ -50,6 +51,8 @@ class FaceView(BaseModel):
     hinge: HingeView | None
     lines: list[DrawnView]
     """What is drawn on its outside."""
+    prints: list[PrintView]
+    """What is printed there, below that."""
 
 
 class StandView(BaseModel):
@@ -77,8 +80,9 @@ class LayerSheetView(BaseModel):
     inside: str
     light: float
     lines: list[DrawnView]
+    prints: list[PrintView]
     turned: bool
-    """Whether its lines are on the side that looks as the base's inside does."""
+    """Whether its own outside, with lines and prints, is on the side that looks as the base's inside does."""
 
 
 class SpaceView(BaseModel):
@@ -136,6 +140,7 @@ def space_of(evaluation: Evaluation, piece: PieceOutcome, work: Work) -> SpaceVi
             parent=f.parent,
             hinge=_hinge(work, f.hinge, piece.paper.thickness, layers.inside) if f.hinge else None,
             lines=drawn_on(work, flat.cell),
+            prints=prints_of(paints_in(flat.cell, layers.paints)),
         )
         for f, flat in zip(faces_in_space(work), fold_flat(work).faces, strict=True)
     ]
@@ -156,9 +161,8 @@ def space_of(evaluation: Evaluation, piece: PieceOutcome, work: Work) -> SpaceVi
 
 def _layer(sheet: LayerSheet) -> LayerSheetView:
     rings = [[(round(x, 3), round(y, 3)) for x, y in ring] for ring in sheet.rings]
-    return LayerSheetView.model_validate(
-        {**vars(sheet), "rings": rings, "lines": list(sheet.lines)}
-    )
+    told = {"rings": rings, "lines": list(sheet.lines), "prints": prints_of(sheet.paints)}
+    return LayerSheetView.model_validate({**vars(sheet), **told})
 
 
 def _hinge(work: Work, hinge: Hinge, thickness: float, inside: float) -> HingeView:

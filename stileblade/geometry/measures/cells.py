@@ -152,6 +152,17 @@ def flattened(region: Region) -> Cell:
     return _sound(thin(region, FINE))
 
 
+def boxes(some: Sequence[Box]) -> Cell:
+    """Boxes that do not overlap, as one cell."""
+    edges = np.array([box.as_list() for box in some])
+    return shapely.multipolygons(shapely.box(*edges.T))
+
+
+def discs(centres: Floats, radius: float) -> Cell:
+    """Circles about places (n, 2) that do not overlap, roughly round, as one cell."""
+    return shapely.multipolygons(shapely.buffer(shapely.points(centres), radius, quad_segs=3))
+
+
 def within(inner: Cell, outer: Cell) -> bool:
     """Whether all of the inner shape but half a mm^2 lies in the outer one."""
     (l0, h0, r0, f0), (l1, h1, r1, f1) = shapely.bounds(inner), shapely.bounds(outer)

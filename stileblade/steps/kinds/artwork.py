@@ -91,6 +91,11 @@ class StartArtwork(Step):
     surround: float = length(
         0, "Surround", "The profile grown outwards by this much all round.", least=0, most=100
     )
+    printed: bool = Field(
+        True,
+        title="Printed",
+        description="Its other layers' colours are on the paper, but for those that are pieces of the card.",
+    )
 
     def apply(self, work: Work | None, setting: Setting) -> Work:
         drawn = named(setting.shelf, self.ref)
@@ -119,7 +124,10 @@ class StartArtwork(Step):
             paper = offset(paper, self.surround)
             if self.filled:
                 paper = filled(paper)
-        return Work(paper, reference=paper.bounds, artwork=Placed(self.ref, matrix))
+        own = self.layers or (0,)
+        others = tuple(n for n in range(len(drawn.layers)) if n not in own)
+        placed = Placed(self.ref, matrix, others if self.printed else ())
+        return Work(paper, reference=paper.bounds, artwork=placed)
 
     def _turned(self, box: Box) -> Floats:
         x, y = box.centre

@@ -106,6 +106,9 @@ class Layers(Step):
         0, "Within the edge by", "Where it is cut.", least=0, most=50, when={"at_edges": ["cut"]}
     )
 
+    def is_of_layer(self, number: int) -> bool:
+        return self.made_as is As.LAYERS and (not self.layers or number in self.layers)
+
     def reads_of_host(self, setting: Setting) -> tuple[object, ...]:
         ground, placed = ground_of(setting), self._artwork(setting)
         drawn = named(setting.shelf, placed.ref)

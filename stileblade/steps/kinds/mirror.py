@@ -13,7 +13,7 @@ from stileblade.folding.hinge import safe_lap
 from stileblade.geometry.curves.line import Line
 from stileblade.geometry.curves.places import Side
 from stileblade.geometry.curves.segments import Floats
-from stileblade.geometry.curves.transforms import after, mirror_across
+from stileblade.geometry.curves.transforms import mirror_across
 from stileblade.geometry.regions.fill import filled
 from stileblade.geometry.regions.mirroring import weld_mirrored
 from stileblade.geometry.regions.region import Region, gather
@@ -21,7 +21,7 @@ from stileblade.geometry.regions.set_operations import cut_off, intersection
 from stileblade.piece.folds import Fold
 from stileblade.piece.mirrored import Mirrored, place_at_lap
 from stileblade.piece.windows import Copy, Opened
-from stileblade.piece.work import Note, Placed, Work
+from stileblade.piece.work import Note, Work
 from stileblade.steps.beginning import Beginning, Begun
 from stileblade.steps.handle import Handle, LineHandle, Moved
 from stileblade.steps.step import Caption, Needs, Setting, Stage, Step, register_step
@@ -137,9 +137,7 @@ class Mirror(Step):
             lines=tuple(
                 line.on(half) if low else line.on(half).moved(matrix) for line in work.lines
             ),
-            artwork=work.artwork
-            if low or work.artwork is None
-            else Placed(work.artwork.ref, after(matrix, work.artwork.matrix)),
+            artwork=work.artwork if low or work.artwork is None else work.artwork.moved(matrix),
             notes=work.notes
             + (
                 ()

@@ -17,8 +17,9 @@ const view = computed(() => {
       v-for="(shape, i) in picture.shapes"
       :key="i"
       :d="shape.path"
-      :fill="shape.fill"
-      :class="shape.side"
+      :fill="shape.what === 'line' ? 'none' : shape.fill"
+      :class="[shape.side, shape.what]"
+      :style="shape.what === 'line' ? { stroke: shape.fill } : undefined"
     />
   </svg>
 </template>
@@ -35,6 +36,9 @@ path {
   stroke-width: 1px;
   vector-effect: non-scaling-stroke;
   stroke-linejoin: round;
+}
+.print {
+  stroke: none;
 }
 .inside {
   filter: brightness(0.93);

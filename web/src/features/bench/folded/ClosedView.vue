@@ -45,8 +45,7 @@ const words = computed(() => {
         </pattern>
       </defs>
       <rect v-if="shut.envelope" class="envelope" :x="shut.envelope[0]" :y="shut.envelope[1]" :width="shut.envelope[2] - shut.envelope[0]" :height="shut.envelope[3] - shut.envelope[1]" />
-      <path class="outline" :d="shut.outline" />
-      <path class="front" :d="shut.front" />
+      <path v-for="(s, i) in shut.sheets" :key="i" class="sheet" :class="s.what" :d="s.path" :fill="s.fill" :fill-opacity="1 - (s.light ?? 0)" />
       <path v-if="shut.reveal" :d="shut.reveal" fill="url(#hatch-reveal)" class="part" />
       <path v-if="shut.out" :d="shut.out" fill="url(#hatch-out)" class="part" />
     </svg>
@@ -77,14 +76,11 @@ rect {
   stroke: var(--ink-3);
   stroke-dasharray: 5 3;
 }
-.outline {
-  fill: var(--paper-4);
-  stroke: var(--ink-2);
+.sheet {
+  stroke: var(--ink-1);
 }
-.front {
-  fill: var(--paper-0);
-  stroke: var(--ink-0);
-  stroke-width: 1.5px;
+.print {
+  stroke: none;
 }
 .part {
   stroke: var(--ink-1);

@@ -1,7 +1,7 @@
 /** Layers of the folded card: each a sheet that moves with its face, and can stand off from it. */
 import { Color, DoubleSide, Group, MeshLambertMaterial } from 'three'
 import type { Schemas } from '@/shared/api/client'
-import { drawnLines, faceSheet } from './meshes'
+import { drawnLines, faceSheet, printsOn } from './meshes'
 
 type Layer = Schemas['LayerSheetView']
 
@@ -18,6 +18,6 @@ export function layerSheet(layer: Layer, edge: number): Group {
   const [outside, inside] = [paperOf(layer.outside, layer.light), paperOf(layer.inside, layer.light)]
   const sheet = faceSheet(layer.rings, layer.high - layer.low, outside, inside, edge, layer.rank < 0 ? 'inside' : 'outside')
   sheet.position.z = layer.high
-  const lines = layer.turned ? drawnLines(layer.lines, layer.low, -1) : drawnLines(layer.lines, layer.high, 1)
-  return new Group().add(sheet, ...lines)
+  const [z, side] = layer.turned ? ([layer.low, -1] as const) : ([layer.high, 1] as const)
+  return new Group().add(sheet, ...printsOn(layer.prints, z, side), ...drawnLines(layer.lines, z, side))
 }

@@ -102,6 +102,15 @@ export function drawnLines(drawn: readonly Schemas['DrawnView'][], z: number, si
   })
 }
 
+/** What is printed on a face, below the lines, by the sides as those: one mesh for each colour. */
+export function printsOn(prints: readonly Schemas['PrintView'][], z: number, side: 1 | -1): Mesh[] {
+  return prints.map(({ colour, rings }) => {
+    const mesh = new Mesh(new ShapeGeometry(shapesOf(rings), 1), new MeshLambertMaterial({ color: colour, side: DoubleSide }))
+    mesh.position.z = z + (HAIR / 2) * side
+    return mesh
+  })
+}
+
 /** An envelope about a closed card of a bulk: its back, its front that is seen through, its rim. */
 export function envelopeAbout(box: readonly [number, number, number, number], bulk: number) {
   const [left, head, right, foot] = box

@@ -4,7 +4,7 @@ import { OrbitControls } from 'three/addons/controls/OrbitControls.js'
 import type { Schemas } from '@/shared/api/client'
 import { wantsStillness } from '@/shared/motion'
 import type { Seen } from '../commands/useExport'
-import { drawnLines, envelopeAbout, faceSheet } from './meshes'
+import { drawnLines, envelopeAbout, faceSheet, printsOn } from './meshes'
 import { framing } from './framing'
 import { layerSheet, paperOf } from './layers'
 import { lights } from './lights'
@@ -81,7 +81,7 @@ export class FoldedScene {
     const groups = space.faces.map((face) => faceSheet(face.rings, space.thickness, outside, inside, EDGE))
     space.faces.forEach((face, i) => {
       const group = groups[i]!
-      for (const line of drawnLines(face.lines, 0, 1)) group.add(line)
+      for (const ink of [...printsOn(face.prints, 0, 1), ...drawnLines(face.lines, 0, 1)]) group.add(ink)
       const parent = face.parent === null ? this.card : groups[face.parent]!
       const hinge = face.hinge
       if (!hinge) return void parent.add(group)
