@@ -152,10 +152,10 @@ def standing(work: Work) -> list[float]:
 
 
 def maps_in_space(
-    work: Work, angles: Sequence[float], thickness: float = 0.0, inside: float = 0.0
+    work: Work, angles: Sequence[float], thickness: float = 0.0, rooms: Sequence[float] = ()
 ) -> list[Floats]:
-    """Per face a 4x4 matrix from (x, -y, 0) of the flat view to space; ``inside`` mm of layers lie between
-    closed panels."""
+    """Per face a 4x4 matrix from (x, -y, 0) of the flat view to space; ``rooms``: per face how many mm of
+    layers lie between it and the one that it hangs on when they are shut."""
     folded = fold_flat(work)
     found: dict[int, Floats] = {}
 
@@ -166,19 +166,18 @@ def maps_in_space(
             if hinge is None or face.parent is None:
                 found[i] = np.eye(4)
             else:
-                z = hinge.z * thickness + apart_at(work, hinge, inside)
+                z = height_of(work, hinge, thickness, rooms[i] if rooms else 0.0)
                 found[i] = of(face.parent) @ _turn(hinge, angles[hinge.fold], z)
         return found[i]
 
     return [of(i) for i in range(len(folded.faces))]
 
 
-def apart_at(work: Work, hinge: Hinge, inside: float) -> float:
-    """By how much of z a hinge lies further in, so that what lies inside has room when it is shut."""
-    crease = work.folds[hinge.fold].crease
-    if not crease.shut or crease.inner or crease.direction is Direction.VALLEY:
-        return 0.0
-    return -inside / 2
+def height_of(work: Work, hinge: Hinge, thickness: float, room: float) -> float:
+    """How far before the outside a hinge lies, in mm, so that ``room`` is left between what it joins when
+    it is shut: half of it, to the side that is folded inwards."""
+    valley = work.folds[hinge.fold].crease.direction is Direction.VALLEY
+    return hinge.z * thickness + (room if valley else -room) / 2
 
 
 def _turn(hinge: Hinge, angle_deg: float, height: float) -> Floats:

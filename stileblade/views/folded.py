@@ -21,7 +21,7 @@ from stileblade.piece.work import Work
 from stileblade.views.drawn import DrawnView, drawn_on
 from stileblade.views.places import Bounds
 from stileblade.views.prints import Paint, painted, paints_in
-from stileblade.views.sheets import LayerSheet, is_base, layer_sheets, room_inside
+from stileblade.views.sheets import LayerSheet, is_base, layer_sheets, rooms_between
 
 _ROUND = {26.0: 1.15, -26.0: 1.05, 52.0: 0.95, -52.0: 0.95}
 """Degrees round from the front that the eye may be, to the right, with how much each is liked."""
@@ -54,11 +54,11 @@ class FoldedPicture(BaseModel):
 
 @dataclass(frozen=True, eq=False)
 class Layers:
-    """What lies on the card: ``inside`` mm of it between the closed panels; each stands ``apart`` mm off the
+    """What lies on the card: ``rooms`` mm of it between each face and its parent when they are shut; each stands ``apart`` mm off the
     one below it. ``paints``: what is printed on the card's own outside."""
 
     sheets: tuple[LayerSheet, ...] = ()
-    inside: float = 0.0
+    rooms: tuple[float, ...] = ()
     apart: float = 0.0
     paints: tuple[Paint, ...] = ()
 
@@ -71,7 +71,7 @@ def layers_on(evaluation: Evaluation, piece: PieceOutcome, apart: float = 0.0) -
     paints = painted(evaluation, piece)
     if not is_base(evaluation, piece):
         return Layers(paints=paints)
-    return Layers(layer_sheets(evaluation), room_inside(evaluation), apart, paints)
+    return Layers(layer_sheets(evaluation), rooms_between(evaluation), apart, paints)
 
 
 def folded_picture(work: Work, paper: Paper, layers: Layers = NO_LAYERS) -> FoldedPicture:
@@ -108,7 +108,7 @@ def picture_of(
     best one."""
     faces, folded = faces_in_space(work), fold_flat(work)
     flat = folded.faces
-    maps = maps_in_space(work, angles, paper.thickness, layers.inside)
+    maps = maps_in_space(work, angles, paper.thickness, layers.rooms)
     solid = [
         [in_space(m, np.array(ring)) for ring in face.rings]
         for face, m in zip(faces, maps, strict=True)

@@ -7,7 +7,7 @@ from functools import lru_cache
 
 from stileblade.card.stock import Paper
 from stileblade.design.evaluation import Evaluation, PieceOutcome
-from stileblade.folding.flat import fold_flat
+from stileblade.folding.flat import fold_flat, is_shut
 from stileblade.folding.stack import TOUCHES, Stack
 from stileblade.geometry.curves.places import Point
 from stileblade.geometry.measures import cells as kernel
@@ -108,20 +108,44 @@ def _sheets(stack: Stack, papers: tuple[tuple[str, Paper], ...]) -> tuple[LayerS
     return tuple(found)
 
 
-def room_inside(evaluation: Evaluation) -> float:
-    """mm between the panels of the closed card that what lies inside takes."""
+def rooms_between(evaluation: Evaluation) -> tuple[float, ...]:
+    """Per face of the base, how many mm of layers lie between it and the one that it hangs on when they are
+    shut; none where nothing lies on the base."""
     stack = evaluation.stack
-    return _room(stack) if stack and stack.layers else 0.0
+    return _rooms(stack) if stack and stack.layers else ()
 
 
 @lru_cache(maxsize=32)
-def _room(stack: Stack) -> float:
-    faces = fold_flat(stack.base.work).faces
-    return kernel.thickest(
-        [
-            (kernel.coarser(kernel.mapped(c, faces[f].closed), 0.1), la.thickness + la.height)
-            for la in stack.layers
-            if la.inside
-            for f, c in la.cells
-        ]
-    )
+def _rooms(stack: Stack) -> tuple[float, ...]:
+    work = stack.base.work
+    folded = fold_flat(work)
+    faces, place = folded.faces, {face: n for n, face in enumerate(folded.order)}
+    parts = [
+        (
+            f,
+            la.inside,
+            kernel.coarser(kernel.mapped(c, faces[f].closed), 0.1),
+            la.thickness + la.height,
+        )
+        for la in stack.layers
+        for f, c in la.cells
+    ]
+
+    def room(number: int) -> float:
+        face = faces[number]
+        if face.joint is None or face.parent is None or not is_shut(work.folds[face.joint.fold]):
+            return 0.0
+        if work.folds[face.joint.fold].crease.inner:
+            return 0.0
+        near, far = sorted((number, face.parent), key=place.__getitem__)
+        # of the nearer one what it turns away from the viewer, of the farther one what it shows
+        between = {near: not faces[near].turned, far: faces[far].turned}
+        return kernel.thickest(
+            [
+                (cell, height)
+                for f, inside, cell, height in parts
+                if between.get(f, inside) is inside and place[near] <= place[f] <= place[far]
+            ]
+        )
+
+    return tuple(map(room, range(len(faces))))

@@ -11,10 +11,10 @@ from stileblade.design.evaluation import Evaluation, PieceOutcome
 from stileblade.folding.flat import fold_flat
 from stileblade.folding.space import (
     Hinge,
-    apart_at,
     corners_in_space,
     faces_in_space,
     half_open,
+    height_of,
     maps_in_space,
     sequence,
     stood_up,
@@ -132,17 +132,18 @@ def space_of(evaluation: Evaluation, piece: PieceOutcome, work: Work) -> SpaceVi
     """The folded card that shows a piece."""
     piece = card_of(evaluation, piece)
     work = piece.work or work
-    layers = layers_on(evaluation, piece)
+    layers, flat_faces = layers_on(evaluation, piece), fold_flat(work).faces
+    rooms = layers.rooms or (0.0,) * len(flat_faces)
     faces = [
         FaceView(
             panel=f.panel,
             rings=[[(round(x, 3), round(y, 3)) for x, y in ring] for ring in f.rings],
             parent=f.parent,
-            hinge=_hinge(work, f.hinge, piece.paper.thickness, layers.inside) if f.hinge else None,
+            hinge=_hinge(work, f.hinge, piece.paper.thickness, room) if f.hinge else None,
             lines=drawn_on(work, flat.cell),
             prints=prints_of(paints_in(flat.cell, layers.paints)),
         )
-        for f, flat in zip(faces_in_space(work), fold_flat(work).faces, strict=True)
+        for f, flat, room in zip(faces_in_space(work), flat_faces, rooms, strict=True)
     ]
     return no_space(piece).model_copy(
         update={
@@ -165,13 +166,13 @@ def _layer(sheet: LayerSheet) -> LayerSheetView:
     return LayerSheetView.model_validate({**vars(sheet), **told})
 
 
-def _hinge(work: Work, hinge: Hinge, thickness: float, inside: float) -> HingeView:
+def _hinge(work: Work, hinge: Hinge, thickness: float, room: float) -> HingeView:
     return HingeView(
         fold=hinge.fold,
         start=hinge.start,
         end=hinge.end,
         sign=hinge.sign,
-        z=hinge.z * thickness + apart_at(work, hinge, inside),
+        z=height_of(work, hinge, thickness, room),
     )
 
 
