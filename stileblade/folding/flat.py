@@ -118,6 +118,38 @@ def fold_flat(work: Work) -> Folded:
     return Folded(faces, order, kernel.deepest(placed), box, (*apart, *troubles))
 
 
+@lru_cache(maxsize=64)
+def over_each_other(work: Work) -> tuple[tuple[int, ...], ...]:
+    """Per fold the numbers of the others with which it opens and shuts in their order: in the closed card
+    what lies on either side of it lies on or under what does so of the other. Others turn by themselves."""
+    faces = fold_flat(work).faces
+    over = _overlaps([kernel.coarser(f.closed_cell, COARSE) for f in faces])
+    everything = range(len(faces))
+
+    def hangs_on(number: int, fold: int) -> bool:
+        at: int | None = number
+        while at is not None:
+            joint = faces[at].joint
+            if joint is not None and joint.fold == fold:
+                return True
+            at = faces[at].parent
+        return False
+
+    def sides(fold: int) -> tuple[list[int], list[int]]:
+        turned = [n for n in everything if hangs_on(n, fold)]
+        return turned, [n for n in everything if n not in turned]
+
+    def apart(fold: int, other: int) -> bool:
+        return any(
+            not any(a == b or over[a, b] for a in one for b in two)
+            for one in sides(fold)
+            for two in sides(other)
+        )
+
+    folds = range(len(work.folds))
+    return tuple(tuple(g for g in folds if g != f and not apart(f, g)) for f in folds)
+
+
 def _places(work: Work, sheet: Sheet, shut: list[bool]) -> tuple[list[Floats], list[Trouble]]:
     """Each face's map with the given folds shut; and joints that do not come together then."""
     maps = [identity() for _ in sheet.cells]

@@ -8,7 +8,7 @@ import numpy as np
 from pydantic import BaseModel
 
 from stileblade.design.evaluation import Evaluation, PieceOutcome
-from stileblade.folding.flat import fold_flat
+from stileblade.folding.flat import fold_flat, over_each_other
 from stileblade.folding.space import (
     Hinge,
     corners_in_space,
@@ -95,6 +95,8 @@ class SpaceView(BaseModel):
     faces: list[FaceView]
     layers: list[LayerSheetView]
     folds: list[str]
+    over: list[list[int]]
+    """Per fold the others with which it opens and shuts in their order."""
     sequence: list[list[float]]
     half: list[float]
     stand: StandView | None
@@ -115,6 +117,7 @@ def no_space(piece: PieceOutcome) -> SpaceView:
         faces=[],
         layers=[],
         folds=[],
+        over=[],
         sequence=[],
         half=[],
         stand=None,
@@ -150,6 +153,7 @@ def space_of(evaluation: Evaluation, piece: PieceOutcome, work: Work) -> SpaceVi
             "faces": faces,
             "layers": [_layer(sheet) for sheet in layers.sheets],
             "folds": [f.name for f in work.folds],
+            "over": [list(others) for others in over_each_other(work)],
             "sequence": sequence(work),
             "half": half_open(work),
             "stand": _stand(work, stand_of(work)),

@@ -13,7 +13,7 @@ from stileblade.card.ways import WAYS
 from stileblade.design.evaluation import evaluate
 from stileblade.folding.closed import closed_card
 from stileblade.folding.faces import sheet_of
-from stileblade.folding.flat import Folded, fold_flat
+from stileblade.folding.flat import Folded, fold_flat, over_each_other
 from stileblade.folding.space import corners_in_space, maps_in_space, sequence
 from stileblade.geometry.measures.cells import area_of, points_of
 from stileblade.piece.work import Work
@@ -224,3 +224,18 @@ def test_the_gap_of_a_gatefold_is_its_reveal_and_a_window_is_none() -> None:
     assert closed_card(made(way="gatefold")).reveal_area == pytest.approx(139.7, abs=0.5)
     window = {"kind": "window", "outline": {"kind": "circle", "diameter": 40}}
     assert closed_card(made(BLANK, window)).reveal_area == 0
+
+
+@pytest.mark.parametrize(
+    ("kind", "over"),
+    [
+        ("side-fold", ((),)),
+        ("gatefold", ((), ())),
+        ("roll-3", ((1,), (0,))),
+        ("window-card", ((1,), (0,))),
+        ("side-fold-flap", ((1,), (0,))),
+    ],
+)
+def test_folds_that_lie_over_each_other(kind: str, over: tuple[tuple[int, ...], ...]) -> None:
+    """The two doors of a gatefold meet in the middle: each opens by itself."""
+    assert over_each_other(made(way=kind)) == over

@@ -60,8 +60,8 @@ const first = computed(() => (props.entry.binned ? 'look' : actions.value[0]![0]
     <input type="checkbox" class="choice" :checked="chosen" :aria-label="`Choose ${entry.name}`" @change="emit('choose')" />
     <button class="plain-button view" :aria-label="`${actions[0]![1]}: ${entry.name}`" @click="emit('act', first)">
       <FoldedPicture v-if="near && entry.summary.picture" :picture="entry.summary.picture" />
-      <span v-else-if="!entry.summary.picture" class="soft">{{ entry.summary.problem || (entry.waiting ? 'being folded …' : 'nothing built yet') }}</span>
     </button>
+    <span v-if="!entry.summary.picture" class="instead soft">{{ entry.summary.problem || (entry.waiting ? 'being folded …' : 'nothing built yet') }}</span>
     <div class="text">
       <button class="plain-button name" :title="entry.name" tabindex="-1" @click="emit('act', first)">
         {{ entry.name }}
@@ -132,6 +132,15 @@ const first = computed(() => (props.entry.binned ? 'look' : actions.value[0]![0]
   height: 176px;
   padding: 16px;
   background: linear-gradient(var(--paper-2), var(--paper-1));
+}
+.instead {
+  position: absolute;
+  inset: 0 16px auto;
+  height: 176px;
+  display: grid;
+  place-items: center;
+  text-align: center;
+  pointer-events: none;
 }
 .view :deep(svg) {
   height: 144px;

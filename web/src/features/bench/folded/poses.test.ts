@@ -20,14 +20,16 @@ describe('one fold by itself', () => {
   const roll = [[0, 0], [180, 0], [180, 180]]
 
   it('is one door alone', () => {
-    expect(turnOne(doors, [0, 0], 1)).toEqual([[0, 0], [0, 180]])
-    expect(turnOne(doors, [-180, 180], 0)).toEqual([[-180, 180], [0, 180]])
-    expect(turnOne(doors, [-40, 180], 0)).toEqual([[-40, 180], [-180, 180]])
+    expect(turnOne(doors, [0, 0], 1, [])).toEqual([[0, 0], [0, 180]])
+    expect(turnOne(doors, [-180, 180], 0, [])).toEqual([[-180, 180], [0, 180]])
+    expect(turnOne(doors, [-40, 180], 0, [])).toEqual([[-40, 180], [-180, 180]])
+    // folded one after the other, but beside each other when they are shut
+    expect(turnOne([[0, 0], [-180, 0], [-180, 180]], [-180, 180], 0, [])).toEqual([[-180, 180], [0, 180]])
   })
   it('has what must be shut before it shut, and what must be open before it open', () => {
-    expect(turnOne(roll, [0, 0], 1)).toEqual([[0, 0], [180, 0], [180, 180]])
-    expect(turnOne(roll, [180, 180], 0)).toEqual([[180, 180], [180, 0], [0, 0]])
-    expect(turnOne(roll, [180, 180], 1)).toEqual([[180, 180], [180, 0]])
+    expect(turnOne(roll, [0, 0], 1, [0])).toEqual([[0, 0], [180, 0], [180, 180]])
+    expect(turnOne(roll, [180, 180], 0, [1])).toEqual([[180, 180], [180, 0], [0, 0]])
+    expect(turnOne(roll, [180, 180], 1, [0])).toEqual([[180, 180], [180, 0]])
   })
 })
 

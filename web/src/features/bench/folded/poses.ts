@@ -31,17 +31,17 @@ function shutAt(sequence: readonly Angles[]): number[] {
 }
 
 /**
- * The way on which one fold is shut, or opened where it is nearer to that: folds that have to be shut before
- * it, or opened before it, are so on the way, in the order of folding.
+ * The way on which one fold is shut, or opened where it is nearer to that: of those `over` or under it, the ones
+ * that have to be shut before it, or opened before it, are so on the way, in the order of folding.
  */
-export function turnOne(sequence: readonly Angles[], now: Angles, fold: number): Angles[] {
+export function turnOne(sequence: readonly Angles[], now: Angles, fold: number, over: readonly number[]): Angles[] {
   const [flat, closed] = [sequence[0] ?? [], sequence.at(-1) ?? []]
   const at = shutAt(sequence)
   const middle = ((flat[fold] ?? 0) + (closed[fold] ?? 0)) / 2
   const shuts = Math.abs((now[fold] ?? 0) - (flat[fold] ?? 0)) < Math.abs(middle - (flat[fold] ?? 0))
   const goal = shuts ? closed : flat
   const own = at[fold] ?? 0
-  const moved = now.map((_, f) => f).filter((f) => f === fold || (shuts ? at[f]! < own : at[f]! > own))
+  const moved = now.map((_, f) => f).filter((f) => f === fold || (over.includes(f) && (shuts ? at[f]! < own : at[f]! > own)))
   const stages = [...new Set(moved.map((f) => at[f]!))].sort((a, b) => (shuts ? a - b : b - a))
   const path = [now]
   for (const stage of stages) {

@@ -52,7 +52,7 @@ export function usePosture(space: () => Schemas['SpaceView'], pose: Ref<Pose>, o
 
   /** The way on which one fold is opened or shut by itself, from how the card is held. */
   function wayOf(fold: number): (share: number) => Angles {
-    const path = turnOne(space().sequence, own ?? anglesOf(held), fold)
+    const path = turnOne(space().sequence, own ?? anglesOf(held), fold, space().over[fold] ?? [])
     const end = path.at(-1)!
     const away = (angles: Angles) => angles.reduce((sum, a, i) => sum + Math.abs(a - (end[i] ?? 0)), 0)
     const places = space().sequence.map((angles, stage) => ({ stage, off: away(angles) }))
