@@ -3,6 +3,7 @@ run in a worker, which keeps what it has computed for the next one."""
 
 from __future__ import annotations
 
+import json
 from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Any
@@ -15,6 +16,7 @@ from server.computing.wishes import (
     Evaluate,
     Export,
     Joins,
+    Kin,
     Looked,
     Offers,
     Picture,
@@ -22,8 +24,9 @@ from server.computing.wishes import (
     Wish,
 )
 from stileblade.design.cache import OutcomeCache
-from stileblade.design.document import load_design, load_figure
+from stileblade.design.document import Design, load_design, load_figure
 from stileblade.design.evaluation import Evaluation, PieceOutcome, evaluate
+from stileblade.design.kin.differences import Names
 from stileblade.errors import DocumentError
 from stileblade.folding.joins import Wish as JoinWish
 from stileblade.formats.files import File, as_one, file_name, files_of
@@ -35,6 +38,7 @@ from stileblade.views.cards import OtherCard, on_card
 from stileblade.views.cuts import CutView, PlacedThing, cuts_of, placed_of
 from stileblade.views.findings import standing
 from stileblade.views.joins import JoinView, joins_of
+from stileblade.views.kin import chosen, offered, taken_over
 from stileblade.views.posed import posed_svg
 from stileblade.views.summary import summary_of
 
@@ -117,6 +121,38 @@ def _refold(wish: Refold) -> Answer:
     return _listed(OtherCard, [on_card(design, card, CACHE) for card in wish.cards])
 
 
+def _kin_count(wishes: list[Kin]) -> Answer:
+    """How many changes there are to take over, for each."""
+    return Answer(
+        json.dumps([len(chosen(*_kin(w)[:3], Names(w.names), w.how)) for w in wishes]).encode()
+    )
+
+
+def _kin_offer(wish: Kin) -> Answer:
+    before, source, target, _ = _kin(wish)
+    return _one(offered(before, source, target, Names(wish.names), wish.how, CACHE))
+
+
+def _kin_take(wish: Kin) -> Answer:
+    made, behind, names = taken_over(*_kin(wish), Names(wish.names), wish.how)
+    told = {
+        "document": made.model_dump(mode="json"),
+        "behind": behind.model_dump(mode="json"),
+        "names": dict(names.other),
+        "back": dict(names.the_other_way().other),
+    }
+    return Answer(json.dumps(told).encode())
+
+
+def _kin(wish: Kin) -> tuple[Design, Design, Design, Design]:
+    return (
+        load_design(wish.before),
+        load_design(wish.source),
+        load_design(wish.target),
+        load_design(wish.behind),
+    )
+
+
 def _offers(wish: Offers) -> Answer:
     return _listed(OfferView, offers_of(load_design(wish.document), wish.panel, CACHE))
 
@@ -159,6 +195,9 @@ JOBS: dict[str, Job] = {
     "beginnings": _beginnings,
     "joins": _joins,
     "offers": _offers,
+    "kin-count": _kin_count,
+    "kin-offer": _kin_offer,
+    "kin-take": _kin_take,
     "figures": _figures,
     "aim": _aim,
     "aims": _aims,

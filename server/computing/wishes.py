@@ -8,6 +8,7 @@ from typing import Annotated, Any
 from pydantic import BaseModel, Field
 
 from stileblade.design.document import Card
+from stileblade.design.kin.differences import How
 from stileblade.formats.options import FileOptions
 from stileblade.views.aims import RelationName
 from stileblade.views.bench import Wanted
@@ -93,3 +94,15 @@ class AimWish(Looked):
     figure: str = Field(max_length=120)
     relation: RelationName = "least"
     target: float = Field(allow_inf_nan=False, ge=-1e7, le=1e7)
+
+
+class Kin(BaseModel):
+    """Two designs of a family: the first as the other last took it, and as it is; the other, and what the first
+    had of that; keys that differ, and how changes are taken over, by their keys."""
+
+    before: Document
+    source: Document
+    target: Document
+    behind: Document
+    names: dict[str, str] = Field(default_factory=dict)
+    how: dict[str, How] = Field(default_factory=dict)

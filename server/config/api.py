@@ -10,6 +10,7 @@ from ninja.utils import check_csrf
 from server.accounts.routes import router as accounts
 from server.config.documents import Api
 from server.config.problems import install
+from server.designs.kin_routes import router as families
 from server.designs.routes import router as designs
 from server.designs.work_routes import router as work
 from server.jobs.routes import router as jobs
@@ -31,6 +32,7 @@ api = Api(title="Stileblade", version="1", docs_url=None, auth=checked)
 install(api)
 api.add_router("", accounts)
 api.add_router("", designs)
+api.add_router("", families)
 api.add_router("", work)
 api.add_router("", reading)
 api.add_router("", shelf)

@@ -30,6 +30,20 @@ class Design(models.Model):
         ordering = ["-modified", "-id"]
 
 
+class Kin(models.Model):
+    """A design of a family, and another one that is kept in step with it."""
+
+    design = models.ForeignKey(Design, on_delete=models.CASCADE, related_name="kin")
+    other = models.ForeignKey(Design, on_delete=models.CASCADE, related_name="kin_of")
+    taken = models.TextField()
+    """The design's document, without its artworks, as the other one last took it over."""
+    names = models.JSONField(default=dict)
+    """Keys of pieces and steps that the other one has by other ones."""
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["design", "other"], name="kin_once")]
+
+
 class Revision(models.Model):
     """An earlier document of a design, or one that was refused because it came too late."""
 

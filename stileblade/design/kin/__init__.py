@@ -1,0 +1,1 @@
+"""Designs of one family, that are kept in step with each other."""
