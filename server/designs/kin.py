@@ -39,12 +39,13 @@ def linked(user: User, number: int, others: Sequence[int]) -> Design:
     return design
 
 
-def unlinked(user: User, number: int) -> None:
+def unlinked(user: User, number: int) -> Design:
     """The design goes its own way; the others stay a family."""
     design = own(user, number)
     with transaction.atomic():
         design.kin.all().delete()
         design.kin_of.all().delete()
+    return design
 
 
 def pairs(user: User, number: int) -> list[tuple[Kin, Kin]]:

@@ -79,11 +79,11 @@ def link_kin(request: HttpRequest, number: int, link: KinLink) -> Saved:
     return Saved(id=made.pk, revision=made.revision, modified=made.modified)
 
 
-@router.delete("/designs/{number}/kin")
-def leave_kin(request: HttpRequest, number: int) -> HttpResponse:
+@router.delete("/designs/{number}/kin", response=Saved)
+def leave_kin(request: HttpRequest, number: int) -> Saved:
     """The design goes its own way."""
-    kin.unlinked(signed_in(request), number)
-    return HttpResponse(status=204)
+    left = kin.unlinked(signed_in(request), number)
+    return Saved(id=left.pk, revision=left.revision, modified=left.modified)
 
 
 @router.post("/designs/{number}/kin/{other}/offer", response=KinOffer)

@@ -63,7 +63,7 @@ def there_before(playwright: Playwright, base_url: str) -> set[int]:
     return found
 
 
-def _remove_new_designs(context: BrowserContext, there_before: set[int]) -> None:
+def remove_new_designs(context: BrowserContext, there_before: set[int]) -> None:
     """The list is the same for every test, and does not grow through the run."""
     request = context.request
     added = _designs(request) - there_before
@@ -91,7 +91,7 @@ def page(context: BrowserContext, there_before: set[int]) -> Iterator[Page]:
     )
     yield opened
     opened.close()
-    _remove_new_designs(context, there_before)
+    remove_new_designs(context, there_before)
     assert troubles == []
 
 

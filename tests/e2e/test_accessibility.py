@@ -8,6 +8,8 @@ from typing import Any
 
 from playwright.sync_api import Browser, Page, expect
 
+from tests.e2e.conftest import remove_new_designs
+
 AXE = Path(__file__).parents[2] / "web" / "node_modules" / "axe-core" / "axe.min.js"
 RULES = ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa", "best-practice"]
 
@@ -21,7 +23,7 @@ def found(page: Page) -> list[str]:
     return [f"{v['id']}: {n['target']}" for v in result["violations"] for n in v["nodes"]]
 
 
-def test_axe_finds_nothing(browser: Browser, base_url: str) -> None:
+def test_axe_finds_nothing(browser: Browser, base_url: str, there_before: set[int]) -> None:
     # the page's own policy lets no foreign script in
     context = browser.new_context(
         base_url=base_url, viewport={"width": 1280, "height": 800}, bypass_csp=True
@@ -77,6 +79,11 @@ def test_axe_finds_nothing(browser: Browser, base_url: str) -> None:
     page.get_by_role("button", name="Other sizes, side by side").click()
     page.wait_for_selector("article:nth-of-type(2)")
     look("other sizes")
+    page.get_by_role("button", name="Make it a design of its own").click()
+    page.get_by_role("button", name="Family").click()
+    page.get_by_text("Nothing was changed here").wait_for()
+    look("family")
+    remove_new_designs(context, there_before)
     context.close()
     assert wrong == {}
 

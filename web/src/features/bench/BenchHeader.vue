@@ -7,6 +7,7 @@ import BrandMark from '@/shared/components/BrandMark.vue'
 import TextField from '@/shared/components/TextField.vue'
 import { tellError } from '@/shared/messages'
 import { formatMeasures } from '@/shared/units/figures'
+import { FamilyMark } from '@/features/family'
 import { HelpButton } from '@/features/help'
 import { beginJob } from '@/features/sheets'
 import type { SaveState } from './state/saving'
@@ -98,6 +99,7 @@ const card = computed(() => {
     </span>
     <HelpButton />
     <ElButton text class="history" title="Earlier versions of this design" @click="emit('history')">History</ElButton>
+    <FamilyMark :id="id" :saved-at="savedAt" :unit="document.units" />
     <span v-if="!TROUBLED.has(state)" class="saved" title="Work is saved by itself" data-testid="save-state">{{ saving }}</span>
     <button v-else class="plain-button saved" :class="state" :title="`${trouble} Press to try again.`" :aria-description="trouble" data-testid="save-state" @click="emit('save')">
       {{ saving }}

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** The design on other card sizes, side by side, before one is taken or a family is made of them. */
 import { computed, onMounted, ref, watch } from 'vue'
+import { useRoute } from 'vue-router'
 import { answer, client } from '@/shared/api/client'
 import type { CardSize, DesignData, Unit } from '@/shared/api/document'
 import { useCatalogue } from '@/shared/catalogue'
@@ -9,6 +10,7 @@ import PathPicture from '@/shared/components/PathPicture.vue'
 import { tell, tellError } from '@/shared/messages'
 import { useShelf } from '@/shared/shelf'
 import { formatMeasures } from '@/shared/units/figures'
+import { useFamily } from '@/features/family'
 import ChangeList from './ChangeList.vue'
 import { useRefold, type OtherCard } from './useRefold'
 
@@ -17,11 +19,14 @@ const emit = defineEmits<{ close: []; take: [document: DesignData] }>()
 const catalogue = useCatalogue()
 const shelf = useShelf()
 const { refold, busy } = useRefold()
+const family = useFamily()
 const open = ref(true)
 const wanted = ref<string[]>([])
 const found = ref<{ size: CardSize; card: OtherCard }[]>([])
 const here = ref<OtherCard | null>(null)
 const making = ref(false)
+const linked = ref(true)
+const id = Number(useRoute().params.id)
 
 const sizes = computed(() => [...(catalogue.data?.sizes ?? []), ...shelf.sizes].filter((s) => s.name !== props.document.card.size.name))
 onMounted(async () => {
@@ -46,14 +51,17 @@ const shown = computed(() => [
 const counted = (card: OtherCard) =>
   [card.errors ? `${card.errors} to mend` : '', card.warnings ? `${card.warnings} to look at` : ''].filter(Boolean).join(', ')
 
-async function family() {
+async function makeFamily() {
   making.value = true
   try {
+    const others: number[] = []
     for (const { size, card } of found.value) {
       const document = { ...card.document, name: `${props.document.name}, ${size.name}`.slice(0, 120) }
-      await answer(client.POST('/api/designs', { body: { document } }))
+      others.push((await answer(client.POST('/api/designs', { body: { document } }))).id)
     }
-    tell(`${found.value.length === 1 ? 'One design' : `${found.value.length} designs`} made, among the designs.`)
+    if (linked.value) await family.link(id, others)
+    const made = found.value.length === 1 ? 'One design' : `${found.value.length} designs`
+    tell(linked.value ? `${made} made and linked: what is changed in one is offered to the others.` : `${made} made, among the designs.`)
     emit('close')
   } catch (error) {
     tellError(error)
@@ -90,8 +98,9 @@ async function family() {
       </article>
     </div>
     <template #footer>
+      <ElCheckbox v-model="linked" class="linked" label="Keep them linked: what is changed in one is offered to the others" />
       <ElButton @click="open = false">Leave it as it is</ElButton>
-      <ElButton type="primary" :disabled="!found.length" :loading="making" @click="family">
+      <ElButton type="primary" :disabled="!found.length" :loading="making" @click="makeFamily">
         Make {{ found.length > 1 ? `these ${found.length} designs of their own` : 'it a design of its own' }}
       </ElButton>
     </template>
@@ -135,6 +144,9 @@ h3 {
 }
 .pictures span {
   min-height: 0;
+}
+.linked {
+  float: left;
 }
 .findings {
   margin: 6px 0;

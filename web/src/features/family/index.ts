@@ -1,0 +1,2 @@
+export { default as FamilyMark } from './FamilyMark.vue'
+export { useFamily } from './useFamily'
