@@ -166,3 +166,35 @@ def test_all_pieces_are_exported_in_their_measures(bench: Bench, tmp_path: Path)
             xs, ys = zip(*(s for s in spots if len(s) == 2), strict=True)
             boxes.append((max(xs) - min(xs), max(ys) - min(ys)))
     assert max(boxes) == pytest.approx((97, 140), abs=1e-3)
+
+
+def test_a_paper_is_changed_for_all_its_pieces_or_for_one_alone(bench: Bench) -> None:
+    page = bench.page
+    add_piece(bench, "Three stepping mats")
+
+    def kept() -> tuple[dict[str, Any], dict[str, str]]:
+        made = document(bench)
+        return {p["id"]: p for p in made["papers"]}, {p["name"]: p["paper"] for p in made["pieces"]}
+
+    # the first mat is in hand
+    page.get_by_label("Pieces of the card").get_by_role("button", name="all papers …").click()
+    dialog = page.get_by_role("dialog", name="Papers of the card")
+    own = kept()[1]["Mat 1"]
+    dialog.get_by_label("Thickness", exact=True).fill("0.5")
+    dialog.get_by_label("Thickness", exact=True).press("Enter")
+    assert kept()[0][own]["thickness"] == 0.5
+    # the base's paper in its place: base and mat are of one now
+    base = kept()[1]["Base"]
+    select(dialog.get_by_label("Put another in its place"))
+    page.get_by_role("option", name=kept()[0][base]["name"]).filter(visible=True).click()
+    papers, given = kept()
+    assert given["Mat 1"] == given["Base"] == base
+    assert own not in papers
+    dialog.get_by_role("button", name=re.compile("for Mat 1 alone$")).click()
+    dialog.get_by_label("Runs of a cut").fill("3")
+    dialog.get_by_label("Runs of a cut").press("Enter")
+    papers, given = kept()
+    assert given["Mat 1"] != given["Base"]
+    assert {key: p["cut_runs"] for key, p in papers.items() if p["cut_runs"] != 1} == {
+        given["Mat 1"]: 3
+    }

@@ -14,7 +14,7 @@ const toPlace = () => router.push(lesson.value?.where === 'new' ? '/new' : '/')
 </script>
 
 <template>
-  <section v-if="lesson || finished" class="course" aria-label="A first card, step by step" aria-live="polite">
+  <section v-if="lesson || finished" class="course" :class="{ bench: route.name === 'bench' }" aria-label="A first card, step by step" aria-live="polite">
     <template v-if="lesson">
       <p class="soft figure">{{ at! + 1 }} of {{ LESSONS.length }}</p>
       <h2>{{ lesson.title }}</h2>
@@ -48,6 +48,11 @@ const toPlace = () => router.push(lesson.value?.where === 'new' ? '/new' : '/')
   background: var(--surface);
   box-shadow: 0 8px 28px rgb(40 30 10 / 22%);
   font-size: var(--size-text);
+}
+/* beside the strip and the view's own tools, which lessons speak of */
+.course.bench {
+  left: 40px;
+  bottom: 208px;
 }
 h2 {
   margin: 2px 0 4px;

@@ -7,7 +7,8 @@ import LengthInput from '@/shared/components/LengthInput.vue'
 import { tellError } from '@/shared/messages'
 import { useShelf } from '@/shared/shelf'
 import { ChangeList, FoldingForm, OtherSizesDialog, useRefold, WayGrid, type OtherCard } from '@/features/folding'
-import { PaperChooser } from '@/features/newcard'
+import { PaperChooser } from '@/features/papers'
+import { givePaper } from '../commands/paperEdits'
 
 /** `change` is called when an answer has come, be the pane still there or not. */
 const props = defineProps<{ document: DesignData; piece: PieceData; change: (document: DesignData) => void }>()
@@ -50,18 +51,6 @@ function chooseSize(name: string) {
   if (size) void setAnew({ size })
 }
 
-/** The piece's paper: values changed, or another one of the shelf taken into the document. */
-function setPaper(next: Paper) {
-  const others = props.document.papers.filter((p) => p.id !== next.id)
-  const used = new Set(props.document.pieces.map((p) => (p.id === props.piece.id ? next.id : p.paper)))
-  props.change({
-    ...props.document,
-    papers: [next, ...others.filter((p) => used.has(p.id))],
-    pieces: props.document.pieces.map((p) =>
-      p.id === props.piece.id ? { ...p, paper: next.id } : p,
-    ),
-  })
-}
 </script>
 
 <template>
@@ -95,7 +84,7 @@ function setPaper(next: Paper) {
     </div>
     <FoldingForm :model-value="card.folding" :unit="document.units" @update:model-value="setFolding" />
     <ChangeList v-if="changed" class="changed" :found="changed" role="status" />
-    <PaperChooser :model-value="paper" :unit="document.units" @update:model-value="setPaper" />
+    <PaperChooser :model-value="paper" :unit="document.units" @update:model-value="(p: Paper) => change(givePaper(document, piece.id, p))" />
     <OtherSizesDialog v-if="comparing" :document="document" :unit="document.units" @close="comparing = false" @take="take" />
     <ElDialog v-model="choosing" title="Way of folding" width="720px" align-center>
       <WayGrid :model-value="card.folding.kind" @update:model-value="(kind) => ((choosing = false), setFolding({ ...card.folding, kind }))" />

@@ -17,7 +17,7 @@ const props = defineProps<{
   chosen: string
   unit: Unit
 }>()
-const emit = defineEmits<{ choose: [piece: string]; change: [document: DesignData]; add: [] }>()
+const emit = defineEmits<{ choose: [piece: string]; change: [document: DesignData]; add: []; papers: [] }>()
 const base = computed(() => props.document.pieces[0]!)
 const figure = (id: string) => props.figures.find((f) => f.id === id)
 const colour = (p: PieceData) => props.document.papers.find((q) => q.id === p.paper)?.outside ?? '#ddd'
@@ -139,6 +139,7 @@ function told(p: PieceData): string {
           <button v-if="otherPanel && own.host === base.id && own.side !== 'around'" class="plain-button" :title="`The same on the panel ${otherPanel}`" @click="copy({ panel: otherPanel })">on the {{ otherPanel }} too</button>
         </template>
         <button class="plain-button" @click="rename">rename</button>
+        <button class="plain-button" title="The papers of all pieces: change one, or put another in its place" @click="emit('papers')">all papers …</button>
         <button v-if="own !== base" class="plain-button" @click="remove">remove</button>
       </div>
     </div>

@@ -8,6 +8,7 @@ import { setValues } from '../commands/edits'
 import type { Outcome } from '../state/useEvaluation'
 import AddPieceDialog from './AddPieceDialog.vue'
 import AssembledView from './AssembledView.vue'
+import PapersDialog from './PapersDialog.vue'
 import PiecesList from './PiecesList.vue'
 
 const props = defineProps<{
@@ -20,7 +21,7 @@ const props = defineProps<{
   stopped: boolean
 }>()
 const emit = defineEmits<{ choose: [piece: string]; change: [document: DesignData]; stop: []; again: [] }>()
-const adding = ref(false)
+const [adding, papers] = [ref(false), ref(false)]
 const listed = ref(false)
 const shown = ref<Shown>('piece')
 const whole = computed(() => (shown.value === 'piece' ? null : props.outcome.assembled))
@@ -63,6 +64,7 @@ function take(offer: Schemas['OfferView']) {
       @choose="(id) => emit('choose', id)"
       @change="(d) => emit('change', d)"
       @add="adding = true"
+      @papers="papers = true"
     />
     <div class="view">
       <AssembledView
@@ -77,6 +79,7 @@ function take(offer: Schemas['OfferView']) {
       />
       <slot v-else />
     </div>
+    <PapersDialog v-if="papers" :document="document" :piece="piece" :unit="unit" @close="papers = false" @change="(d) => emit('change', d)" />
     <AddPieceDialog v-if="adding" :document="document" :panels="outcome.panels" :start="piece.panel || outcome.front" @close="adding = false" @take="take" />
   </div>
 </template>

@@ -1,1 +1,2 @@
 export { default as PaperChooser } from './PaperChooser.vue'
+export { default as PaperValues } from './PaperValues.vue'

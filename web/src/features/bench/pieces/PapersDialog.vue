@@ -1,0 +1,132 @@
+<script setup lang="ts">
+/** The papers of the design: each is changed for all pieces of it, replaced, or made one piece's own. */
+import { computed, ref } from 'vue'
+import type { DesignData, Paper, PieceData, Unit } from '@/shared/api/document'
+import { PaperValues } from '@/features/papers'
+import { useShelf } from '@/shared/shelf'
+import { dropPaper, givePaper, ownPaper, putPaper, replacePaper, usesOf } from '../commands/paperEdits'
+
+const props = defineProps<{ document: DesignData; piece: PieceData; unit: Unit }>()
+const emit = defineEmits<{ close: []; change: [document: DesignData] }>()
+const shelf = useShelf()
+const open = ref(true)
+const chosen = ref(props.piece.paper)
+const paper = computed(() => props.document.papers.find((p) => p.id === chosen.value) ?? props.document.papers[0]!)
+const uses = computed(() => usesOf(props.document))
+const pieces = computed(() => props.document.pieces.filter((p) => p.paper === paper.value.id))
+/** Papers that can come in its place: the others of the design, then those of the shelf. */
+const others = computed(() => {
+  const own = props.document.papers.filter((p) => p.id !== paper.value.id)
+  const known = new Set(props.document.papers.map((p) => p.id))
+  return [...own, ...shelf.papers.filter((p) => !known.has(p.id))]
+})
+const inWords = (count: number) => (count === 0 ? 'no piece' : count === 1 ? 'one piece' : `${count} pieces`)
+
+function replace(id: string) {
+  const by = others.value.find((p) => p.id === id)
+  if (!by) return
+  emit('change', replacePaper(props.document, paper.value.id, by))
+  chosen.value = by.id
+}
+function add(id: string) {
+  const one = others.value.find((p) => p.id === id)
+  if (!one) return
+  emit('change', putPaper(props.document, one))
+  chosen.value = one.id
+}
+function alone() {
+  const next = ownPaper(props.document, props.piece.id)
+  emit('change', next)
+  chosen.value = next.pieces.find((p) => p.id === props.piece.id)!.paper
+}
+const set = (next: Paper) => emit('change', putPaper(props.document, next))
+const give = () => emit('change', givePaper(props.document, props.piece.id, paper.value))
+</script>
+
+<template>
+  <ElDialog v-model="open" title="Papers of the card" width="760" align-center @closed="emit('close')">
+    <div class="papers">
+      <div class="side">
+        <div v-arrows class="palette" role="radiogroup" aria-label="Papers of the card">
+          <button v-for="p in document.papers" :key="p.id" class="plain-button paper" role="radio" :aria-checked="p.id === paper.id" @click="chosen = p.id">
+            <svg viewBox="0 0 36 28" aria-hidden="true">
+              <rect width="36" height="28" rx="3" :fill="p.outside" />
+              <path d="M36 12v13a3 3 0 0 1-3 3H18z" :fill="p.inside" />
+            </svg>
+            <span>{{ p.name }}<small class="soft">{{ inWords(uses.get(p.id) ?? 0) }}</small></span>
+          </button>
+        </div>
+        <ElSelect model-value="" size="small" placeholder="Add one of the shelf" aria-label="Add a paper" @update:model-value="add">
+          <ElOption v-for="p in others.filter((o) => !uses.has(o.id))" :key="p.id" :value="p.id" :label="p.name"><i class="dot" :style="{ background: p.outside }" /> {{ p.name }}</ElOption>
+        </ElSelect>
+      </div>
+      <div class="one">
+        <p class="soft">{{ pieces.length ? `Of it: ${pieces.map((p) => p.name).join(', ')}. What you change here changes all of them.` : 'No piece is of it yet.' }}</p>
+        <PaperValues :paper="paper" :unit="unit" @change="set" />
+        <div class="acts">
+          <ElSelect model-value="" size="small" placeholder="Put another in its place" aria-label="Put another in its place" @update:model-value="replace">
+            <ElOption v-for="p in others" :key="p.id" :value="p.id" :label="p.name"><i class="dot" :style="{ background: p.outside }" /> {{ p.name }}</ElOption>
+          </ElSelect>
+          <ElButton v-if="piece.paper !== paper.id" size="small" @click="give">Give it to {{ piece.name }}</ElButton>
+          <ElButton v-else-if="pieces.length > 1" size="small" @click="alone">Change it for {{ piece.name }} alone</ElButton>
+          <ElButton v-if="!pieces.length && document.papers.length > 1" size="small" @click="emit('change', dropPaper(document, paper.id))">Take it out</ElButton>
+        </div>
+      </div>
+    </div>
+  </ElDialog>
+</template>
+
+<style scoped>
+.papers {
+  display: grid;
+  grid-template-columns: 210px minmax(0, 1fr);
+  gap: 20px;
+}
+.side,
+.palette {
+  display: grid;
+  align-content: start;
+  gap: 6px;
+}
+.palette {
+  max-height: 56vh;
+  overflow: auto;
+}
+.paper {
+  display: grid;
+  grid-template-columns: 36px minmax(0, 1fr);
+  gap: 10px;
+  align-items: center;
+  padding: 5px 8px;
+  text-align: left;
+  border: 1px solid var(--border);
+  border-radius: 8px;
+}
+.paper[aria-checked='true'] {
+  border-color: var(--accent);
+  box-shadow: 0 0 0 1px var(--accent);
+}
+.paper span {
+  display: grid;
+  overflow-wrap: anywhere;
+}
+.acts {
+  display: flex;
+  gap: 8px;
+  margin-top: 12px;
+}
+.acts :deep(.el-select) {
+  width: 200px;
+}
+p {
+  margin: 0 0 8px;
+  font-size: var(--size-text);
+}
+.dot {
+  display: inline-block;
+  width: 10px;
+  height: 10px;
+  border-radius: 3px;
+  border: 1px solid var(--border-strong);
+}
+</style>
