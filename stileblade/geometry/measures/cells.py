@@ -285,40 +285,23 @@ def beyond(cell: Cell, line: Line, side: float) -> Cell:
 def deepest(shapes: Sequence[Cell]) -> int:
     """How many of the shapes lie on top of each other at the thickest place (more than a
     hundredth of a mm^2 of it)."""
-    deep: list[Cell] = []
-    for shape in shapes:
-        rest = shape
-        for k, under in enumerate(deep):
-            both = shapely.intersection(under, rest)
-            deep[k] = shapely.union(under, rest)
-            rest = both
-            if shapely.area(rest) < 0.01:
-                break
-        else:
-            if shapely.area(rest) >= 0.01:
-                deep.append(rest)
-    return len(deep)
+    return round(thickest([(shape, 1.0) for shape in shapes]))
 
 
 def thickest(shapes: Sequence[tuple[Cell, float]]) -> float:
     """The greatest sum of heights on any place (of more than a hundredth of a mm^2) that shapes, each with
-    its height, lie on."""
-    levels: dict[float, Cell] = {}
-    for shape, height in shapes:
-        rest, found = shape, list[tuple[float, Cell]]()
-        for level, under in levels.items():
-            both = common(under, rest)
-            if shapely.area(both) < 0.01:
-                found.append((level, under))
-                continue
-            found += [(level, shapely.difference(under, both)), (level + height, both)]
-            rest = shapely.difference(rest, both)
-        levels = {}
-        for level, cell in (*found, (height, rest)):
-            if shapely.area(cell) >= 0.01:
-                key = round(level, 6)
-                levels[key] = shapely.union(levels[key], cell) if key in levels else cell
-    return max(levels, default=0.0)
+    its height, lie on: of the faces into which all their outlines part the plane."""
+    there = [(shape, height) for shape, height in shapes if not shapely.is_empty(shape)]
+    if not there:
+        return 0.0
+    cells = np.array([shape for shape, _ in there])
+    heights = np.array([height for _, height in there])
+    lines = shapely.union_all(shapely.boundary(cells))
+    faces = shapely.get_parts(shapely.polygonize(shapely.get_parts(lines)))
+    places = shapely.get_coordinates(shapely.point_on_surface(faces[shapely.area(faces) >= 0.01]))
+    shapely.prepare(cells)
+    hit = shapely.contains_xy(cells[:, None], places[None, :, 0], places[None, :, 1])
+    return float((heights @ hit).max(initial=0.0))
 
 
 def filled_cell(cell: Cell) -> Cell:

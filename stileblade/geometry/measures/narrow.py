@@ -14,7 +14,7 @@ import numpy.typing as npt
 import shapely
 
 from stileblade.geometry.curves.places import Point
-from stileblade.geometry.curves.segments import NUDGE, Floats, Ints
+from stileblade.geometry.curves.segments import NUDGE, Bools, Floats, Ints
 from stileblade.geometry.curves.vectors import crosses, dots, norms
 from stileblade.geometry.measures.distances import thin
 from stileblade.geometry.regions.region import Region
@@ -22,6 +22,8 @@ from stileblade.geometry.regions.remembered import with_figures
 
 _SPACING = 0.8
 """mm between two rays on a long straight edge."""
+_MANY = 3
+"""Rays from an edge, on the average: with so many it pays to ask first from which ones they need start."""
 _AT_ONCE = 2_000
 """Rays that are asked for in one call."""
 _CORNERS = 0.01
@@ -67,6 +69,12 @@ def thin_places(region: Region, width: float, *, of_paper: bool = True) -> tuple
     inward = np.column_stack([-direction[:, 1], direction[:, 0]])
     side = inward if of_paper else -inward
     n = np.maximum(np.ceil(size / _SPACING).astype(int), 1)
+    if n.sum() > _MANY * len(
+        n
+    ):  # long edges: rays start from those alone that have another near them
+        n = np.where(_faced(tree, direction, width), n, 0)
+        if not n.any():
+            return ()
     edge = np.repeat(np.arange(len(start)), n)
     first = np.cumsum(n) - n
     share = (np.arange(len(edge)) - first[edge] + 0.5) / n[edge]
@@ -92,6 +100,14 @@ def thin_places(region: Region, width: float, *, of_paper: bool = True) -> tuple
     round_a_corner = run < _ROUND * distance
     good = (distance > 1e-3) & (distance < width - 1e-6) & ~round_a_corner
     return _narrowest(at[good], met[good], distance[good], run[good])
+
+
+def _faced(tree: shapely.STRtree, direction: Floats, width: float) -> Bools:
+    """Which edges have another one within ``width`` that runs against them."""
+    one, other = tree.query(tree.geometries, predicate="dwithin", distance=width)
+    found = np.zeros(len(direction), bool)
+    found[one[dots(direction[one], direction[other]) < _FACING]] = True
+    return found
 
 
 def _met(tree: shapely.STRtree, rays: npt.NDArray[np.object_]) -> tuple[Ints, Ints]:

@@ -13,13 +13,9 @@ from stileblade.geometry.measures.cells import flattened, is_wide
 from stileblade.geometry.offset.offset import offset as grown_by
 from stileblade.geometry.regions.fill import filled
 from stileblade.geometry.regions.region import Region, gather
-from stileblade.geometry.regions.set_operations import (
-    difference,
-    intersection,
-    union,
-    union_all,
-)
+from stileblade.geometry.regions.set_operations import intersection, union_all
 from stileblade.outlines.artwork import LayerOutlines
+from stileblade.outlines.beneath import closed_beneath, shadow_of
 from stileblade.outlines.figures.drawn import named
 from stileblade.piece.carrying import carried
 from stileblade.piece.lying import Facing, Lying
@@ -138,8 +134,9 @@ class Layers(Step):
         ground, placed = ground_of(setting), self._artwork(setting)
         drawn = named(setting.shelf, placed.ref)
         matrix = self._matrix(ground, placed)
-        own = self._shadow(drawn, matrix) if self.made_as is As.SHADOW else None
-        if own is None:
+        if self.made_as is As.SHADOW:
+            own = shadow_of(drawn, self.layers, self.margin, matrix)
+        else:
             own = self._own(drawn, matrix)
             if self.step_in and own:
                 own = intersection(own, self._below(drawn, matrix, own, ground))
@@ -178,32 +175,12 @@ class Layers(Step):
     def _numbers(self, drawn: LayerOutlines) -> list[int]:
         return sorted(set(self.layers)) or list(range(len(drawn.layers)))
 
-    def _shadow(self, drawn: LayerOutlines, matrix: Floats) -> Region:
-        whole = filled(drawn.union(self.layers)).transformed(matrix)
-        return filled(grown_by(whole, self.margin)) if self.margin else whole
-
     def _own(self, drawn: LayerOutlines, matrix: Floats) -> Region:
         """The chosen layers, closed beneath those that lie on them."""
-        numbers = self._numbers(drawn)
         if self.beneath is Beneath.DRAWN:
             return drawn.union(self.layers).transformed(matrix)
-        found = []
-        for number in numbers:
-            own = drawn.layers[number].transformed(matrix)
-            above = [la for n, la in enumerate(drawn.layers) if n > number and n not in numbers]
-            covers = union_all(above)
-            found.append(self._closed(own, covers.transformed(matrix)) if covers else own)
-        return union_all(found)
-
-    def _closed(self, own: Region, covers: Region) -> Region:
-        """One layer, closed beneath what covers it."""
-        if self.beneath is Beneath.WHOLE:
-            return union(own, intersection(filled(own), covers))
-        seen = difference(own, covers)
-        if not seen:
-            return seen
-        under = intersection(grown_by(seen, self.beneath_margin), covers)
-        return union(seen, under) if self.beneath_margin else seen
+        under = None if self.beneath is Beneath.WHOLE else self.beneath_margin
+        return closed_beneath(drawn, self._numbers(drawn), under, matrix)
 
     def _below(self, drawn: LayerOutlines, matrix: Floats, own: Region, ground: Ground) -> Region:
         """What the layers lie on, less the margin: the artwork's lower layers where these carry most of
