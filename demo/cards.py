@@ -175,9 +175,11 @@ def bases() -> dict[str, Design]:
         "10-whale-hardly-joined": design(
             "Whale, hardly joined", "A7", "harbour",
             [
-                {"kind": "artwork", "ref": whale[0], "layers": [0], "to": "width", "width": 137},
+                {"kind": "artwork", "ref": whale[0], "layers": [0], "to": "width", "width": 137,
+                 "printed": False},
                 {"kind": "slice", "keep": "above", "edge": "far", "distance": 1.6},
                 {"kind": "turn", "angle": 4},
+                {"kind": "drawn-layers", "layers": [1, 2, 3, 4]},
                 {"kind": "mirror", "towards": "above", "lap": 3},
             ],
             way="top-fold", turned=True, drawn=(whale,),

@@ -39,8 +39,8 @@ class Place:
 
 @dataclass(frozen=True, eq=False)
 class Mend:
-    """A change that would help. ``values`` are set on step ``step``; or ``add`` is put in
-    before step ``before`` (at the end where that is empty); ``card`` holds values of the way of
+    """A change that would help. ``values`` are set on step ``step``; ``add`` is put in
+    before step ``before`` (at the end where that is empty), of the piece ``of`` where that is another one; ``card`` holds values of the way of
     folding; ``pieces`` the names of further pieces of the same paper, each with the steps that make it;
     ``paper`` the key of a paper and values of it; ``size`` values of the card's size."""
 
@@ -49,6 +49,7 @@ class Mend:
     values: dict[str, Any] = field(default_factory=dict)
     add: Step | None = None
     before: str = ""
+    of: str = ""
     card: dict[str, Any] = field(default_factory=dict)
     pieces: tuple[tuple[str, tuple[Step, ...]], ...] = ()
     paper: tuple[str, dict[str, Any]] | None = None

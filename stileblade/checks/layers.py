@@ -10,9 +10,9 @@ from stileblade.folding.stack import Layer, Stack
 from stileblade.geometry.measures import cells as kernel
 from stileblade.geometry.measures.cells import Cell
 from stileblade.piece.lying import AtFolds, FixedBy, Lying
+from stileblade.piece.small_parts import NARROW, SMALL, is_small
 from stileblade.piece.work import Work
 from stileblade.steps.kinds.at_folds import AtFoldsStep, Way, folds_under
-from stileblade.steps.kinds.layers import NARROW, SMALL, is_small
 
 GLUE = 15.0
 """mm^2 of glue that hold a layer."""
@@ -211,13 +211,20 @@ def _parts(subject: Subject, work: Work) -> Iterator[Finding]:
             "them out.",
             step=_start(subject),
             place=Place(outlines=tuple(small)),
-            mends=_small_parts(subject),
+            mends=_small_parts(subject, len(parts)),
         )
 
 
-def _small_parts(subject: Subject) -> tuple[Mend, ...]:
+def _small_parts(subject: Subject, count: int) -> tuple[Mend, ...]:
     """What the piece's start can do with its small parts, if it says so."""
     start = next((o.step for o in subject.piece.outcomes if o.step.on), None)
     if start is None or "small_parts" not in type(start).model_fields:
         return ()
-    return (Mend("leave small parts out", start.id, {"small_parts": "left_out"}),)
+    mends = [Mend("leave small parts out", start.id, {"small_parts": "left_out"})]
+    if count > 1:
+        mends.append(Mend("join them to the next part", start.id, {"small_parts": "joined"}))
+    below, step = subject.evaluation.piece(subject.piece.piece.host), start.draws_small_parts()
+    if step and below and below.work and below.work.artwork:
+        left, of = {"small_parts": "left_out"}, below.piece.id
+        mends.append(Mend("draw them with the pen below", start.id, left, add=step, of=of))
+    return tuple(mends)

@@ -279,6 +279,10 @@ class Step(Values, ABC):
         """The part of another piece that it begins with; None where it begins otherwise."""
         return None
 
+    def draws_small_parts(self) -> Step | None:
+        """A step for what it lies on, that draws its small parts there; None where there is none."""
+        return None
+
     def is_of_layer(self, number: int) -> bool:
         """Whether the piece is made of that layer of an artwork, counted from 0."""
         return False

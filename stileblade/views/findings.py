@@ -129,7 +129,8 @@ def changes_of(mend: Mend, piece: str) -> list[Change]:
         key, values = mend.paper
         found.append(Change(op="paper", piece=piece, step=key, values=values))
     if mend.add is not None:
-        found.append(Change(op="add", piece=piece, step=mend.before, values=_values(mend.add)))
+        to = mend.of or piece
+        found.append(Change(op="add", piece=to, step=mend.before, values=_values(mend.add)))
     for name, steps in mend.pieces:
         made = {"name": name, "steps": [_values(s) for s in steps]}
         found.append(Change(op="piece", piece=piece, step="", values=made))

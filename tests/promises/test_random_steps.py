@@ -24,6 +24,7 @@ from stileblade.geometry.regions.loops import crosses_itself
 from stileblade.geometry.regions.region import Region
 from stileblade.machine.operation import Operation
 from stileblade.piece.work import Work
+from stileblade.steps.step import STEPS
 from stileblade.views.bench import view
 from stileblade.views.cuts import cuts_of, placed_of
 from stileblade.views.summary import summary_of
@@ -42,9 +43,13 @@ def nothing_breaks(caplog: pytest.LogCaptureFixture) -> Any:
     assert not caplog.records, caplog.records[0].getMessage() + (caplog.records[0].exc_text or "")
 
 
+ARTWORKS = {key: drawn for cls in STEPS for key, drawn in cls.sample_artworks.items()}
+"""What steps of samples are made of."""
+
+
 def built(*made: Values, way: str = "side-fold") -> Evaluation:
     """The design's evaluation, looked at from everywhere."""
-    design = design_of(*made, way=way)
+    design = design_of(*made, way=way).model_copy(update={"artworks": ARTWORKS})
     evaluation = evaluate(design)
     for piece in evaluation.pieces:
         for outcome in piece.outcomes:

@@ -14,6 +14,8 @@ from stileblade.geometry.curves.vectors import norms
 from stileblade.geometry.regions.region import Contour, Region
 from stileblade.geometry.regions.remembered import with_figures
 
+_ALIKE = 0.02
+"""mm: distances that are alike."""
 _ALONG = np.array([0.0, 0.25, 0.5, 0.75])
 Shape: TypeAlias = shapely.Geometry
 """Polygons of the kernel."""
@@ -23,6 +25,20 @@ def nearest(first: shapely.Geometry, second: shapely.Geometry) -> tuple[float, P
     """Smallest distance in mm and the two places where it is measured."""
     (ax, ay), (bx, by) = shapely.get_coordinates(shapely.shortest_line(first, second))
     return float(np.hypot(bx - ax, by - ay)), (float(ax), float(ay)), (float(bx), float(by))
+
+
+def nearest_middle(first: shapely.Geometry, second: shapely.Geometry) -> tuple[float, Point, Point]:
+    """As ``nearest``; where two edges run along each other, in the middle of that."""
+    away, start, end = nearest(first, second)
+    alike = shapely.buffer(second, away + _ALIKE, quad_segs=16)
+    stretches = shapely.get_parts(
+        shapely.line_merge(shapely.intersection(shapely.boundary(first), alike))
+    )
+    if not len(stretches) or away < _ALIKE:
+        return away, start, end
+    longest = stretches[int(np.argmax(shapely.length(stretches)))]
+    middle = shapely.line_interpolate_point(longest, 0.5, normalized=True)
+    return nearest(middle, second)
 
 
 def joining_gap(parts: Sequence[Region]) -> float:

@@ -9,7 +9,6 @@ from stileblade.errors import StepError
 from stileblade.fields import choice, length, special
 from stileblade.geometry.curves.segments import Floats
 from stileblade.geometry.curves.transforms import after, identity
-from stileblade.geometry.measures.cells import flattened, is_wide
 from stileblade.geometry.offset.offset import offset as grown_by
 from stileblade.geometry.regions.fill import filled
 from stileblade.geometry.regions.region import Region, gather
@@ -19,9 +18,11 @@ from stileblade.outlines.beneath import closed_beneath, shadow_of
 from stileblade.outlines.figures.drawn import named
 from stileblade.piece.carrying import carried
 from stileblade.piece.lying import Facing, Lying
+from stileblade.piece.small_parts import is_small, joined
 from stileblade.piece.work import Placed, Work
 from stileblade.steps.ground import Ground, ground_of, inverse
 from stileblade.steps.kinds.artwork import StartArtwork
+from stileblade.steps.kinds.drawn_layers import DrawnLayers, Parts
 from stileblade.steps.proposing import NewPiece, OnCard, Proposal
 from stileblade.steps.step import Caption, Setting, Stage, StartsWith, Step, Told, register_step
 
@@ -40,6 +41,7 @@ class AtEdges(StrEnum):
 class SmallParts(StrEnum):
     KEPT = "kept"
     LEFT_OUT = "left_out"
+    JOINED = "joined"
 
 
 class As(StrEnum):
@@ -92,7 +94,11 @@ class Layers(Step):
     )  # fmt: skip
     small_parts: SmallParts = choice(
         SmallParts.KEPT, "Small parts", "Under 25 mm\u00b2 or narrower than 2 mm everywhere.",
-        kept="kept", left_out="left out",
+        kept="kept", left_out="left out", joined="joined to the next part",
+    )  # fmt: skip
+    bridge: float = length(
+        2, "Bridge", "How wide what joins them is.", least=0.5, most=50,
+        when={"small_parts": ["joined"]},
     )  # fmt: skip
     at_edges: AtEdges = choice(
         AtEdges.CUT, "Beyond the card", "Where it reaches over the panel's edges and folds.",
@@ -101,6 +107,9 @@ class Layers(Step):
     edge_margin: float = length(
         0, "Within the edge by", "Where it is cut.", least=0, most=50, when={"at_edges": ["cut"]}
     )
+
+    def draws_small_parts(self) -> Step | None:
+        return DrawnLayers(layers=self.layers, parts=Parts.SMALL)
 
     def is_of_layer(self, number: int) -> bool:
         return self.made_as is As.LAYERS and (not self.layers or number in self.layers)
@@ -159,6 +168,8 @@ class Layers(Step):
                     "All parts of it are small.", hint="Keep them.", field="small_parts"
                 )
             own = gather(large)
+        elif self.small_parts is SmallParts.JOINED:
+            own = joined(own, self.bridge)
         frame = self._frame(ground)
         paper = own.transformed(inverse(frame))
         return Work(
@@ -241,16 +252,6 @@ class Layers(Step):
     @classmethod
     def sample_pieces(cls) -> list[list[Step]]:
         return [StartArtwork.sample()]
-
-
-SMALL = 25.0
-"""mm^2: a part that is smaller is lost on the table."""
-NARROW = 2.0
-"""mm: so is one that is narrower everywhere."""
-
-
-def is_small(part: Region) -> bool:
-    return part.area < SMALL or not is_wide(flattened(part), NARROW)
 
 
 def _insert(card: OnCard) -> tuple[NewPiece, ...]:

@@ -47,12 +47,18 @@ const outlines = computed(() => fields.value.filter((f) => f.control === 'outlin
 
 /** Values that name an artwork: the step's own, or those of its figure. */
 const places = computed(() => {
-  const hasRef = Boolean((kind.value?.form.properties as Record<string, unknown> | undefined)?.ref)
-  const self = hasRef ? [{ field: 'ref', values: props.step as Values }] : []
+  const has = (name: string) => Boolean((kind.value?.form.properties as Record<string, unknown> | undefined)?.[name])
+  const self = has('ref') ? [{ field: 'ref', values: props.step as Values }] : []
   const figures = outlines.value
     .map((f) => ({ field: f.name, values: valuesOf(f) }))
     .filter((p) => catalogue.figure(String(p.values.kind))?.given_by === 'artwork')
-  return [...self, ...figures].map((p) => ({ ...p, artwork: props.document.artworks[String(p.values.ref)] }))
+  const named = [...self, ...figures].map((p) => ({ ...p, artwork: props.document.artworks[String(p.values.ref)] }))
+  // layers without an artwork of their own are those of the base's
+  return has('layers') && !has('ref') ? [{ field: '', values: props.step as Values, artwork: baseArtwork.value }, ...named] : named
+})
+const baseArtwork = computed(() => {
+  const refs = props.document.pieces[0]!.steps.map((s) => String(valueAt(s, 'ref') ?? ''))
+  return props.document.artworks[refs.find((ref) => ref in props.document.artworks) ?? '']
 })
 const artworkAt = (field: string) => places.value.find((p) => p.field === field)?.artwork
 const newerOf = (ref_: unknown) => shelf.newer(String(ref_))
@@ -86,7 +92,7 @@ const loose = computed(() => {
 })
 
 function setFigure(field: string, name: string, value: unknown) {
-  if (field === 'ref') emit('change', { [name]: value })
+  if (field === 'ref' || !field) emit('change', { [name]: value })
   else emit('change', { [`${field}.${name}`]: value })
 }
 
