@@ -41,6 +41,16 @@ def nearest_middle(first: shapely.Geometry, second: shapely.Geometry) -> tuple[f
     return nearest(middle, second)
 
 
+def lies_inside(inner: Region, outer: Region, by: float) -> bool:
+    """Whether a region surely lies in another one, farther than ``by`` mm from its outline: on flattened forms,
+    and so with a hundredth to spare."""
+    first, second = inner.polygons, outer.polygons
+    return bool(
+        shapely.contains_properly(second, first)
+        and shapely.distance(shapely.boundary(second), first) > by + 0.01
+    )
+
+
 def joining_gap(parts: Sequence[Region]) -> float:
     """The widest gap in mm that has to be bridged so that all parts hang together: the longest edge
     of their minimum spanning tree."""

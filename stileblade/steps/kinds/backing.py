@@ -8,6 +8,7 @@ from typing import Literal
 from stileblade.errors import StepError
 from stileblade.fields import choice, length, special
 from stileblade.geometry.curves.transforms import translation
+from stileblade.geometry.measures.distances import lies_inside
 from stileblade.geometry.offset.offset import offset as grown_by
 from stileblade.geometry.regions.fill import filled
 from stileblade.geometry.regions.region import Region
@@ -85,8 +86,10 @@ class Backing(Step):
         covered = union_all([grown(w, self.glue_margin) for w in windows])
         if self.together is As.ONE:
             covered = rectangle(covered.bounds)
-        within = ground.cut(grown_by(ground.whole, -self.clear), self.clear)
-        sheet = intersection(covered, within)
+        # most windows are far from the edges: these need not be drawn in for them
+        far = lies_inside(covered, ground.whole, self.clear)
+        whole = covered if far else intersection(covered, grown_by(ground.whole, -self.clear))
+        sheet = ground.cut(whole, self.clear)
         if not sheet:
             raise StepError(
                 "Nothing of it lies on its panel.",
