@@ -199,9 +199,24 @@ def played(page: Page, design: str) -> tuple[float, float, float]:
     return playing, turning, float(page.evaluate(_BARE))
 
 
+def twenty_layers() -> dict[str, Any]:
+    """A card with twenty stars on each other, each on pads."""
+    stars = [
+        {"id": f"star-{n}", "name": f"Star {n}", "host": "base", "order": n, "fixing": "pads",
+         "steps": [{"kind": "overlay", "turn": 9 * n,
+                    "outline": {"kind": "star", "points": 12, "diameter": 90 - 3 * n}}]}
+        for n in range(20)
+    ]  # fmt: skip
+    base = {"id": "base", "name": "Base", "steps": [{"kind": "blank"}]}
+    return {"name": "Twenty layers", "pieces": [base, *stars]}
+
+
 def plays(page: Page) -> None:
+    page.goto("/")
+    page.wait_for_load_state("networkidle")
+    page.evaluate(_CREATE, twenty_layers())
     print(f"{'folded view, frames a second':44}{'played':>8}{'turned':>8}{'bare':>8}{'aim':>8}")
-    for design in ("Row of beach huts", "Shell"):
+    for design in ("Row of beach huts", "Shell", "Twenty layers"):
         playing, turning, bare = played(page, design)
         print(f"{design:44}{playing:8.0f}{turning:8.0f}{bare:8.0f}{PLAY_AIM:8}")
 
