@@ -198,3 +198,38 @@ def test_a_paper_is_changed_for_all_its_pieces_or_for_one_alone(bench: Bench) ->
     assert {key: p["cut_runs"] for key, p in papers.items() if p["cut_runs"] != 1} == {
         given["Mat 1"]: 3
     }
+
+
+def test_layers_are_lined_up_on_the_open_card(bench: Bench) -> None:
+    """A figure on pads, twice; the second moved away, and lined up with the first again."""
+    page = bench.page
+    add_piece(bench, "A figure on pads")
+    page.get_by_label("Pieces of the card").get_by_role("button", name="duplicate").click()
+    page.get_by_role("button", name="card outside").click()
+    view = page.get_by_test_id("assembled-view")
+    view.locator("svg").focus()
+    # one after the other, without waiting for the picture
+    page.keyboard.press("Shift+ArrowRight")
+    page.keyboard.press("Shift+ArrowDown")
+    bench.settled()
+
+    def box(piece: str) -> dict[str, float]:
+        found = view.locator(f"path[data-piece='{piece}']").bounding_box()
+        assert found is not None
+        return dict(found)
+
+    moved = document(bench)["pieces"][2]["steps"][0]
+    assert (moved["dx"], moved["dy"]) == (10, 10)
+    view.get_by_role("button", name="Line up with others").click()
+    dialog = page.get_by_role("dialog", name="Line up and spread out")
+    dialog.locator(".el-checkbox").first.click()
+    dialog.get_by_role("button", name="By their left edges").click()
+    expect(dialog).to_have_count(0)
+    bench.settled()
+    expect(view.locator("path[data-piece='piece-2']")).to_be_visible()
+    page.wait_for_timeout(500)
+    # the one in hand stays, the other comes to it
+    assert box("piece-2")["x"] == pytest.approx(box("piece-3")["x"], abs=0.5)
+    assert box("piece-2")["y"] < box("piece-3")["y"] - 5
+    made = document(bench)["pieces"]
+    assert made[1]["steps"][0]["dx"] == pytest.approx(made[2]["steps"][0]["dx"], abs=1e-6)

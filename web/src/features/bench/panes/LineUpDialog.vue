@@ -1,71 +1,28 @@
 <script setup lang="ts">
-/** Several placed things lined up by an edge or their middles, or spread out evenly. */
-import { computed, onMounted, ref } from 'vue'
+/** The placed things of a piece, to be lined up or spread out. */
+import { computed, onMounted, shallowRef } from 'vue'
 import { answer, client, type Schemas } from '@/shared/api/client'
 import type { DesignData, Unit } from '@/shared/api/document'
 import { tellError } from '@/shared/messages'
-import { formatLength } from '@/shared/units/lengths'
-import { linedUp, spreadOut, type Edge } from '../commands/lineUp'
+import { asValues, type Shifts } from '../commands/lineUp'
+import LineUpChoice from './LineUpChoice.vue'
 
 const props = defineProps<{ document: DesignData; piece: string; step: string; unit: Unit }>()
 const emit = defineEmits<{ close: []; take: [moves: Record<string, Record<string, number>>] }>()
-const open = ref(true)
-const things = ref<Schemas['PlacedThing'][]>([])
-const chosen = ref<string[]>([])
+const placed = shallowRef<readonly Schemas['PlacedThing'][] | null>(null)
+const things = computed(() => placed.value?.map((t) => ({ key: t.step, title: t.title, box: t.box })) ?? [])
 
 onMounted(async () => {
   try {
-    const body = { document: props.document, piece: props.piece }
-    things.value = [...(await answer(client.POST('/api/placed', { body })))]
-    chosen.value = things.value.filter((t) => t.step === props.step).map((t) => t.step)
+    placed.value = await answer(client.POST('/api/placed', { body: { document: props.document, piece: props.piece } }))
   } catch (error) {
     tellError(error)
-    open.value = false
+    emit('close')
   }
 })
-const EDGES: { edge: Edge; word: string }[] = [
-  { edge: 'left', word: 'left edges' },
-  { edge: 'centre', word: 'centres' },
-  { edge: 'right', word: 'right edges' },
-  { edge: 'head', word: 'heads' },
-  { edge: 'middle', word: 'middles' },
-  { edge: 'foot', word: 'feet' },
-]
-const picked = computed(() => things.value.filter((t) => chosen.value.includes(t.step)))
-/** The one in hand stays where it is. */
-const anchor = computed(() => picked.value.find((t) => t.step === props.step) ?? picked.value[0])
-const at = (t: Schemas['PlacedThing']) =>
-  `${formatLength(t.box[0], props.unit, false)}, ${formatLength(t.box[1], props.unit, false)}`
+const take = (shifts: Shifts) => emit('take', asValues(placed.value ?? [], shifts))
 </script>
 
 <template>
-  <ElDialog v-model="open" title="Line up and spread out" width="640px" align-center @closed="emit('close')">
-    <p class="soft">The others move; the step in hand stays where it is.</p>
-    <ElCheckboxGroup v-model="chosen" class="things" aria-label="Things to line up">
-      <ElCheckbox v-for="t in things" :key="t.step" :value="t.step" :disabled="t.step === step">
-        {{ t.title }} <span class="soft figure">at {{ at(t) }}</span>
-      </ElCheckbox>
-    </ElCheckboxGroup>
-    <p v-if="things.length < 2" class="soft">There is no other thing that could be moved yet.</p>
-    <div class="acts">
-      <ElButton v-for="e in EDGES" :key="e.edge" :disabled="picked.length < 2" @click="emit('take', linedUp(picked, anchor!, e.edge))">By their {{ e.word }}</ElButton>
-      <ElButton :disabled="picked.length < 3" @click="emit('take', spreadOut(picked, 'x'))">Even gaps across</ElButton>
-      <ElButton :disabled="picked.length < 3" @click="emit('take', spreadOut(picked, 'y'))">Even gaps downwards</ElButton>
-    </div>
-  </ElDialog>
+  <LineUpChoice v-if="placed" :things="things" :own="step" :unit="unit" @close="emit('close')" @take="take" />
 </template>
-
-<style scoped>
-.things {
-  display: grid;
-  margin: 10px 0;
-}
-.acts {
-  display: grid;
-  grid-template-columns: repeat(3, 1fr);
-  gap: 8px;
-}
-.acts > * {
-  margin: 0;
-}
-</style>

@@ -5,12 +5,15 @@ import type { Schemas } from '@/shared/api/client'
 import type { DesignData, Unit, Values } from '@/shared/api/document'
 import PaperPatterns from '@/shared/components/PaperPatterns.vue'
 import { formatLength } from '@/shared/units/lengths'
+import { movedBy, type Shifts } from '../commands/lineUp'
+import LineUpChoice from '../panes/LineUpChoice.vue'
 
 type Sheet = Schemas['AssembledSheet']
 const props = defineProps<{ document: DesignData; seen: Schemas['AssembledView']; side: 'outside' | 'inside'; chosen: string; unit: Unit }>()
 const emit = defineEmits<{
   choose: [piece: string]
-  commit: [step: string, values: Values]
+  /** Values of steps, each with its piece. */
+  commit: [moves: [piece: string, step: string, values: Values][]]
 }>()
 const element = ref<SVGSVGElement | null>(null)
 const view = computed(() => props.seen[props.side])
@@ -47,17 +50,6 @@ function place(event: PointerEvent): [number, number] {
   const p = new DOMPoint(event.clientX, event.clientY).matrixTransform(matrix)
   return [p.x, p.y]
 }
-/** The values with which it lies so far to the right and down of where it was. */
-function movedBy(moves: Schemas['MovesView'], right: number, down: number): Values {
-  const [ax, ay] = moves.x
-  const [bx, by] = moves.y
-  const det = ax * by - ay * bx
-  const round = (v: number) => Math.round(v * 10) / 10
-  return {
-    [moves.across]: round(moves.dx + (right * by - down * bx) / det),
-    [moves.down]: round(moves.dy + (down * ax - right * ay) / det),
-  }
-}
 function down(event: PointerEvent, sheet: Sheet) {
   if (event.button !== 0) return
   emit('choose', sheet.piece)
@@ -79,16 +71,32 @@ function up() {
   if (!now?.held) return
   now.held = false
   if (Math.hypot(now.right, now.down) === 0 || !now.sheet.moves) dragged.value = null
-  else emit('commit', now.sheet.moves.step, movedBy(now.sheet.moves, now.right, now.down))
+  else emit('commit', [[now.sheet.piece, now.sheet.moves.step, movedBy(movesOf(now.sheet), now.right, now.down, tenths)]])
+}
+/** How a layer moves, from the values as they are now: the picture may be of before the last press. */
+function movesOf(sheet: Sheet): Schemas['MovesView'] {
+  const steps = props.document.pieces.find((p) => p.id === sheet.piece)?.steps ?? []
+  const step = steps.find((s) => s.id === sheet.moves!.step) as Values | undefined
+  const { across, down: downwards } = sheet.moves!
+  return { ...sheet.moves!, dx: Number(step?.[across] ?? sheet.moves!.dx), dy: Number(step?.[downwards] ?? sheet.moves!.dy) }
+}
+const tenths = (v: number) => Math.round(v * 10) / 10
+const liningUp = ref(false)
+/** The layers that can be moved, as the card is looked at. */
+const movable = computed(() => view.value.sheets.filter((s) => s.moves).map((s) => ({ key: s.piece, title: s.name, box: s.box })))
+function lineUp(shifts: Shifts) {
+  liningUp.value = false
+  const moved = view.value.sheets.filter((s) => s.moves && shifts[s.piece])
+  emit('commit', moved.map((s) => [s.piece, s.moves!.step, movedBy(movesOf(s), ...shifts[s.piece]!)]))
 }
 const BY: Record<string, [number, number]> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }
 function key(event: KeyboardEvent) {
   const by = BY[event.key]
-  const moves = own.value?.moves
-  if (!by || !moves) return
+  if (!by || !own.value?.moves) return
+  const moves = movesOf(own.value)
   event.preventDefault()
   const step = event.shiftKey ? 10 : event.altKey ? 0.1 : 1
-  emit('commit', moves.step, movedBy(moves, by[0] * step, by[1] * step))
+  emit('commit', [[props.chosen, moves.step, movedBy(moves, by[0] * step, by[1] * step, tenths)]])
 }
 const told = computed(() => {
   const s = own.value
@@ -131,6 +139,8 @@ const told = computed(() => {
       <path v-if="own" class="own" :class="{ beneath: own.height < 0 }" :d="own.path" :transform="shift(own.piece)" />
     </svg>
     <p class="told soft" role="status">{{ told }}</p>
+    <ElButton v-if="own?.moves && movable.length > 1" class="line-up" size="small" @click="liningUp = true">Line up with others …</ElButton>
+    <LineUpChoice v-if="liningUp" :things="movable" :own="chosen" :unit="unit" @close="liningUp = false" @take="lineUp" />
   </div>
 </template>
 
@@ -172,6 +182,11 @@ path {
 .beneath {
   stroke-dasharray: 6 4;
   stroke-width: 1.5px;
+}
+.line-up {
+  position: absolute;
+  right: 10px;
+  top: 10px;
 }
 .told {
   position: absolute;

@@ -75,7 +75,7 @@ function take(offer: Schemas['OfferView']) {
         :chosen="piece.id"
         :unit="unit"
         @choose="(id) => emit('choose', id)"
-        @commit="(step, values) => emit('change', setValues(document, piece.id, step, values))"
+        @commit="(moves) => emit('change', moves.reduce((doc, [own, step, values]) => setValues(doc, own, step, values), document))"
       />
       <slot v-else />
     </div>
