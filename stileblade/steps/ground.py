@@ -16,7 +16,8 @@ from stileblade.errors import StepError
 from stileblade.folding.stack import Stack
 from stileblade.geometry.curves.places import Box, Side
 from stileblade.geometry.curves.segments import Floats
-from stileblade.geometry.curves.transforms import after, mirror_across, translation
+from stileblade.geometry.curves.transforms import after, identity, mirror_across, translation
+from stileblade.geometry.measures.distances import is_same
 from stileblade.geometry.offset.offset import Join
 from stileblade.geometry.offset.offset import offset as grown_by
 from stileblade.geometry.regions.fill import filled
@@ -107,8 +108,30 @@ class Ground:
     def less(self, margin: float, fold_margin: float, across: frozenset[str] = _NONE) -> Region:
         """The panel with its openings closed, less a margin all round and another one at its folds, none
         at those named ``across``; empty where nothing is left."""
-        smaller = grown_by(self.drawn_on, -margin) if margin else self.drawn_on
+        if not margin:
+            return self.cut(self.drawn_on, fold_margin, across)
+        if self._figure is not None:
+            figure, matrix = self._figure
+            smaller = smaller_by(figure, margin).transformed(matrix)
+        else:
+            smaller = grown_by(self.drawn_on, -margin)
         return self.cut(smaller, fold_margin, across)
+
+    @cached_property
+    def _figure(self) -> tuple[Region, Floats] | None:
+        """The figure of which the panel is a half, and the map to where it lies; None where anything was
+        changed since it was mirrored. What is made of it stays the same whatever lap it gets."""
+        mirrored = self.host.mirrored
+        if mirrored is None or len(self.folds) != 1:
+            return None
+        ((side, fold),) = self.folds
+        off = abs(mirrored.place_at(mirrored.lap) - fold.at)
+        if side.axis != mirrored.axis or off >= _SAME:
+            return None
+        own = mirrored.towards is side
+        matrix = identity() if own else mirror_across(axis=side.axis, at=fold.at)
+        half = filled(mirrored.half).transformed(matrix)
+        return (mirrored.figure, matrix) if is_same(half, self.whole) else None
 
     @cached_property
     def drawn_on(self) -> Region:
@@ -148,6 +171,12 @@ class Ground:
 def _ground(host: Work, panel: str, side: Facing) -> Ground:
     """One and the same for all that lies on it: what is found out of it is shared."""
     return Ground(host, panel, side)
+
+
+@lru_cache(maxsize=128)
+def smaller_by(figure: Region, margin: float) -> Region:
+    """A figure with its openings closed, less a margin."""
+    return grown_by(filled(figure), -margin)
 
 
 @lru_cache(maxsize=128)

@@ -51,6 +51,13 @@ def lies_inside(inner: Region, outer: Region, by: float) -> bool:
     )
 
 
+def is_same(first: Region, second: Region) -> bool:
+    """Whether two regions cover the same, up to a millionth of a mm^2 of their flattened forms."""
+    if abs(first.area - second.area) > 1e-3:
+        return False
+    return float(shapely.area(shapely.symmetric_difference(first.polygons, second.polygons))) < 1e-6
+
+
 def joining_gap(parts: Sequence[Region]) -> float:
     """The widest gap in mm that has to be bridged so that all parts hang together: the longest edge
     of their minimum spanning tree."""

@@ -12,10 +12,11 @@ from stileblade.design.cache import OutcomeCache
 from stileblade.design.document import load_design
 from stileblade.design.evaluation import Evaluation, evaluate
 from stileblade.geometry.curves.segments import Floats
+from stileblade.geometry.offset.offset import offset
 from stileblade.geometry.regions.region import Region
 from stileblade.geometry.regions.set_operations import difference, union_all
-from stileblade.piece.lying import AtFolds
-from stileblade.steps.ground import inverse
+from stileblade.piece.lying import AtFolds, Facing
+from stileblade.steps.ground import Ground, inverse
 from tests.conftest import A2
 from tests.whole import BLANK, CIRCLES, ISO_A6, WINDOW, layer, problem_of, whole, work_of
 
@@ -363,3 +364,18 @@ def test_a_panel_that_is_not_there_says_which_are() -> None:
     assert "no panel 'flap'" in problem_of(
         whole([BLANK], layer("l", {"kind": "mat"}, panel="flap")), "l"
     )
+
+
+@pytest.mark.parametrize("towards", ["left", "above"])
+def test_a_mirrored_panel_is_made_smaller_as_the_figure_that_it_is_a_half_of(towards: str) -> None:
+    """As its outline drawn on beyond the fold would be; where it was changed since, its own outline counts."""
+    star = {"kind": "figure", "outline": {"kind": "star", "points": 7, "diameter": 110}}
+    mirror = {"kind": "mirror", "towards": towards, "lap": 12}
+    for more in ([], [{"kind": "soften", "radius": 1}]):
+        host = work_of(whole([star, mirror, *more]), "base")
+        for panel in ("front", "back"):
+            ground = Ground(host, panel, Facing.INSIDE)
+            expected = ground.cut(offset(ground.drawn_on, -3), 3)
+            made = ground.less(3, 3)
+            assert made.area == pytest.approx(expected.area, abs=0.02)
+            assert made.bounds.as_list() == pytest.approx(expected.bounds.as_list(), abs=0.01)
