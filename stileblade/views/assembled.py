@@ -10,6 +10,7 @@ from stileblade.geometry.curves.places import Box, around
 from stileblade.geometry.curves.segments import Floats
 from stileblade.geometry.curves.transforms import after, identity, mirror_across
 from stileblade.piece.lying import Facing
+from stileblade.views.guides import Guide, guides_of
 from stileblade.views.places import NO_BOUNDS, Bounds, box_of, screen_path
 
 
@@ -44,6 +45,8 @@ class SideView(BaseModel):
 
     box: Bounds
     sheets: list[AssembledSheet]
+    guides: list[Guide]
+    """Lines of the base worth snapping to, as they are seen."""
 
 
 class AssembledView(BaseModel):
@@ -105,7 +108,22 @@ def _side(evaluation: Evaluation, inside: bool) -> SideView:
             )
         )
 
-    return SideView(box=box_of(around(boxes)) if boxes else NO_BOUNDS, sheets=sheets)
+    box = box_of(around(boxes)) if boxes else NO_BOUNDS
+    return SideView(box=box, sheets=sheets, guides=_guides(evaluation, look))
+
+
+def _guides(evaluation: Evaluation, look: Floats) -> list[Guide]:
+    """The base's guides; what is looked at from inside is mirrored across, low edges are high ones there."""
+    (across, _, off), _ = look.tolist()
+    other = {"low": "high", "high": "low"}
+    return [
+        guide
+        if guide.axis == "y" or across > 0
+        else guide.model_copy(
+            update={"at": off - guide.at, "edge": other.get(guide.edge, guide.edge)}
+        )
+        for guide in guides_of(evaluation.pieces[0].work)
+    ]
 
 
 def _moves(evaluation: Evaluation, piece: PieceOutcome, look: Floats) -> MovesView | None:

@@ -1,14 +1,17 @@
 <script setup lang="ts">
 /** The open card with all that lies on it, from outside or inside: layers are picked and moved here. */
-import { computed, ref, watch } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
 import type { Schemas } from '@/shared/api/client'
 import type { DesignData, Unit, Values } from '@/shared/api/document'
 import PaperPatterns from '@/shared/components/PaperPatterns.vue'
 import { formatLength } from '@/shared/units/lengths'
 import { movedBy, type Shifts } from '../commands/lineUp'
+import { snapBox, type Snap } from '../flat/handles/snapping'
 import LineUpChoice from '../panes/LineUpChoice.vue'
 
 type Sheet = Schemas['AssembledSheet']
+type Guide = Schemas['Guide']
+const REACH_PX = 7
 const props = defineProps<{ document: DesignData; seen: Schemas['AssembledView']; side: 'outside' | 'inside'; chosen: string; unit: Unit }>()
 const emit = defineEmits<{
   choose: [piece: string]
@@ -58,20 +61,43 @@ function down(event: PointerEvent, sheet: Sheet) {
   dragged.value = { sheet, x, y, right: 0, down: 0, held: true }
   element.value?.setPointerCapture(event.pointerId)
 }
+const snaps = shallowRef<readonly Snap[]>([])
+/** Lines of the base, and edges and middles of what lies on it, but for the layer itself. */
+function guidesFor(sheet: Sheet): Guide[] {
+  const others = view.value.sheets.filter((s) => s.piece !== sheet.piece && s.height >= 0)
+  const of = (s: Sheet): Guide[] => {
+    const [left, head, right, foot] = s.box
+    const at = (axis: 'x' | 'y', at_: number, word: string): Guide => ({ axis, at: at_, word: `${s.name} ${word}`, edge: '' })
+    return [
+      at('x', left, 'left'), at('x', (left + right) / 2, 'centre'), at('x', right, 'right'),
+      at('y', head, 'head'), at('y', (head + foot) / 2, 'middle'), at('y', foot, 'foot'),
+    ]
+  }
+  return [...view.value.guides, ...others.flatMap(of)]
+}
+/** mm of a pixel. */
+const pixel = () => 1 / (element.value?.getScreenCTM()?.a || 1)
 function move(event: PointerEvent) {
   const now = dragged.value
   if (!now?.held) return
   const [x, y] = place(event)
   if (Math.hypot(now.right, now.down) === 0 && Math.hypot(x - now.x, y - now.y) < 0.5) return
-  now.right = x - now.x
-  now.down = y - now.y
+  const [right, down_] = [x - now.x, y - now.y]
+  const [l, h, r, f] = now.sheet.box
+  const at = { left: l + right, right: r + right, head: h + down_, foot: f + down_ }
+  const [hitX, hitY] = event.altKey ? [null, null] : snapBox(at, guidesFor(now.sheet), view.value.box, REACH_PX * pixel())
+  snaps.value = [hitX, hitY].filter((s) => s !== null)
+  now.right = hitX ? right + hitX.by : tenths(right)
+  now.down = hitY ? down_ + hitY.by : tenths(down_)
 }
 function up() {
   const now = dragged.value
   if (!now?.held) return
   now.held = false
+  const round = snaps.value.length ? undefined : tenths
+  snaps.value = []
   if (Math.hypot(now.right, now.down) === 0 || !now.sheet.moves) dragged.value = null
-  else emit('commit', [[now.sheet.piece, now.sheet.moves.step, movedBy(movesOf(now.sheet), now.right, now.down, tenths)]])
+  else emit('commit', [[now.sheet.piece, now.sheet.moves.step, movedBy(movesOf(now.sheet), now.right, now.down, round)]])
 }
 /** How a layer moves, from the values as they are now: the picture may be of before the last press. */
 function movesOf(sheet: Sheet): Schemas['MovesView'] {
@@ -136,6 +162,16 @@ const told = computed(() => {
       >
         <title>{{ s.name }}</title>
       </path>
+      <g v-for="(s, i) in snaps" :key="`snap-${i}`" class="snap" :style="{ fontSize: `${11 * pixel()}px` }">
+        <template v-if="s.guide.axis === 'x'">
+          <line :x1="s.guide.at" :x2="s.guide.at" :y1="view.box[1]" :y2="view.box[3]" />
+          <text :x="s.guide.at" :y="view.box[3] - pixel()" dx="0.4em">{{ s.guide.word }}</text>
+        </template>
+        <template v-else>
+          <line :y1="s.guide.at" :y2="s.guide.at" :x1="view.box[0]" :x2="view.box[2]" />
+          <text :x="view.box[0]" :y="s.guide.at" dx="0.4em" dy="-0.3em">{{ s.guide.word }}</text>
+        </template>
+      </g>
       <path v-if="own" class="own" :class="{ beneath: own.height < 0 }" :d="own.path" :transform="shift(own.piece)" />
     </svg>
     <p class="told soft" role="status">{{ told }}</p>
@@ -166,6 +202,17 @@ path {
   stroke-width: 1px;
   vector-effect: non-scaling-stroke;
   stroke-linejoin: round;
+}
+.snap line {
+  stroke: var(--line-guide);
+  vector-effect: non-scaling-stroke;
+}
+.snap text {
+  font-family: var(--figures);
+  fill: var(--line-guide);
+  paint-order: stroke;
+  stroke: var(--surface);
+  stroke-width: 0.3em;
 }
 .raised {
   filter: drop-shadow(0.4px 0.6px 0.5px rgb(60 45 20 / 35%));
