@@ -18,7 +18,7 @@ from stileblade.folding.boxes import flat_box, mapped_box
 from stileblade.folding.faces import Joint, Sheet, sheet_of
 from stileblade.folding.troubles import NEAR, Stage, Trouble, caught, hanging, swung_through
 from stileblade.geometry.curves.places import Box
-from stileblade.geometry.curves.segments import Floats
+from stileblade.geometry.curves.segments import Bools, Floats
 from stileblade.geometry.curves.transforms import after, identity
 from stileblade.geometry.curves.vectors import norms
 from stileblade.geometry.measures import cells as kernel
@@ -69,6 +69,8 @@ class Folded:
     """Sheets on top of each other at the thickest place."""
     closed_box: Box
     troubles: tuple[Trouble, ...]
+    over: Bools
+    """Which faces (n, n) lie on or under each other in the closed card."""
 
     @property
     def closed(self) -> tuple[float, float]:
@@ -115,39 +117,31 @@ def fold_flat(work: Work) -> Folded:
         max(b.right for b in boxes),
         max(b.foot for b in boxes),
     )
-    return Folded(faces, order, kernel.deepest(placed), box, (*apart, *troubles))
+    return Folded(faces, order, kernel.deepest(placed), box, (*apart, *troubles), over)
 
 
 @lru_cache(maxsize=64)
 def over_each_other(work: Work) -> tuple[tuple[int, ...], ...]:
     """Per fold the numbers of the others with which it opens and shuts in their order: in the closed card
     what lies on either side of it lies on or under what does so of the other. Others turn by themselves."""
-    faces = fold_flat(work).faces
-    over = _overlaps([kernel.coarser(f.closed_cell, COARSE) for f in faces])
-    everything = range(len(faces))
-
-    def hangs_on(number: int, fold: int) -> bool:
-        at: int | None = number
-        while at is not None:
-            joint = faces[at].joint
-            if joint is not None and joint.fold == fold:
-                return True
-            at = faces[at].parent
-        return False
-
-    def sides(fold: int) -> tuple[list[int], list[int]]:
-        turned = [n for n in everything if hangs_on(n, fold)]
-        return turned, [n for n in everything if n not in turned]
-
-    def apart(fold: int, other: int) -> bool:
-        return any(
-            not any(a == b or over[a, b] for a in one for b in two)
-            for one in sides(fold)
-            for two in sides(other)
-        )
-
-    folds = range(len(work.folds))
-    return tuple(tuple(g for g in folds if g != f and not apart(f, g)) for f in folds)
+    folded = fold_flat(work)
+    faces, count = folded.faces, len(work.folds)
+    hung = np.zeros((count, len(faces)), bool)
+    for number, face in enumerate(faces):
+        at: Face | None = face
+        while at is not None and at.joint is not None and at.parent is not None:
+            hung[at.joint.fold, number] = True
+            at = faces[at.parent]
+    near = (folded.over | np.eye(len(faces), dtype=bool)).astype(np.int32)
+    sides = [hung.astype(np.int32), (~hung).astype(np.int32)]
+    # together: whichever side of the one is taken with whichever of the other, they meet
+    together = np.ones((count, count), bool)
+    for one in sides:
+        for other in sides:
+            together &= (one @ near @ other.T) > 0
+    return tuple(
+        tuple(g for g in np.flatnonzero(row).tolist() if g != f) for f, row in enumerate(together)
+    )
 
 
 def _places(work: Work, sheet: Sheet, shut: list[bool]) -> tuple[list[Floats], list[Trouble]]:
@@ -184,7 +178,7 @@ def _places(work: Work, sheet: Sheet, shut: list[bool]) -> tuple[list[Floats], l
     return maps, apart
 
 
-def _overlaps(placed: list[Cell]) -> np.ndarray:
+def _overlaps(placed: list[Cell]) -> Bools:
     n = len(placed)
     found = np.zeros((n, n), bool)
     for i in range(n):

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from typing import Literal
 
 import numpy as np
@@ -12,14 +13,14 @@ from stileblade.checks.check import Subject
 from stileblade.checks.envelope import room_of
 from stileblade.design.evaluation import Evaluation, PieceOutcome
 from stileblade.folding.closed import closed_card
-from stileblade.folding.flat import fold_flat
+from stileblade.folding.flat import Face, fold_flat
 from stileblade.geometry.curves.places import Point
-from stileblade.geometry.curves.segments import Floats
 from stileblade.geometry.measures import cells as kernel
 from stileblade.piece.work import Work
+from stileblade.views.drawn import DrawnView, drawn_on
 from stileblade.views.folded import Layers, ShapeView, layers_on
 from stileblade.views.places import Bounds, box_of, ring_path, shape_path
-from stileblade.views.prints import paints_in
+from stileblade.views.prints import Paint, paints_in
 
 _FIGURES = 3
 """Decimals of places in mm."""
@@ -80,43 +81,60 @@ def closed_of(evaluation: Evaluation, piece: PieceOutcome, work: Work) -> Closed
 
 
 def _sheets(work: Work, paper: Paper, layers: Layers) -> list[ShapeView]:
-    """Faces of the closed card from the back to the front, each with what lies and is printed on it."""
+    """Faces of the closed card from the back to the front, each with what lies, is printed and drawn on it."""
     folded, found = fold_flat(work), []
     for number in reversed(folded.order):
         face = folded.faces[number]
         outside = not face.turned
-        colour = paper.outside if outside else paper.inside
-        own = [_seen(shape_path(face.closed_cell, _FIGURES), colour, outside, paper.light)]
+        path, colour = (
+            shape_path(face.closed_cell, _FIGURES),
+            paper.outside if outside else paper.inside,
+        )
+        own = [_seen(path, colour, outside, light=paper.light)]
         if outside:
-            own += [
-                _seen(
-                    shape_path(kernel.mapped(c, face.closed), _FIGURES), colour, True, what="print"
-                )
-                for colour, c in paints_in(face.cell, layers.paints)
-            ]
+            own += _inks(
+                paints_in(face.cell, layers.paints), drawn_on(work, face.cell), face, outside
+            )
         parts = [(0, own)]
         for sheet in layers.sheets:
             if sheet.face == number:
-                path = ring_path(_mapped(sheet.rings, face.closed), _FIGURES)
                 colour = sheet.outside if outside else sheet.inside
-                rank = sheet.rank if outside else -sheet.rank
-                parts.append((rank, [_seen(path, colour, outside, sheet.light)]))
+                shapes = [_seen(_mapped(sheet.rings, face), colour, outside, light=sheet.light)]
+                if outside is not sheet.turned:
+                    shapes += _inks(sheet.paints, sheet.lines, face, outside)
+                parts.append((sheet.rank if outside else -sheet.rank, shapes))
         for _, shapes in sorted(parts, key=lambda part: part[0]):
             found += shapes
     return found
+
+
+def _inks(
+    prints: Iterable[Paint], lines: Iterable[DrawnView], face: Face, outside: bool
+) -> list[ShapeView]:
+    found = [
+        _seen(shape_path(kernel.mapped(cell, face.closed), _FIGURES), colour, outside, what="print")
+        for colour, cell in prints
+    ]
+    return found + [
+        _seen(_mapped(drawn.lines, face).replace("Z", ""), drawn.colour, outside, what="line")
+        for drawn in lines
+    ]
 
 
 def _seen(
     path: str,
     fill: str,
     outside: bool,
+    *,
     light: float = 0.0,
-    what: Literal["paper", "print"] = "paper",
+    what: Literal["paper", "print", "line"] = "paper",
 ) -> ShapeView:
     side = "outside" if outside else "inside"
     return ShapeView(path=path, fill=fill, side=side, light=light, what=what)
 
 
-def _mapped(rings: list[list[Point]], matrix: Floats) -> list[list[Point]]:
-    turned = [np.array(ring) @ matrix[:, :2].T + matrix[:, 2] for ring in rings]
-    return [[(x, y) for x, y in ring.tolist()] for ring in turned]
+def _mapped(lines: list[list[Point]], face: Face) -> str:
+    """Closed lines of the flat view as path data where they come to lie."""
+    matrix = face.closed
+    turned = [np.array(line) @ matrix[:, :2].T + matrix[:, 2] for line in lines]
+    return ring_path([[(x, y) for x, y in line.tolist()] for line in turned], _FIGURES)

@@ -28,6 +28,14 @@ def test_a_flap_lies_on_the_front() -> None:
     assert widths[2] < widths[1] / 1.5
 
 
+def test_what_is_drawn_on_the_front_is_seen_there() -> None:
+    """A border line on the front panel, and no other: open lines, nothing filled."""
+    line = {"kind": "border-line", "target": "front"}
+    shut = front_of(whole([BLANK, line], papers=PAPERS))
+    assert [s.what for s in shut.sheets] == ["paper", "paper", "line"]
+    assert "Z" not in shut.sheets[-1].path
+
+
 def test_what_lies_on_a_panel_and_behind_its_window_is_seen() -> None:
     mat = layer("mat", {"kind": "mat"}, paper="glass")
     behind = layer("behind", {"kind": "backing"}, side="inside", paper="glass")

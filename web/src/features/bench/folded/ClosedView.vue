@@ -45,7 +45,7 @@ const words = computed(() => {
         </pattern>
       </defs>
       <rect v-if="shut.envelope" class="envelope" :x="shut.envelope[0]" :y="shut.envelope[1]" :width="shut.envelope[2] - shut.envelope[0]" :height="shut.envelope[3] - shut.envelope[1]" />
-      <path v-for="(s, i) in shut.sheets" :key="i" class="sheet" :class="s.what" :d="s.path" :fill="s.fill" :fill-opacity="1 - (s.light ?? 0)" />
+      <path v-for="(s, i) in shut.sheets" :key="i" class="sheet" :class="s.what" :d="s.path" :fill="s.what === 'line' ? 'none' : s.fill" :fill-opacity="1 - (s.light ?? 0)" :style="s.what === 'line' ? { stroke: s.fill } : undefined" />
       <path v-if="shut.reveal" :d="shut.reveal" fill="url(#hatch-reveal)" class="part" />
       <path v-if="shut.out" :d="shut.out" fill="url(#hatch-out)" class="part" />
     </svg>
