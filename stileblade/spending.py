@@ -95,8 +95,7 @@ class Allowance:
             return False
         self._once_more = False
         self._ends[0] = process_time() + self.for_answer
-        rest = max(self._ends[-1] - process_time(), _LEAST)
-        signal.setitimer(signal.ITIMER_PROF, rest)
+        signal.setitimer(signal.ITIMER_PROF, self.for_answer)
         return True
 
 

@@ -124,8 +124,10 @@ def flat_of(
     work = outcome.work if outcome else None
     before = outcome.before if outcome else None
     seen, given = work or before, before or work
-    on = outcome.step.placed_on(piece.setting) if outcome else None
-    given = on or given
+    given = (outcome.step.placed_on(piece.setting) if outcome else None) or given
+    # what begins a layer speaks of the windows of what it lies on
+    host = evaluation.piece(piece.piece.host) if outcome and outcome.before is None else None
+    cut, of = (host.work, host) if host else (given, piece)
     return FlatView(
         path=screen_path(seen.paper) if seen else "",
         box=box_of(seen.paper.bounds) if seen else NO_BOUNDS,
@@ -146,7 +148,7 @@ def flat_of(
         lines=attempt(
             "lines", lambda: [_line(line) for line in seen.lines_on_paper] if seen else [], []
         ),
-        windows=attempt("windows", lambda: _windows(given, piece), []),
+        windows=attempt("windows", lambda: _windows(cut, of), []),
         opened=bool(seen and seen.windows),
         parts=attempt("parts", lambda: _parts(outcome, piece, evaluation), []),
         effect=attempt("closed size", lambda: _effect(outcome, piece, evaluation), None),
