@@ -4,6 +4,7 @@ import { computed } from 'vue'
 import type { Paper, Unit } from '@/shared/api/document'
 import { tell, tellError } from '@/shared/messages'
 import { useShelf } from '@/shared/shelf'
+import PaperSwatch from './PaperSwatch.vue'
 import PaperValues from './PaperValues.vue'
 
 const props = defineProps<{ modelValue: Paper | null; unit: Unit; folded?: boolean }>()
@@ -35,10 +36,7 @@ async function keep() {
         :title="`${p.name}, ${p.weight} g/m²`"
         @click="emit('update:modelValue', p)"
       >
-        <svg viewBox="0 0 36 28" aria-hidden="true">
-          <rect width="36" height="28" rx="3" :fill="p.outside" />
-          <path d="M36 12v13a3 3 0 0 1-3 3H18z" :fill="p.inside" />
-        </svg>
+        <PaperSwatch :paper="p" />
         <span class="visually-hidden">{{ p.name }}</span>
       </button>
     </div>

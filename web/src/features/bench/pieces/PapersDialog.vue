@@ -2,7 +2,7 @@
 /** The papers of the design: each is changed for all pieces of it, replaced, or made one piece's own. */
 import { computed, ref } from 'vue'
 import type { DesignData, Paper, PieceData, Unit } from '@/shared/api/document'
-import { PaperValues } from '@/features/papers'
+import { PaperSwatch, PaperValues } from '@/features/papers'
 import { useShelf } from '@/shared/shelf'
 import { dropPaper, givePaper, ownPaper, putPaper, replacePaper, usesOf } from '../commands/paperEdits'
 
@@ -49,10 +49,7 @@ const give = () => emit('change', givePaper(props.document, props.piece.id, pape
       <div class="side">
         <div v-arrows class="palette" role="radiogroup" aria-label="Papers of the card">
           <button v-for="p in document.papers" :key="p.id" class="plain-button paper" role="radio" :aria-checked="p.id === paper.id" @click="chosen = p.id">
-            <svg viewBox="0 0 36 28" aria-hidden="true">
-              <rect width="36" height="28" rx="3" :fill="p.outside" />
-              <path d="M36 12v13a3 3 0 0 1-3 3H18z" :fill="p.inside" />
-            </svg>
+            <PaperSwatch :paper="p" />
             <span>{{ p.name }}<small class="soft">{{ inWords(uses.get(p.id) ?? 0) }}</small></span>
           </button>
         </div>
