@@ -6,6 +6,7 @@ from typing import Any
 
 from stileblade.design.evaluation import Evaluation
 from stileblade.views.closed import ClosedView, closed_of
+from stileblade.views.picture import Pose, whole_picture
 from tests.whole import BLANK, WINDOW, layer, whole
 
 PAPERS: list[dict[str, Any]] = [
@@ -34,6 +35,16 @@ def test_what_is_drawn_on_the_front_is_seen_there() -> None:
     shut = front_of(whole([BLANK, line], papers=PAPERS))
     assert [s.what for s in shut.sheets] == ["paper", "paper", "line"]
     assert "Z" not in shut.sheets[-1].path
+
+
+def test_lines_that_lie_on_one_face_alone_are_nothing_on_the_others() -> None:
+    """On a gatefold the line is on one door: no other face has a line, not even an empty one."""
+    line = {"kind": "border-line", "target": "left door"}
+    card = whole([BLANK, line], way={"kind": "gatefold"}, papers=PAPERS)
+    shut = front_of(card)
+    assert [s.what for s in shut.sheets].count("line") == 1
+    assert all(s.path for s in shut.sheets)
+    assert [s.what for s in whole_picture(card, Pose.CLOSED).shapes].count("line") == 1
 
 
 def test_what_lies_on_a_panel_and_behind_its_window_is_seen() -> None:

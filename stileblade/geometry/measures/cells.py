@@ -232,8 +232,10 @@ def lines_in(cell: Cell, lines: Sequence[Floats]) -> list[Floats]:
     if not some:
         return []
     found = shapely.intersection(np.array([shapely.linestrings(line) for line in some]), cell)
-    parts = [p for p in shapely.get_parts(found) if shapely.get_type_id(p) in (1, 5)]
-    return [shapely.get_coordinates(p) for p in shapely.get_parts(np.array(parts))] if parts else []
+    # what only touches the cell comes as points, and what misses it as an empty line
+    parts = shapely.get_parts(shapely.get_parts(found))
+    lines = parts[(shapely.get_type_id(parts) == 1) & ~shapely.is_empty(parts)]
+    return [shapely.get_coordinates(line) for line in lines]
 
 
 def simpler_line(line: Floats, tolerance: float) -> Floats:
