@@ -8,7 +8,7 @@ SUDO := $(if $(filter 0,$(shell id -u)),,sudo -n)
 export PYTHONPATH := $(CURDIR)
 export DJANGO_SETTINGS_MODULE := server.config.settings
 
-.PHONY: help setup setup-dev build demo serve account test test-core test-server test-web collected hunt soak e2e bench lint types schema rooms screenshots demo-designs requirements samples
+.PHONY: help setup setup-dev build demo serve account test test-core test-server test-web collected hunt soak e2e bench lint types schema words rooms screenshots demo-designs requirements samples
 
 help:  ## this list
 	@grep -hE '^[a-z0-9-]+:.*## ' $(MAKEFILE_LIST) | sed 's/:.*## /\t/' | expand -t 16
@@ -108,6 +108,9 @@ bench: setup-dev build .samples/.fetched /usr/bin/chromium  ## speed, as ratios 
 
 demo-designs: setup  ## write demo/designs/*.json anew
 	$(PY) -m demo.build
+
+words: setup-dev  ## stileblade/words/en.json: all that is said, gathered from the sources
+	$(PY) -m tests.words.gathered
 
 rooms: setup-dev  ## docs/rooms.svg: the rooms and what each knows, from the imports
 	$(PY) -m demo.rooms

@@ -15,6 +15,8 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterable
 
+from stileblade import words
+
 
 class StilebladeError(Exception):
     """Root of all errors of ours: ``code`` for programs, ``message`` and ``hint`` for people."""
@@ -22,9 +24,8 @@ class StilebladeError(Exception):
     code = "error"
 
     def __init__(self, message: str, *, hint: str = "", code: str | None = None) -> None:
-        super().__init__(message)
-        self.message = message
-        self.hint = hint
+        self.message, self.hint = words.say(message), words.say(hint)
+        super().__init__(self.message)
         if code is not None:
             self.code = code
 
@@ -70,16 +71,19 @@ class StepError(StilebladeError):
         self.field = field
         self.would_do = would_do
         # as units.format_length has it, which stands above this module
-        message, hint = self.said(lambda mm: f"{mm + 1e-9:.2f}".rstrip("0").rstrip(".") + " mm")
+        message, hint = self.said(
+            lambda mm: words.decimal(f"{mm + 1e-9:.2f}".rstrip("0").rstrip(".")) + " mm"
+        )
         super().__init__(message, hint=hint)
 
     def said(self, say: Callable[[float], str]) -> tuple[str, str]:
         """Message and hint with their lengths written by ``say``."""
+        message, hint = map(words.say, self._templates)
         if not self._lengths:
-            return self._templates
-        words = [say(mm) for mm in self._lengths]
-        used = self._templates[0].count("{}")
-        return self._templates[0].format(*words), self._templates[1].format(*words[used:])
+            return message, hint
+        lengths = [say(mm) for mm in self._lengths]
+        used = message.count("{}")
+        return message.format(*lengths), hint.format(*lengths[used:])
 
 
 class UnknownKind(StilebladeError):
@@ -87,5 +91,6 @@ class UnknownKind(StilebladeError):
 
     def __init__(self, what: str, name: str, known: Iterable[str]) -> None:
         super().__init__(
-            f"{what}={name!r} is not known.", hint=f"Known are: {', '.join(sorted(known))}."
+            words.say("{what}={name!r} is not known.", what=what, name=name),
+            hint=words.say("Known are: {list}.", list=", ".join(sorted(known))),
         )

@@ -21,6 +21,7 @@ from dataclasses import dataclass
 from enum import StrEnum
 
 from stileblade.errors import MeasureError
+from stileblade.words import decimal, say
 
 MM_PER_IN = 25.4
 
@@ -54,7 +55,9 @@ class _Parser:
         while at < len(text):
             match = _TOKEN.match(text, at)
             if not match or match.end() == at:
-                raise self.error(f"{text[at:].strip()[:12]!r} is not understood", at)
+                raise self.error(
+                    say("{strip!r} is not understood", strip=text[at:].strip()[:12]), at
+                )
             kind = match.lastgroup or ""
             value = match.group(kind)
             at = match.end()
@@ -67,7 +70,7 @@ class _Parser:
 
     def error(self, what: str, at: int | None = None) -> MeasureError:
         text = repr(self.text.strip())
-        place = "" if at is None else f" (at character {at + 1})"
+        place = "" if at is None else say(" (at character {at})", at=at + 1)
         said = f"{what}." if what.startswith(text) else f"{text}: {what}{place}."
         return MeasureError(
             said,
@@ -90,7 +93,7 @@ class _Parser:
         value = self.length(self.sum())
         kind, text, at = self.peek()
         if kind != "end":
-            raise self.error(f"{text!r} was not expected", at)
+            raise self.error(say("{what!r} was not expected", what=text), at)
         if not math.isfinite(value):
             raise self.error("that is too large")
         return value
@@ -141,7 +144,8 @@ class _Parser:
         kind, text, at = self.peek()
         if kind not in ("mixed", "fraction", "number"):
             raise self.error(
-                "a number is missing" if kind == "end" else f"{text!r} is no number", at
+                "a number is missing" if kind == "end" else say("{what!r} is no number", what=text),
+                at,
             )
         self.at += 1
         return self.with_unit(_Value(self.number(kind, text, at), False))
@@ -169,7 +173,7 @@ class _Parser:
             return value
         size = _UNITS.get(text.lower())
         if size is None:
-            raise self.error(f"{text!r} is no unit; use mm, cm or in", at)
+            raise self.error(say("{what!r} is no unit; use mm, cm or in", what=text), at)
         if value.is_length:
             raise self.error("that has a unit already", at)
         self.at += 1
@@ -180,7 +184,11 @@ def parse_length(text: str, unit: Unit = Unit.MM) -> float:
     """The length in mm that ``text`` means where ``unit`` is shown. ``MeasureError`` if none."""
     if len(text) > LONGEST_TEXT:
         raise MeasureError(
-            f"text of {len(text)} characters: a length has at most {LONGEST_TEXT}.",
+            say(
+                "text of {n} characters: a length has at most {longest_text}.",
+                n=len(text),
+                longest_text=LONGEST_TEXT,
+            ),
             hint="Type a length such as 108 or 5 1/8 in.",
         )
     return _Parser(text, unit).parse()
@@ -192,7 +200,7 @@ def format_length(value: float, unit: Unit = Unit.MM, *, with_unit: bool = True)
     # a half in the last place is a half although binary has it a little smaller
     amount += math.copysign(1e-9, amount)
     text = f"{amount:.{digits}f}".rstrip("0").rstrip(".")
-    text = "0" if text in ("-0", "") else text
+    text = "0" if text in ("-0", "") else decimal(text)
     return f"{text} {unit}" if with_unit else text
 
 
@@ -205,7 +213,7 @@ def format_area(value: float, unit: Unit = Unit.MM) -> str:
     text = f"{amount:.{digits}f}"
     if "." in text:
         text = text.rstrip("0").rstrip(".")
-    return f"{'0' if text == '-0' else text} {sign}"
+    return f"{'0' if text == '-0' else decimal(text)} {sign}"
 
 
 def to_sixteenths(value: float) -> tuple[str, float]:

@@ -10,13 +10,20 @@ export default defineConfig(({ command }) => ({
     vue(),
     Components({ resolvers: [ElementPlusResolver()], dirs: [], dts: 'components.d.ts' }),
   ],
-  resolve: { alias: { '@': fileURLToPath(new URL('./src', import.meta.url)) } },
+  resolve: {
+    alias: {
+      '@': fileURLToPath(new URL('./src', import.meta.url)),
+      '@words': fileURLToPath(new URL('../stileblade/words', import.meta.url)),
+    },
+  },
   build: { target: 'es2022', chunkSizeWarningLimit: 900, assetsInlineLimit: 0 },
   server: {
+    fs: { allow: ['..'] },
     proxy: { '/api': { target: 'http://127.0.0.1:8123', changeOrigin: false } },
   },
   test: {
     environment: 'jsdom',
+    setupFiles: ['src/shared/words/testing.ts'],
     include: ['src/**/*.test.ts'],
     server: { deps: { inline: [/element-plus/] } },
   },

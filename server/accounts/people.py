@@ -11,6 +11,7 @@ from django.http import HttpRequest, HttpResponse
 from ninja.errors import AuthenticationError
 
 from server.config.problems import problem
+from stileblade.words import say
 
 DEMO_NAME = "demo"
 
@@ -39,7 +40,10 @@ def locked_out(request: HttpRequest, *args: Any, **more: Any) -> HttpResponse:
         429,
         "sign-in",
         "There were too many wrong passwords for this name.",
-        f"Try again in {minutes} minutes, or ask whoever looks after this server.",
+        say(
+            "Try again in {minutes} minutes, or ask whoever looks after this server.",
+            minutes=minutes,
+        ),
     )
 
 

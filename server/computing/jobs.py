@@ -41,6 +41,7 @@ from stileblade.views.joins import JoinView, joins_of
 from stileblade.views.kin import chosen, offered, taken_over
 from stileblade.views.posed import posed_svg
 from stileblade.views.summary import summary_of
+from stileblade.words import say
 
 CACHE = OutcomeCache(most_bytes=150_000_000)
 
@@ -77,7 +78,7 @@ def _piece(evaluation: Evaluation, name: str) -> PieceOutcome:
     for piece in evaluation.pieces:
         if piece.piece.id == name:
             return piece
-    raise DocumentError(f"piece={name[:40]!r} is not in the design.", where="piece")
+    raise DocumentError(say("piece={name!r} is not in the design.", name=name[:40]), where="piece")
 
 
 def _evaluate(wish: Evaluate) -> Answer:

@@ -19,6 +19,7 @@ from stileblade.design.evaluation import too_much
 from stileblade.errors import StilebladeError
 from stileblade.spending import Allowance, OverSpent
 from stileblade.unexpected import SORRY, logger
+from stileblade.words import say, speaking, spoken
 
 
 @dataclass(frozen=True)
@@ -33,11 +34,13 @@ class Limits:
 
 @dataclass(frozen=True)
 class Order:
-    """``refused``: keys of steps that took too much before, with what they took."""
+    """``refused``: keys of steps that took too much before, with what they took. ``language``: that of
+    whoever asks."""
 
     job: str
     arguments: tuple[Any, ...]
     refused: dict[str, str] = field(default_factory=dict)
+    language: str = field(default_factory=spoken)
 
 
 @dataclass(frozen=True)
@@ -69,13 +72,15 @@ TOO_MUCH = Problem(
     "That takes more time or memory than is given to one request.",
     "Switch off the step that was changed last, or take fewer copies and simpler outlines.",
 )
-_SORRY = Problem(500, "unexpected", "Something went wrong here.", f"{SORRY} Nothing was lost.")
+_SORRY = Problem(
+    500, "unexpected", "Something went wrong here.", say("{sorry} Nothing was lost.", sorry=SORRY)
+)
 
 
 def perform(order: Order, allowance: Allowance | None) -> tuple[Answer | Problem, str]:
     """The order's answer, and what it had not enough of: "time", "memory", or nothing."""
     try:
-        with allowance.job() if allowance else nullcontext():
+        with speaking(order.language), allowance.job() if allowance else nullcontext():
             return JOBS[order.job](*order.arguments), ""
     except (OverSpent, MemoryError) as much:
         logger.warning("the job %s took too much", order.job, exc_info=True)

@@ -12,6 +12,7 @@ from django.http.request import RawPostDataException, UnreadablePostError
 
 from server.config.limits import DESIGN, FILE, MB, MOST_THINGS, PLAIN, SENT
 from server.config.problems import problem
+from stileblade.words import say
 
 _BY_ROUTE = {
     "read-file": FILE,
@@ -38,7 +39,11 @@ def refusal(request: HttpRequest) -> HttpResponse | None:
         return problem(
             413,
             "too-large",
-            f"That is {length / MB:.1f} MB; at most {most // MB or most / MB:g} MB are read.",
+            say(
+                "That is {length:.1f} MB; at most {most:g} MB are read.",
+                length=length / MB,
+                most=most // MB or most / MB,
+            ),
             "Use simpler outlines, or fewer of them.",
         )
     if length <= MOST_THINGS or request.content_type != "application/json":
@@ -51,7 +56,7 @@ def refusal(request: HttpRequest) -> HttpResponse | None:
         return problem(
             413,
             "too-large",
-            f"The request holds more than {MOST_THINGS:,} things.",
+            say("The request holds more than {most_things:,} things.", most_things=MOST_THINGS),
             "Use fewer pieces and steps.",
         )
     return None

@@ -15,6 +15,7 @@ from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, HttpError, ValidationError
 
 from stileblade.errors import StilebladeError
+from stileblade.words import say
 
 logger = logging.getLogger(__name__)
 
@@ -30,7 +31,8 @@ class Conflict(StilebladeError):
 
 
 def problem(status: int, code: str, title: str, hint: str = "", **more: Any) -> HttpResponse:
-    data = {"type": f"stileblade:{code}", "status": status, "title": title, "hint": hint, **more}
+    said = {"title": say(title), "hint": say(hint)}
+    data = {"type": f"stileblade:{code}", "status": status, **said, **more}
     return JsonResponse(data, status=status, content_type="application/problem+json")
 
 
@@ -43,7 +45,7 @@ def not_kept(error: Exception) -> HttpResponse:
     return problem(
         503,
         "not-kept",
-        f"Nothing can be kept on the server now: {why}.",
+        say("Nothing can be kept on the server now: {why}.", why=why),
         "What you do stays in this browser, and is saved as soon as that is mended.",
     )
 
@@ -68,7 +70,9 @@ def server_error(request: HttpRequest) -> HttpResponse:
 
 def bad_request(request: HttpRequest, exception: Exception) -> HttpResponse:
     """A form, a header or a body that is none."""
-    return problem(400, "request", f"The request cannot be read: {exception}")
+    return problem(
+        400, "request", say("The request cannot be read: {exception}", exception=exception)
+    )
 
 
 def install(api: NinjaAPI) -> None:

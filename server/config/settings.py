@@ -45,6 +45,8 @@ INSTALLED_APPS = [
     "server.config",
 ]
 MIDDLEWARE = [
+    "django.middleware.locale.LocaleMiddleware",
+    "server.config.speaking.Speaking",
     "server.config.security.Door",
     "django.middleware.security.SecurityMiddleware",
     "whitenoise.middleware.WhiteNoiseMiddleware",
@@ -78,6 +80,10 @@ AUTH_PASSWORD_VALIDATORS = [
     {"NAME": "django.contrib.auth.password_validation.CommonPasswordValidator"},
 ]
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
+USE_I18N = True
+LANGUAGE_CODE = "en"
+LANGUAGES = [("en", "English"), ("de", "Deutsch")]
+LANGUAGE_COOKIE_NAME = "language"  # chosen in the page: web/src/shared/words
 USE_TZ = True
 TIME_ZONE = "UTC"
 STATIC_URL = "/static/"

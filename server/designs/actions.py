@@ -16,6 +16,7 @@ from server.designs.models import Design, Revision
 from stileblade.design.document import Design as Document
 from stileblade.design.document import load_design
 from stileblade.formats.files import File, as_one, named_apart
+from stileblade.words import say
 
 
 def own(user: User, number: int) -> Design:
@@ -100,7 +101,9 @@ def from_version(user: User, number: int, kept: int) -> Design:
     """A design of its own, made of a version."""
     row = version(user, number, kept)
     data = json.loads(row.document)
-    data["name"] = row.name or f"{str(data.get('name', 'Card'))[:100]} (version {row.number})"
+    data["name"] = row.name or say(
+        "{what} (version {number})", what=str(data.get("name", "Card"))[:100], number=row.number
+    )
     return create(user, data)
 
 
@@ -111,7 +114,7 @@ def duplicate(
     design = own(user, number)
     data = json.loads(design.document)
     named = from_template or as_template
-    data["name"] = design.name if named else f"{design.name[:110]} copy"
+    data["name"] = design.name if named else say("{name} copy", name=design.name[:100])
     return create(user, data, template=as_template, folder=design.folder)
 
 

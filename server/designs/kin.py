@@ -14,6 +14,7 @@ from server.config.problems import Conflict
 from server.designs.actions import own, save
 from server.designs.models import Design, Kin
 from stileblade.errors import StilebladeError
+from stileblade.words import say
 
 MOST = 12
 """Members of a family."""
@@ -31,8 +32,8 @@ def linked(user: User, number: int, others: Sequence[int]) -> Design:
         members = {m.pk: m for one in {number, *others} for m in _family(own(user, one))}
         if len(members) > MOST:
             raise TooMany(
-                f"A family of {len(members)} designs would be too large.",
-                hint=f"Up to {MOST} can be kept in step; let some go first.",
+                say("A family of {n} designs would be too large.", n=len(members)),
+                hint=say("Up to {most} can be kept in step; let some go first.", most=MOST),
             )
         for one, other in permutations(members.values(), 2):
             Kin.objects.get_or_create(design=one, other=other, defaults={"taken": _kept(one)})

@@ -19,6 +19,7 @@ from server.designs.summary import is_there, summary_of, summary_of_version, wit
 from stileblade.design.document import Design as Kept
 from stileblade.fields import PlainText
 from stileblade.views.summary import Summary
+from stileblade.words import say
 
 router = Router(tags=["designs"])
 MOST_REVISIONS = 2**31 - 1
@@ -123,9 +124,14 @@ def _entry(design: Design) -> dict[str, Any]:
         "binned": design.binned,
         "folder": design.folder,
         "modified": design.modified.isoformat(),
-        "summary": summary_of(design),
+        "summary": _said(summary_of(design)),
         "waiting": not is_there(design),
     }
+
+
+def _said(summary: dict[str, Any]) -> dict[str, Any]:
+    """A kept summary in the language that is spoken."""
+    return {**summary, "way": say(summary["way"]), "problem": say(summary["problem"])}
 
 
 def _version(row: Revision) -> Version:

@@ -16,9 +16,11 @@ from django.db import close_old_connections
 
 from server.computing.asking import computed
 from server.computing.jobs import Answer
+from server.computing.worker import Problem
 from server.designs.models import Design, Revision
 from stileblade.unexpected import logger
 from stileblade.views.summary import Summary, unseen
+from stileblade.words import speaking
 
 PATIENCE = 1.0
 
@@ -32,7 +34,7 @@ def is_there(design: Design) -> bool:
 def make(design: Design) -> bool:
     """Makes and keeps the design's summary; whether it could be tried. One that cannot be computed says
     so, and is not tried again before the next revision."""
-    done = computed("summary", design.document, person=f"summaries of {design.owner_id}")
+    done = _computed(design.document, design.owner_id)
     if isinstance(done, Answer):
         summary = json.loads(done.content)
     elif done.status == 422:
@@ -47,10 +49,16 @@ def make(design: Design) -> bool:
     return True
 
 
+def _computed(document: str, owner: int) -> Answer | Problem:
+    """In English: it is kept, and said in the language of whoever looks at it then."""
+    with speaking("en"):
+        return computed("summary", document, person=f"summaries of {owner}")
+
+
 def summary_of_version(row: Revision) -> dict[str, Any]:
     """The summary of a version, made where it is not there."""
     if not row.summary.keys() >= Summary.model_fields.keys():
-        done = computed("summary", row.document, person=f"summaries of {row.design.owner_id}")
+        done = _computed(row.document, row.design.owner_id)
         if not isinstance(done, Answer):
             return unseen(f"{done.message} {done.hint}").model_dump(mode="json")
         row.summary = json.loads(done.content)

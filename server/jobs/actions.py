@@ -27,6 +27,7 @@ from stileblade.sheets.moving import (
     sheet_of,
     used_paths,
 )  # fmt: skip
+from stileblade.words import say, spoken
 
 KEPT_RUNS = 12
 MOST_DESIGNS = 100
@@ -63,7 +64,9 @@ def machine_named(user: User, name: str) -> Machine:
         if machine.name == name:
             return machine
     names = ", ".join(m.name for m in known)
-    raise DocumentError(f"The machine {name[:40]!r} is none of {names}.")
+    raise DocumentError(
+        say("The machine {name!r} is none of {names}.", name=name[:40], names=names)
+    )
 
 
 def keep_machine(user: User, machine: Machine) -> Machine:
@@ -71,7 +74,7 @@ def keep_machine(user: User, machine: Machine) -> Machine:
     which comes with the application."""
     if any(machine.name == shipped.name for shipped in MACHINES):
         raise DocumentError(
-            f"A machine that comes with the application is called {machine.name!r}.",
+            say("A machine that comes with the application is called {name!r}.", name=machine.name),
             hint="Give yours another name.",
         )
     OwnMachine.objects.update_or_create(
@@ -100,7 +103,9 @@ def _known(user: User, designs: Sequence[Mapping[str, int]]) -> list[dict[str, i
     if set(counts) - there:
         raise DocumentError("A design of this job is not there.", hint="Take it out of the job.")
     if len(counts) > MOST_DESIGNS:
-        raise DocumentError(f"A job has at most {MOST_DESIGNS} designs.")
+        raise DocumentError(
+            say("A job has at most {most_designs} designs.", most_designs=MOST_DESIGNS)
+        )
     return [{"design": key, "count": count} for key, count in counts.items()]
 
 
@@ -134,7 +139,7 @@ def change(
 def duplicate(user: User, number: int) -> Job:
     job = own(user, number)
     return Job.objects.create(
-        owner=user, name=f"{job.name[:110]} copy", designs=job.designs, options=job.options,
+        owner=user, name=say("{name} copy", name=job.name[:100]), designs=job.designs, options=job.options,
         machine=job.machine, layout=job.layout,
     )  # fmt: skip
 
@@ -198,6 +203,7 @@ def begin(
         for old in Run.objects.filter(job=job, task="lay", state__in=("waiting", "running")):
             RUNNER.stop(old.pk)
             Run.objects.filter(pk=old.pk).update(state=Run.State.FAILED, said="Begun anew.")
+    asked = {**asked, "language": spoken()}
     run = Run.objects.create(owner=user, job=job, task=task, asked=asked, sent=sent)
     earlier = list(Run.objects.filter(owner=user).values_list("pk", flat=True)[KEPT_RUNS:])
     Run.objects.filter(pk__in=earlier, state__in=("done", "failed")).delete()
@@ -219,7 +225,13 @@ class Move(BaseModel):
 def _wished(layout: KeptJob, move: Move) -> KeptPiece:
     on = sheet_of(layout, move.sheet)
     if move.index >= len(on.pieces):
-        raise DocumentError(f"There is no piece {move.index + 1} on sheet {move.sheet + 1}.")
+        raise DocumentError(
+            say(
+                "There is no piece {index} on sheet {sheet}.",
+                index=move.index + 1,
+                sheet=move.sheet + 1,
+            )
+        )
     was = measured(layout, on.pieces[move.index])
     return measured(layout, move.piece, about=was if move.about_middle else None)
 
@@ -262,7 +274,7 @@ def keep_offcut(user: User, number: int, sheet: int) -> Offcut:
     layout = layout_of(job)
     on = sheet_of(layout, sheet)
     return Offcut.objects.create(
-        owner=user, name=f"{job.name}, sheet {sheet + 1}"[:120], paper=on.paper[:60], width=on.width,
+        owner=user, name=say("{name}, sheet {sheet}", name=job.name, sheet=sheet + 1)[:120], paper=on.paper[:60], width=on.width,
         height=on.height, taken=used_paths(layout, sheet),
     )  # fmt: skip
 

@@ -22,6 +22,7 @@ from stileblade.machine.machine import Machine
 from stileblade.sheets.job import JobOptions
 from stileblade.sheets.kept import KeptJob
 from stileblade.sheets.moving import Nearness
+from stileblade.words import say
 
 router = Router(tags=["jobs"])
 Name = Annotated[PlainText, Field(min_length=1, max_length=120)]
@@ -237,7 +238,9 @@ def _begun(
     job = actions.own(user, number)
     layout = actions.layout_of(job)
     if sheet is not None and sheet >= len(layout.sheets):
-        raise DocumentError(f"There is no sheet {sheet + 1}.", hint="Lay the job out again.")
+        raise DocumentError(
+            say("There is no sheet {sheet}.", sheet=sheet + 1), hint="Lay the job out again."
+        )
     asked = actions.asked_of(job, **wish.model_dump(mode="json"))
     return run_view(actions.begin(user, task, asked, job=job))
 

@@ -14,6 +14,7 @@ from server.jobs import actions
 from server.jobs.actions import Number
 from server.jobs.models import Offcut, Run
 from server.jobs.running import RUNNER, seen
+from stileblade.views.said import Said
 
 router = Router(tags=["jobs"])
 
@@ -23,8 +24,8 @@ class RunView(BaseModel):
     task: str
     state: str
     share: float
-    said: str
-    hint: str
+    said: Said
+    hint: Said
     result: dict[str, Any]
     file: str
 

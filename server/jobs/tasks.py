@@ -15,6 +15,7 @@ from typing import Any
 
 from stileblade.errors import StilebladeError
 from stileblade.unexpected import SORRY, logger
+from stileblade.words import say, speaking
 
 MEMORY = 2_000_000_000
 """Bytes beyond what the libraries take."""
@@ -160,7 +161,8 @@ TASKS: dict[str, Callable[[Found, bytes, Told], Found]] = {
 def perform(task: str, asked: Found, sent: bytes, told: Told) -> Found:
     """The task's answer, or ``said`` and ``hint`` why there is none."""
     try:
-        return TASKS[task](asked, sent, told)
+        with speaking(asked.get("language", "")):
+            return TASKS[task](asked, sent, told)
     except StilebladeError as error:
         return {"said": error.message, "hint": error.hint}
     except MemoryError:
@@ -170,7 +172,10 @@ def perform(task: str, asked: Found, sent: bytes, told: Told) -> Found:
         }
     except Exception:
         logger.exception("the task %s failed", task)
-        return {"said": "Something went wrong here.", "hint": f"{SORRY} Nothing was lost."}
+        return {
+            "said": "Something went wrong here.",
+            "hint": say("{sorry} Nothing was lost.", sorry=SORRY),
+        }
 
 
 def work(connection: Connection, task: str, asked: Found, sent: bytes) -> None:

@@ -9,6 +9,7 @@ from server.shelf.defaults import PAPERS
 from server.shelf.models import OwnSize, StockPaper
 from stileblade.card.sizes import CardSize
 from stileblade.card.stock import Paper
+from stileblade.words import say
 
 
 def papers_of(user: User) -> list[StockPaper]:
@@ -16,7 +17,8 @@ def papers_of(user: User) -> list[StockPaper]:
     found = list(StockPaper.objects.filter(owner=user))
     if not found:
         StockPaper.objects.bulk_create(
-            StockPaper(owner=user, data=p.model_dump(mode="json")) for p in PAPERS
+            StockPaper(owner=user, data={**p.model_dump(mode="json"), "name": say(p.name)})
+            for p in PAPERS
         )
         found = list(StockPaper.objects.filter(owner=user))
     return found

@@ -11,6 +11,7 @@ from pydantic.fields import FieldInfo
 from stileblade.design.changes import Change
 from stileblade.design.document import Design
 from stileblade.fields import LARGEST
+from stileblade.words import say, within
 
 _PLACES = ("dx", "dy", "turn", "along", "offset")
 """Where something is, and not how large it is: tried last."""
@@ -65,14 +66,25 @@ def variables_of(design: Design, piece: str) -> list[Variable]:
     found: list[Variable] = []
     for number, step in enumerate(own.steps, 1):
         if step.on:
-            found += _numbers(step, step.id, f"step {number}, {step.title}: ")
+            found += _numbers(
+                step, step.id, say("step {number}, {title}: ", number=number, title=step.title)
+            )
     found += _numbers(design.card.folding, "", "the card: ")
     size, turned = design.card.size, design.card.turned
     for name, word in (("width", "wide"), ("height", "high")):
         shown = {"wide": "high", "high": "wide"}[word] if turned else word
         value = getattr(size, name)
         found.append(
-            Variable("", f"{SIZE}{name}", f"the card: {shown}", "mm", value, 10.0, LARGEST, False)
+            Variable(
+                "",
+                f"{SIZE}{name}",
+                say("the card: {shown}", shown=shown),
+                "mm",
+                value,
+                10.0,
+                LARGEST,
+                False,
+            )
         )
     return sorted(found, key=lambda v: v.is_place)
 
@@ -93,14 +105,14 @@ def _numbers(values: BaseModel, step: str, title: str, prefix: str = "") -> list
         if not _counts(extra.get("when", {}), values):
             continue
         if isinstance(value, BaseModel) and extra.get("control") == "outline" and not prefix:
-            found += _numbers(value, step, f"{title}{str(info.title).lower()}, ", f"{name}.")
+            found += _numbers(value, step, f"{title}{within(str(info.title))}, ", f"{name}.")
         elif extra.get("unit") in _UNITS and isinstance(value, int | float):
             low, high = _bounds(info)
             if prefix and value == 0:
                 continue  # it follows another measure of the figure
             found.append(
                 Variable(
-                    step, f"{prefix}{name}", f"{title}{str(info.title).lower()}", str(extra["unit"]),
+                    step, f"{prefix}{name}", f"{title}{within(str(info.title))}", str(extra["unit"]),
                     float(value), low, high, isinstance(value, int) and extra["unit"] == "count",
                 )
             )  # fmt: skip

@@ -7,6 +7,7 @@ from collections.abc import Iterator
 from stileblade.checks.check import CHECKS, Finding, Severity, Subject
 from stileblade.checks.measures import Measured, measures_of
 from stileblade.design.document import Relation
+from stileblade.words import say
 
 NEAR = 0.005
 """Of the figure's unit: what is this near to its aim has reached it."""
@@ -35,8 +36,13 @@ def aims(subject: Subject) -> Iterator[Finding]:
             yield Finding(
                 "aim.missed",
                 Severity.WARNING,
-                f"{measured.title} is {said(subject, measured, value)}; the aim is "
-                f"{_WORDS[aim.relation]}{said(subject, measured, aim.target)}.",
+                say(
+                    "{title} is {now}; the aim is {relation}{target}.",
+                    title=measured.title,
+                    now=said(subject, measured, value),
+                    relation=_WORDS[aim.relation],
+                    target=said(subject, measured, aim.target),
+                ),
                 subject.name,
                 value,
                 step=aim.step,

@@ -21,6 +21,7 @@ from stileblade.registry import Registry, import_all
 from stileblade.steps.step import Stage, Step
 from stileblade.unexpected import Attempts
 from stileblade.units import Unit, format_area, format_length
+from stileblade.words import say
 
 
 class Severity(StrEnum):
@@ -136,9 +137,9 @@ def run_checks(evaluation: Evaluation) -> list[Finding]:
             Finding(
                 "not-computed",
                 Severity.ERROR,
-                f"The {what} could not be computed.",
+                say("The {what} could not be computed.", what=what),
                 subject.name,
-                hint=f"{why} Look at it yourself before you cut.",
+                hint=say("{why} Look at it yourself before you cut.", why=why),
             )
             for what, why in attempt.failed.items()
         ]

@@ -7,6 +7,7 @@ from collections.abc import Iterator
 from stileblade.checks.check import CHECKS, Finding, Mend, Severity, Subject
 from stileblade.steps.kinds.easel_display import EaselDisplay
 from stileblade.steps.kinds.easel_stop import EaselStop
+from stileblade.words import say, together
 
 
 @CHECKS.register("easel")
@@ -19,21 +20,34 @@ def easel(subject: Subject) -> Iterator[Finding]:
         return
     there = {s.props_up for p in subject.evaluation.design.pieces for s in p.steps if s.on}
     missing = [
-        (word, made)
-        for key, word, made in (
-            ("display", "display panel", ("Display panel", (EaselDisplay(),))),
-            ("stop", "stop", ("Stop", (EaselStop(),))),
+        (a, no, made)
+        for key, a, no, made in (
+            (
+                "display",
+                "a display panel",
+                "no display panel",
+                ("Display panel", (EaselDisplay(),)),
+            ),
+            ("stop", "a stop", "no stop", ("Stop", (EaselStop(),))),
         )
         if key not in there
     ]
     if missing:
-        words = " and a ".join(word for word, _ in missing)
+        wanted = together(say(a) for a, _, _ in missing)
         yield Finding(
             "easel.bare",
             Severity.NOTE,
-            f"An easel stands by a display panel on the free half of its front and a stop on its back; "
-            f"there is no {words.replace(' and a ', ' and no ')} yet.",
+            say(
+                "An easel stands by a display panel on the free half of its front and a stop on its back; "
+                "there is {parts} yet.",
+                parts=together(say(no) for _, no, _ in missing),
+            ),
             subject.name,
             len(missing),
-            mends=(Mend(f"make a {words}", pieces=tuple(made for _, made in missing)),),
+            mends=(
+                Mend(
+                    say("make {parts}", parts=wanted),
+                    pieces=tuple((say(name), steps) for _, _, (name, steps) in missing),
+                ),
+            ),
         )

@@ -14,6 +14,7 @@ from stileblade.folding.stack import Stack
 from stileblade.piece.work import Work
 from stileblade.steps.fitting import FitTo
 from stileblade.steps.kinds.fit import Fit
+from stileblade.words import say
 
 
 def room_of(subject: Subject) -> tuple[Envelope, Room] | None:
@@ -72,7 +73,12 @@ def envelope(subject: Subject) -> Iterator[Finding]:
         yield Finding(
             "envelope.over",
             Severity.ERROR,
-            f"Closed it is {size}: {subject.say(-room.least)} too large for the {name} envelope.",
+            say(
+                "Closed it is {size}: {least} too large for the {name} envelope.",
+                size=size,
+                least=subject.say(-room.least),
+                name=name,
+            ),
             subject.name,
             room.least,
             hint=hint,
@@ -83,8 +89,12 @@ def envelope(subject: Subject) -> Iterator[Finding]:
         yield Finding(
             "envelope.tight",
             Severity.WARNING,
-            f"Only {subject.say(room.least)} of room in the {name} envelope; "
-            f"{subject.say(slack)} is wished for.",
+            say(
+                "Only {least} of room in the {name} envelope; {slack} is wished for.",
+                least=subject.say(room.least),
+                name=name,
+                slack=subject.say(slack),
+            ),
             subject.name,
             room.least,
             hint=hint,
@@ -103,7 +113,11 @@ def _standing_out(subject: Subject, short: float) -> tuple[Mend, ...]:
         values = step.drawn_in_by(short)
         if values and min(values.values()) > 1 and _takes(subject, step.id, values):
             (wished,) = values.values()
-            found.append(Mend(f"let it stand out by {subject.say(wished)}", step.id, values))
+            found.append(
+                Mend(
+                    say("let it stand out by {wished}", wished=subject.say(wished)), step.id, values
+                )
+            )
     return tuple(found)
 
 
@@ -164,8 +178,11 @@ def _others_in_words(subject: Subject) -> str:
     takes = [r.envelope.name for r in ranked(subject) if r.takes]
     if not takes:
         return "No standard envelope takes it."
-    others = f", then {', '.join(takes[1:3])}" if len(takes) > 1 else ""
-    return f"Envelope {takes[0]} would take it{others}."
+    if len(takes) == 1:
+        return say("Envelope {name} would take it.", name=takes[0])
+    return say(
+        "Envelope {name} would take it, then {others}.", name=takes[0], others=", ".join(takes[1:3])
+    )
 
 
 def _other_envelope(subject: Subject) -> tuple[Mend, ...]:
@@ -174,7 +191,7 @@ def _other_envelope(subject: Subject) -> tuple[Mend, ...]:
     if takes is None:
         return ()
     values = {"envelope": takes.model_dump(mode="json")}
-    return (Mend(f"envelope {takes.name}", size=values),)
+    return (Mend(say("envelope {name}", name=takes.name), size=values),)
 
 
 def _smaller(subject: Subject, work: Work, inside: Envelope, slack: float) -> tuple[Mend, ...]:
@@ -198,4 +215,4 @@ def _smaller(subject: Subject, work: Work, inside: Envelope, slack: float) -> tu
     if not 0 < wide <= LARGEST:
         return ()
     step = Fit(to=FitTo.WIDTH, width=wide)
-    return (Mend(f"fit to {subject.say(wide)} wide", add=step, before=before),)
+    return (Mend(say("fit to {wide} wide", wide=subject.say(wide)), add=step, before=before),)

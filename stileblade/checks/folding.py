@@ -11,6 +11,7 @@ from stileblade.folding.flat import fold_flat
 from stileblade.folding.troubles import Trouble
 from stileblade.geometry.curves.places import Box
 from stileblade.piece.work import Work
+from stileblade.words import say
 
 
 @CHECKS.register("folding")
@@ -36,27 +37,41 @@ def _of(subject: Subject, trouble: Trouble, need: float) -> Finding:
         return Finding(
             "fold.tight",
             Severity.WARNING,
-            f"The panel {face!r} has {room} of room in {fold}; it needs {subject.say(need)} to lie flat.",
+            say(
+                "The panel {face!r} has {room} of room in {fold}; it needs {need} to lie flat.",
+                face=face,
+                room=room,
+                fold=fold,
+                need=subject.say(need),
+            ),
             subject.name,
             trouble.by,
-            hint=f"Make it {subject.say(need - trouble.by)} narrower.",
+            hint=say("Make it {need} narrower.", need=subject.say(need - trouble.by)),
             place=place,
         )
     if trouble.what == "apart":
         return Finding(
             "fold.apart",
             Severity.ERROR,
-            f"The card does not fold flat: at {fold} the parts of the crease do not come together.",
+            say(
+                "The card does not fold flat: at {fold} the parts of the crease do not come together.",
+                fold=fold,
+            ),
             subject.name,
             trouble.by,
             hint="Change the fold's direction, its place, or the order of folding.",
             place=place,
         )
-    measure = f" by {subject.say(trouble.by)}" if trouble.by > 0.05 else ""
+    measure = say(" by {by}", by=subject.say(trouble.by)) if trouble.by > 0.05 else ""
     return Finding(
         "fold.through",
         Severity.ERROR,
-        f"Folded in this order, the panel {face!r} would pass through {fold}{measure}.",
+        say(
+            "Folded in this order, the panel {face!r} would pass through {fold}{measure}.",
+            face=face,
+            fold=fold,
+            measure=measure,
+        ),
         subject.name,
         trouble.by,
         hint="Fold in another order or direction, or make the panel narrower.",
@@ -81,11 +96,15 @@ def _longer(subject: Subject, work: Work) -> Iterator[Finding]:
             yield Finding(
                 "fold.longer",
                 Severity.WARNING,
-                f"The panel {name!r} is {subject.say(own - under)} longer than {other!r}, on to which "
-                "it folds: it stands out.",
+                say(
+                    "The panel {name!r} is {own} longer than {other!r}, on to which it folds: it stands out.",
+                    name=name,
+                    own=subject.say(own - under),
+                    other=other,
+                ),
                 subject.name,
                 own - under,
-                hint=f"{subject.say(under)} would do.",
+                hint=say("{under} would do.", under=subject.say(under)),
                 place=Place(lines=((joints[0].start, joints[0].end),)),
                 mends=_shorter(subject, name, under),
             )
@@ -112,4 +131,6 @@ def _across(box: Box, axis: str) -> float:
 def _shorter(subject: Subject, name: str, measure: float) -> tuple[Mend, ...]:
     if name != "flap":
         return ()
-    return (Mend(f"flap {subject.say(measure)}", card={"flap": round(measure, 3)}),)
+    return (
+        Mend(say("flap {measure}", measure=subject.say(measure)), card={"flap": round(measure, 3)}),
+    )

@@ -10,6 +10,7 @@ from stileblade.geometry.curves.places import Side
 from stileblade.geometry.measures.flat_run import rough_depth_for_run
 from stileblade.piece.work import Work
 from stileblade.steps.kinds.slice import By, Keep, Slice
+from stileblade.words import say, together
 
 
 @CHECKS.register("foot")
@@ -27,13 +28,18 @@ def foot(subject: Subject) -> Iterator[Finding]:
     trims = _trims(subject, work) if stand.rocks or stand.tips else ()
     if stand.rocks:
         least = min(stand.rocks, key=lambda f: f.touching)
-        names = [f"the {f.panel}" for f in stand.rocks]
-        where = f"{names[0]} touches" if len(names) == 1 else f"{' and '.join(names)} touch"
+        names = together(say("the {name}", name=f.panel) for f in stand.rocks)
         yield Finding(
             "foot.rocks",
             Severity.WARNING,
-            f"It rocks: {where} the table along {subject.say(least.touching)}; "
-            f"{subject.say(LEAST_RUN)} is steady.",
+            say(
+                "It rocks: {names} touches the table along {touching}; {least_run} is steady."
+                " | It rocks: {names} touch the table along {touching}; {least_run} is steady.",
+                n=len(stand.rocks),
+                names=names,
+                touching=subject.say(least.touching),
+                least_run=subject.say(LEAST_RUN),
+            ),
             subject.name,
             least.touching,
             hint="Trim the foot flat.",
@@ -44,7 +50,10 @@ def foot(subject: Subject) -> Iterator[Finding]:
         yield Finding(
             "foot.tips",
             Severity.WARNING,
-            f"It falls over: its centre of mass lies {subject.say(-stand.safe)} beyond its feet.",
+            say(
+                "It falls over: its centre of mass lies {safe} beyond its feet.",
+                safe=subject.say(-stand.safe),
+            ),
             subject.name,
             stand.safe,
             hint="Give it a broader foot, or move weight towards the fold.",
@@ -67,6 +76,8 @@ def _trims(subject: Subject, work: Work) -> tuple[Mend, ...]:
         if depth is None or depth < 0.02 or depth > figure.bounds.height / 4:
             continue
         step = Slice(keep=keep, by=By.RUN, run=run)
-        title = f"foot flat for {subject.say(run)}, {subject.say(depth)} lost"
+        title = say(
+            "foot flat for {run}, {depth} lost", run=subject.say(run), depth=subject.say(depth)
+        )
         found.append(Mend(title, add=step, before=work.mirrored.step))
     return tuple(found)

@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from stileblade.card.stock import Grain, Paper
 from stileblade.checks.check import CHECKS, Finding, Place, Severity, Subject
 from stileblade.piece.work import Work
+from stileblade.words import say
 
 HEAVY = 200.0
 """g/m^2: lighter stock folds well across its grain, too."""
@@ -63,15 +64,20 @@ def grain(subject: Subject) -> Iterator[Finding]:
     if not lay.fits:
         hint = "The sheet is too small to tell how it will lie on it."
     elif len(lay.across) == sum(f.folds for f in work.folds):
-        hint = (
-            f"A sheet large enough to lay it {'turned' if other.turned else 'upright'} "
-            "would let it fold along the grain."
+        hint = say(
+            "A sheet large enough to lay it {turned} would let it fold along the grain.",
+            turned="turned" if other.turned else "upright",
         )
     yield Finding(
         "grain.across",
         Severity.NOTE,
-        f"Laid on its sheet, {names} {'runs' if len(lay.across) == 1 else 'run'} across the grain of {paper.weight:.0f} g/m² stock: "
-        "it may crack.",
+        say(
+            "Laid on its sheet, {names} runs across the grain of {weight:.0f} g/m² stock: it may crack."
+            " | Laid on its sheet, {names} run across the grain of {weight:.0f} g/m² stock: it may crack.",
+            n=len(lay.across),
+            names=names,
+            weight=paper.weight,
+        ),
         subject.name,
         len(lay.across),
         hint=hint,

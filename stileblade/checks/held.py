@@ -9,6 +9,7 @@ from stileblade.checks.check import CHECKS, Finding, Place, Severity, Subject
 from stileblade.folding.flat import fold_flat
 from stileblade.geometry.curves.places import Box, Point
 from stileblade.piece.lines import How
+from stileblade.words import say, together
 
 
 @CHECKS.register("held")
@@ -29,9 +30,10 @@ def held(subject: Subject) -> Iterator[Finding]:
         yield Finding(
             "slit.loose",
             Severity.ERROR,
-            f"{len(loose)} parts are cut loose: nothing holds them."
-            if len(loose) > 1
-            else "A part is cut loose: nothing holds it.",
+            say(
+                "A part is cut loose: nothing holds it. | {n} parts are cut loose: nothing holds them.",
+                n=len(loose),
+            ),
             subject.name,
             smallest,
             step=cut[-1].step,
@@ -39,11 +41,11 @@ def held(subject: Subject) -> Iterator[Finding]:
             place=Place(lines=tuple(e for line in cut for e in line.edges)),
         )
         return
-    names = " and ".join(f"the {face.name}" for face in loose)
+    names = together(say("the {name}", name=face.name) for face in loose)
     yield Finding(
         "fold.loose",
         Severity.ERROR,
-        f"No fold holds {names}: the card does not fold there.",
+        say("No fold holds {names}: the card does not fold there.", names=names),
         subject.name,
         smallest,
         hint="Leave paper on both sides of the fold.",

@@ -10,6 +10,7 @@ from stileblade.folding.faces import BESIDE
 from stileblade.folding.hinge import LEAST_SPAN, hinge_length, lap_for, least_hinge
 from stileblade.piece.folds import Fold, Span
 from stileblade.piece.work import Work
+from stileblade.words import named, say
 
 
 @CHECKS.register("hinges")
@@ -44,7 +45,10 @@ def _fold(subject: Subject, work: Work, fold: Fold) -> Iterator[Finding]:
         yield Finding(
             "hinge.none",
             Severity.ERROR,
-            f"What lies on either side of {_named(work, fold)} does not hold together: there is no hinge.",
+            say(
+                "What lies on either side of {fold} does not hold together: there is no hinge.",
+                fold=_named(fold),
+            ),
             subject.name,
             0.0,
             hint="Give the mirror more lap."
@@ -57,7 +61,7 @@ def _fold(subject: Subject, work: Work, fold: Fold) -> Iterator[Finding]:
         yield Finding(
             "hinge.short",
             Severity.WARNING,
-            f"The hinge {_at(work, fold)}is {subject.say(total)} long; {subject.say(least)} is safe.",
+            _short(subject, fold, total, least),
             subject.name,
             total,
             place=whole,
@@ -76,12 +80,16 @@ def _fold(subject: Subject, work: Work, fold: Fold) -> Iterator[Finding]:
         )
 
 
-def _named(work: Work, fold: Fold) -> str:
-    return "the fold" if fold.name == "fold" else fold.name
+def _named(fold: Fold) -> str:
+    return say("the fold") if fold.name == "fold" else named(fold.name)
 
 
-def _at(work: Work, fold: Fold) -> str:
-    return "" if fold.name == "fold" else f"at {fold.name} "
+def _short(subject: Subject, fold: Fold, total: float, least: float) -> str:
+    lengths = {"total": subject.say(total), "least": subject.say(least)}
+    if fold.name == "fold":
+        return say("The hinge is {total} long; {least} is safe.", **lengths)
+    where = named(fold.name)
+    return say("The hinge at {fold} is {total} long; {least} is safe.", fold=where, **lengths)
 
 
 def panel_along(work: Work, fold: Fold) -> float:
@@ -95,8 +103,12 @@ def panel_along(work: Work, fold: Fold) -> float:
 def _spans_in_words(subject: Subject, short: list[Span]) -> str:
     least = subject.say(min(s.length for s in short))
     if len(short) == 1:
-        return f"The paper crosses the fold in a span of only {least}: it tears."
-    return f"{len(short)} spans at the fold are short, the shortest {least}: they tear."
+        return say("The paper crosses the fold in a span of only {least}: it tears.", least=least)
+    return say(
+        "{n} spans at the fold are short, the shortest {least}: they tear.",
+        n=len(short),
+        least=least,
+    )
 
 
 def _axis(work: Work, fold: Fold) -> tuple[tuple[tuple[float, float], tuple[float, float]], ...]:
@@ -109,4 +121,4 @@ def _more_lap(subject: Subject, work: Work, wanted: float) -> tuple[Mend, ...]:
     lap = lap_for(work.mirrored, wanted)
     if lap is None:
         return ()
-    return (Mend(f"lap {subject.say(lap)}", work.mirrored.step, {"lap": lap}),)
+    return (Mend(say("lap {lap}", lap=subject.say(lap)), work.mirrored.step, {"lap": lap}),)

@@ -13,6 +13,7 @@ from stileblade.piece.lying import AtFolds, FixedBy, Lying
 from stileblade.piece.small_parts import NARROW, SMALL, is_small
 from stileblade.piece.work import Work
 from stileblade.steps.kinds.at_folds import AtFoldsStep, Way, folds_under
+from stileblade.words import say
 
 GLUE = 15.0
 """mm^2 of glue that hold a layer."""
@@ -69,7 +70,7 @@ def _at_folds(subject: Subject, work: Work, lying: Lying, host: Work) -> Iterato
     yield Finding(
         "layers.fold",
         Severity.ERROR,
-        f"It lies across {names}, and nothing says what it does there.",
+        say("It lies across {names}, and nothing says what it does there.", names=names),
         subject.name,
         sum(_length(a, b) for a, b in spans),
         hint="Let it end on either side, be creased with the fold, or be fixed on one side only.",
@@ -114,10 +115,10 @@ def _out(subject: Subject, out: Cell, of: str, how: str) -> Iterator[Finding]:
     yield Finding(
         "layers.out",
         Severity.WARNING,
-        f"It stands out of {of}, by up to about {subject.say(by)}.",
+        say("It stands out of {of}, by up to about {by}.", of=of, by=subject.say(by)),
         subject.name,
         by,
-        hint=f"{how}, or say that it may stand out.",
+        hint=say("{how}, or say that it may stand out.", how=how),
         step=_start(subject),
         place=Place(outlines=(work.paper,)),
         mends=_saying(subject, "may_stand_out", "let it stand out"),
@@ -147,7 +148,7 @@ def _over_windows(subject: Subject, layer: Layer, stack: Stack) -> Iterator[Find
             yield Finding(
                 "layers.window",
                 Severity.WARNING,
-                f"It covers {subject.area(covered)} of a window of the base.",
+                say("It covers {covered} of a window of the base.", covered=subject.area(covered)),
                 subject.name,
                 covered,
                 hint="Move it, cut the window in it as well, or say that it may cover windows.",
@@ -169,11 +170,18 @@ def _glued(subject: Subject, layer: Layer, stack: Stack) -> Iterator[Finding]:
     yield Finding(
         "layers.glue",
         Severity.WARNING,
-        f"Only {subject.area(area)} of it lie on something, {subject.say(wide)} wide at most: "
-        "glue will hardly hold it.",
+        say(
+            "Only {area} of it lie on something, {wide} wide at most: glue will hardly hold it.",
+            area=subject.area(area),
+            wide=subject.say(wide),
+        ),
         subject.name,
         area,
-        hint=f"At least {subject.area(GLUE)} and {subject.say(NARROW)} wide are wanted.",
+        hint=say(
+            "At least {glue} and {narrow} wide are wanted.",
+            glue=subject.area(GLUE),
+            narrow=subject.say(NARROW),
+        ),
         step=_start(subject),
         place=Place(outlines=(layer.work.paper,)),
     )
@@ -192,7 +200,11 @@ def _parts(subject: Subject, work: Work) -> Iterator[Finding]:
         yield Finding(
             "layers.parts",
             Severity.NOTE,
-            f"It is {len(parts)} separate parts; the smallest has {subject.area(parts[-1].area)}.",
+            say(
+                "It is {n} separate parts; the smallest has {area}.",
+                n=len(parts),
+                area=subject.area(parts[-1].area),
+            ),
             subject.name,
             len(parts),
             hint="So many pieces of it will lie on the table.",
@@ -200,11 +212,17 @@ def _parts(subject: Subject, work: Work) -> Iterator[Finding]:
         )
     small = [p for p in parts[-MOST_PARTS:] if is_small(p)]
     if small:
-        each = f"{len(small)} of its parts are" if len(parts) > 1 else "It is"
         yield Finding(
             "layers.small",
             Severity.WARNING,
-            f"{each} smaller than {subject.area(SMALL)} or narrower than {subject.say(NARROW)}.",
+            say(
+                "It is smaller than {small} or narrower than {narrow}."
+                " | {n} of its {parts} parts are smaller than {small} or narrower than {narrow}.",
+                n=len(small) if len(parts) > 1 else 1,
+                parts=len(parts),
+                small=subject.area(SMALL),
+                narrow=subject.say(NARROW),
+            ),
             subject.name,
             len(small),
             hint="Draw them with the pen on the layer below, make them one with their neighbour, or leave "

@@ -9,6 +9,7 @@ from stileblade.checks.check import CHECKS, Finding, Mend, Place, Severity, Subj
 from stileblade.geometry.measures.narrow import Thin, sharp_corners, thin_places
 from stileblade.piece.work import Work
 from stileblade.steps.kinds.soften import Soften
+from stileblade.words import say
 
 CRUMB = 4.0
 """mm^2: a smaller opening leaves a crumb that the blade can hardly free."""
@@ -34,38 +35,40 @@ def least(subject: Subject) -> Iterator[Finding]:
     if narrow:
         yield _thin(
             subject, "narrow.paper", narrow,
-            f"The paper is only {subject.say(narrow[0].width)} wide{_places(narrow)}; "
-            f"this stock needs {subject.say(wanted)}.",
+            say(
+                "The paper is only {width} wide; this stock needs {wanted}."
+                " | The paper is only {width} wide at the narrowest of {n} places; this stock needs {wanted}.",
+                n=len(narrow), width=subject.say(narrow[0].width), wanted=subject.say(wanted),
+            ),
         )  # fmt: skip
     close = thin_places(work.paper, CLOSE, of_paper=False)
     if close:
         yield _thin(
             subject, "cuts.close", close,
-            f"Two cuts run {subject.say(close[0].width)} apart{_places(close)}; "
-            f"{subject.say(CLOSE)} is the least.",
+            say(
+                "Two cuts run {width} apart; {least} is the least."
+                " | Two cuts run {width} apart at the narrowest of {n} places; {least} is the least.",
+                n=len(close), width=subject.say(close[0].width), least=subject.say(CLOSE),
+            ),
         )  # fmt: skip
     crumbs = [c for c in work.paper.openings if c.area < CRUMB]
     if crumbs:
-        count = (
-            "One opening leaves a crumb"
-            if len(crumbs) == 1
-            else f"{len(crumbs)} openings leave crumbs"
-        )
         yield Finding(
             "crumbs",
             Severity.NOTE,
-            f"{count} of less than {subject.area(CRUMB)}, the smallest "
-            f"{subject.area(min(c.area for c in crumbs))}.",
+            say(
+                "One opening leaves a crumb of less than {crumb}: {area}."
+                " | {n} openings leave crumbs of less than {crumb}, the smallest {area}.",
+                n=len(crumbs),
+                crumb=subject.area(CRUMB),
+                area=subject.area(min(c.area for c in crumbs)),
+            ),
             subject.name,
             len(crumbs),
             hint="Fill them, or free them with a needle.",
             place=Place(outlines=tuple(c.as_region() for c in crumbs)),
         )
     yield from _sharp(subject, work, wanted)
-
-
-def _places(found: tuple[Thin, ...]) -> str:
-    return f" at the narrowest of {len(found)} places" if len(found) > 1 else ""
 
 
 def _thin(subject: Subject, code: str, found: tuple[Thin, ...], message: str) -> Finding:
@@ -83,15 +86,22 @@ def _sharp(subject: Subject, work: Work, wanted: float) -> Iterator[Finding]:
     corners = sharp_corners(work.paper, SHARP)
     if not corners:
         return
-    count = "One corner is" if len(corners) == 1 else f"{len(corners)} corners are"
     radius = round(wanted / 2, 2)
     step = Soften(radius=radius)
     yield Finding(
         "corner.sharp",
         Severity.NOTE,
-        f"{count} sharper than {SHARP:g}°, the sharpest {corners[0].angle_deg:.1f}°: it lifts and snags.",
+        say(
+            "One corner is sharper than {sharp:g}°, {angle:.1f}°: it lifts and snags."
+            " | {n} corners are sharper than {sharp:g}°, the sharpest {angle:.1f}°: it lifts and snags.",
+            n=len(corners),
+            sharp=SHARP,
+            angle=corners[0].angle_deg,
+        ),
         subject.name,
         corners[0].angle_deg,
         place=Place(lines=tuple(((c.at[0] - 2, c.at[1]), (c.at[0] + 2, c.at[1])) for c in corners)),
-        mends=(Mend(f"soften with a radius of {subject.say(radius)}", add=step),),
+        mends=(
+            Mend(say("soften with a radius of {radius}", radius=subject.say(radius)), add=step),
+        ),
     )

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from stileblade.checks.check import CHECKS, Finding, Severity, Subject
+from stileblade.words import say
 
 
 @CHECKS.register("lines")
@@ -18,7 +19,7 @@ def lines(subject: Subject) -> Iterator[Finding]:
         yield Finding(
             "line.lost",
             Severity.ERROR,
-            f"A line is left out of the finished piece: {message}",
+            say("A line is left out of the finished piece: {message}", message=message),
             subject.name,
             hint=hint,
             step=line.step,

@@ -15,6 +15,7 @@ from stileblade.folding.closed import closed_card
 from stileblade.folding.hinge import hinge_length
 from stileblade.folding.stand import stand_of
 from stileblade.piece.work import Work
+from stileblade.words import say
 
 Measure = Callable[[], float | None]
 
@@ -47,7 +48,7 @@ def measures_of(evaluation: Evaluation, piece: str) -> dict[str, Measured]:
     ]
     folds = [f for f in work.folds if f.folds and not f.crease.inner]
     for fold in folds:
-        title = "Hinge" if len(folds) == 1 else f"Hinge, {fold.name}"
+        title = "Hinge" if len(folds) == 1 else say("Hinge, {fold}", fold=fold.name)
         found.append(Measured(f"hinge:{fold.name}", title, "mm", partial(_hinge, work, fold.name)))
     found += [
         Measured("room", "Room in the envelope", "mm", lambda: _room(subject)),
@@ -64,7 +65,7 @@ def measures_of(evaluation: Evaluation, piece: str) -> dict[str, Measured]:
     for step in dict.fromkeys(w.step for w in work.windows):
         number = subject.number(step)
         for to in ("fold", "edge"):
-            title = f"Window of step {number} to the {to}"
+            title = say("Window of step {number} to the {to}", number=number, to=to)
             found.append(
                 Measured(f"window:{step}:{to}", title, "mm", partial(_gap, work, step, to))
             )

@@ -11,6 +11,7 @@ from stileblade.geometry.regions.region import Contour
 from stileblade.geometry.regions.remembered import with_figures
 from stileblade.piece.work import Work
 from stileblade.steps.kinds.fill import Fill, Which
+from stileblade.words import listed, say
 
 SMALL = 30.0
 """mm^2: an opening smaller than this is hardly meant; larger ones are only noted."""
@@ -49,16 +50,16 @@ def openings(subject: Subject) -> Iterator[Finding]:
     for opening in left_in(work):
         (bays if closed_by_mirror(work, opening) else left).append(opening)
     if bays:
-        areas = ", ".join(subject.area(c.area) for c in bays[:3]) + (" …" if len(bays) > 3 else "")
-        many = (
-            "A bay at the fold becomes an opening"
-            if len(bays) == 1
-            else (f"{len(bays)} bays at the fold become openings")
-        )
+        areas = listed([subject.area(c.area) for c in bays[:3]]) + (" …" if len(bays) > 3 else "")
         yield Finding(
             "openings.mirrored",
             Severity.WARNING if bays[-1].area < SMALL else Severity.NOTE,
-            f"{many} where the mirror closes {'it' if len(bays) == 1 else 'them'}: {areas}.",
+            say(
+                "A bay at the fold becomes an opening where the mirror closes it: {areas}."
+                " | {n} bays at the fold become openings where the mirror closes them: {areas}.",
+                n=len(bays),
+                areas=areas,
+            ),
             subject.name,
             len(bays),
             step=work.mirrored.step if work.mirrored else "",
@@ -69,14 +70,15 @@ def openings(subject: Subject) -> Iterator[Finding]:
         group = [c for c in left if (c.area < SMALL) == small]
         if not group:
             continue
-        areas = ", ".join(subject.area(c.area) for c in group[:3]) + (
-            " …" if len(group) > 3 else ""
-        )
-        count = "One opening is" if len(group) == 1 else f"{len(group)} openings are"
+        areas = listed([subject.area(c.area) for c in group[:3]]) + (" …" if len(group) > 3 else "")
         yield Finding(
             "openings.small" if small else "openings.large",
             severity,
-            f"{count} left in: {areas}.",
+            say(
+                "One opening is left in: {areas}. | {n} openings are left in: {areas}.",
+                n=len(group),
+                areas=areas,
+            ),
             subject.name,
             len(group),
             place=Place(outlines=tuple(c.as_region() for c in group)),

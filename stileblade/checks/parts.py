@@ -7,6 +7,7 @@ from collections.abc import Iterator
 from stileblade.checks.check import CHECKS, Finding, Mend, Place, Severity, Subject
 from stileblade.geometry.regions.region import Region
 from stileblade.steps.step import PartTaken, Step, taking_part
+from stileblade.words import say
 
 
 @CHECKS.register("parts")
@@ -30,8 +31,14 @@ def parts(subject: Subject) -> Iterator[Finding]:
             yield Finding(
                 "parts.lost",
                 Severity.NOTE,
-                f"{_named(lost, len(parted.parts))} of the split {_are(lost)} in no piece: "
-                f"{'; '.join(_size(subject, parted.parts[n - 1]) for n in lost[:3])}.",
+                say(
+                    "Part {numbers} of {all} of the split is in no piece: {list}."
+                    " | Parts {numbers} of {all} of the split are in no piece: {list}.",
+                    n=len(lost),
+                    numbers=", ".join(map(str, lost)),
+                    all=len(parted.parts),
+                    list="; ".join(_size(subject, parted.parts[n - 1]) for n in lost[:3]),
+                ),
                 subject.name,
                 len(lost),
                 hint="It is waste, or a piece of its own.",
@@ -43,22 +50,19 @@ def parts(subject: Subject) -> Iterator[Finding]:
             yield Finding(
                 "parts.twice",
                 Severity.WARNING,
-                f"{_named(twice, len(parted.parts))} of the split {_are(twice)} in more than one piece.",
+                say(
+                    "Part {numbers} of {all} of the split is in more than one piece."
+                    " | Parts {numbers} of {all} of the split are in more than one piece.",
+                    n=len(twice),
+                    numbers=", ".join(map(str, twice)),
+                    all=len(parted.parts),
+                ),
                 subject.name,
                 len(twice),
                 hint="Keep other parts here, or take one of the pieces away.",
                 step=step.id,
                 place=Place(outlines=tuple(parted.parts[n - 1] for n in twice)),
             )
-
-
-def _named(numbers: list[int], of: int) -> str:
-    word = "Part" if len(numbers) == 1 else "Parts"
-    return f"{word} {', '.join(map(str, numbers))} of {of}"
-
-
-def _are(numbers: list[int]) -> str:
-    return "is" if len(numbers) == 1 else "are"
 
 
 def _size(subject: Subject, part: Region) -> str:
@@ -68,5 +72,5 @@ def _size(subject: Subject, part: Region) -> str:
 
 def _piece(key: str, name: str, step: Step, number: int) -> Mend:
     start = taking_part(PartTaken(key, step.id, number))
-    made = (f"{name}, part {number}"[:60], (start,))
-    return Mend(f"make part {number} a piece", pieces=(made,))
+    made = (say("{name}, part {number}", name=name, number=number)[:60], (start,))
+    return Mend(say("make part {number} a piece", number=number), pieces=(made,))

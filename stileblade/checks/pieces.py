@@ -8,6 +8,7 @@ from collections.abc import Iterator
 from stileblade.checks.check import CHECKS, Finding, Mend, Place, Severity, Subject
 from stileblade.geometry.measures.distances import joining_gap
 from stileblade.steps.kinds.grow import Grow
+from stileblade.words import say
 
 NECK = 5.0
 """mm: how wide the paper is at least where a surround joins two parts."""
@@ -29,7 +30,11 @@ def pieces(subject: Subject) -> Iterator[Finding]:
     yield Finding(
         "pieces.apart",
         Severity.ERROR,
-        f"It is {len(parts)} separate pieces; the smallest has {subject.area(smallest)}.",
+        say(
+            "It is {n} separate pieces; the smallest has {smallest}.",
+            n=len(parts),
+            smallest=subject.area(smallest),
+        ),
         subject.name,
         len(parts),
         hint="Weld them, or let them overlap.",
@@ -52,7 +57,7 @@ def _surrounds(subject: Subject) -> tuple[Mend, ...]:
     margin = math.ceil(2 * (wanted + own)) / 2
     if margin > WIDEST:
         return ()
-    title = f"surround of {subject.say(margin)}"
+    title = say("surround of {margin}", margin=subject.say(margin))
     if own > 0:
         return (Mend(title, last.id, last.grown_to(margin)),)
     return (Mend(title, add=Grow(margin=margin), before=outline[1]),)

@@ -18,6 +18,7 @@ from stileblade.piece.work import Work
 from stileblade.steps.kinds.split import Split
 from stileblade.steps.measured import Edge, Runs
 from stileblade.steps.step import PartTaken, taking_part
+from stileblade.words import say
 
 TAB = 12.0
 """mm: how deep a glue tab is that joins two sheets."""
@@ -36,7 +37,7 @@ def sheet(subject: Subject) -> Iterator[Finding]:
     size = f"{subject.say(box.width)} x {subject.say(box.height)}"
     sheet_size = f"{subject.say(paper.sheet_width)} x {subject.say(paper.sheet_height)}"
     edge = (
-        f" with {subject.say(paper.edge)} of edge that the machine cannot reach"
+        say(" with {edge} of edge that the machine cannot reach", edge=subject.say(paper.edge))
         if paper.edge
         else ""
     )
@@ -44,7 +45,13 @@ def sheet(subject: Subject) -> Iterator[Finding]:
         yield Finding(
             "sheet.turned",
             Severity.NOTE,
-            f"{size} goes on a sheet of {sheet_size}{edge} only when turned by {turn}°.",
+            say(
+                "{size} goes on a sheet of {sheet_size}{edge} only when turned by {turn}°.",
+                size=size,
+                sheet_size=sheet_size,
+                edge=edge,
+                turn=turn,
+            ),
             subject.name,
             turn,
             hint="Lay it so, or take a larger sheet.",
@@ -55,7 +62,13 @@ def sheet(subject: Subject) -> Iterator[Finding]:
     yield Finding(
         "sheet.over",
         Severity.ERROR,
-        f"{size} does not go on a sheet of {sheet_size}{edge}: {subject.say(over)} too large.",
+        say(
+            "{size} does not go on a sheet of {sheet_size}{edge}: {over} too large.",
+            size=size,
+            sheet_size=sheet_size,
+            edge=edge,
+            over=subject.say(over),
+        ),
         subject.name,
         over,
         hint="Take a larger sheet, or join it of two.",
@@ -104,7 +117,7 @@ def _formats(subject: Subject, box: Box) -> tuple[Mend, ...]:
     takes.sort(key=lambda s: s.width * s.height)
     return tuple(
         Mend(
-            f"sheet {s.name}",
+            say("sheet {name}", name=s.name),
             paper=(paper.id, {"sheet_width": s.width, "sheet_height": s.height}),
         )
         for s in takes[:2]
@@ -140,8 +153,18 @@ def _joined(subject: Subject, work: Work, room: tuple[float, float]) -> tuple[Me
         tab=TAB,
     )
     start = taking_part(PartTaken(piece.id, split.id, 1))
-    title = f"join of two sheets at {fold.name}, with a glue tab of {subject.say(TAB)}"
-    return (Mend(title, add=split, pieces=((f"{piece.name}, to be glued on"[:60], (start,)),)),)
+    title = say(
+        "join of two sheets at {name}, with a glue tab of {tab}",
+        name=fold.name,
+        tab=subject.say(TAB),
+    )
+    return (
+        Mend(
+            title,
+            add=split,
+            pieces=((say("{name}, to be glued on", name=piece.name)[:60], (start,)),),
+        ),
+    )
 
 
 def _apart(box: Box, fold: Fold) -> tuple[tuple[float, float], tuple[float, float]]:

@@ -13,6 +13,7 @@ from stileblade.geometry.measures import distances
 from stileblade.geometry.regions.along import points_along
 from stileblade.piece.lines import DrawnLine, How
 from stileblade.piece.work import Work
+from stileblade.words import say
 
 MEETS = 0.05
 """mm: a slit that ends this near to a fold or an edge ends at it."""
@@ -59,7 +60,7 @@ def _across(subject: Subject, work: Work, line: DrawnLine) -> Iterator[Finding]:
         yield Finding(
             "slit.across",
             Severity.WARNING,
-            f"A slit runs across {names}: it opens when the card is folded.",
+            say("A slit runs across {names}: it opens when the card is folded.", names=names),
             subject.name,
             len(hit),
             step=line.step,
@@ -81,7 +82,11 @@ def _beside(subject: Subject, work: Work, line: DrawnLine) -> Iterator[Finding]:
         yield Finding(
             "slit.near",
             Severity.WARNING,
-            f"A slit runs {subject.say(nearest[0])} from a cut edge; {subject.say(CLOSE)} is safe.",
+            say(
+                "A slit runs {say} from a cut edge; {close} is safe.",
+                say=subject.say(nearest[0]),
+                close=subject.say(CLOSE),
+            ),
             subject.name,
             nearest[0],
             step=line.step,

@@ -11,6 +11,7 @@ from stileblade.geometry.measures import cells as kernel
 from stileblade.piece.folds import Made
 from stileblade.piece.work import Work
 from stileblade.steps.kinds.crease import Crease
+from stileblade.words import say
 
 SLIVER = 0.4
 """mm: a rim of the paper below that is narrower looks like a mistake."""
@@ -45,12 +46,18 @@ def stack_(subject: Subject) -> Iterator[Finding]:
             yield Finding(
                 "stack.thick",
                 Severity.WARNING,
-                f"Closed it is {subject.say(stack.bulk)} thick: a single score line will not close on that.",
+                say(
+                    "Closed it is {bulk} thick: a single score line will not close on that.",
+                    bulk=subject.say(stack.bulk),
+                ),
                 subject.name,
                 stack.bulk,
                 hint="Score the fold twice, as far apart as the card is thick.",
                 mends=(
-                    Mend(f"spine of {subject.say(wide)}", add=Crease(made=Made.SCORE, spine=wide)),
+                    Mend(
+                        say("spine of {wide}", wide=subject.say(wide)),
+                        add=Crease(made=Made.SCORE, spine=wide),
+                    ),
                 )
                 if wide <= 20
                 else (),
@@ -70,7 +77,11 @@ def _hidden(subject: Subject, stack: Stack, names: dict[str, str]) -> Iterator[F
             yield Finding(
                 "stack.hidden",
                 Severity.WARNING,
-                f"{names[upper.key]!r} hides all of {names[lower.key]!r}.",
+                say(
+                    "{names!r} hides all of {names2!r}.",
+                    names=names[upper.key],
+                    names2=names[lower.key],
+                ),
                 subject.name,
                 hint="Change their order, make the upper one smaller, or take the lower one away.",
             )
@@ -93,8 +104,12 @@ def _slivers(subject: Subject, stack: Stack, names: dict[str, str]) -> Iterator[
                 yield Finding(
                     "stack.sliver",
                     Severity.WARNING,
-                    f"{names[lower.key]!r} shows beside {names[upper.key]!r} by less than "
-                    f"{subject.say(SLIVER)}.",
+                    say(
+                        "{names!r} shows beside {names2!r} by less than {sliver}.",
+                        names=names[lower.key],
+                        names2=names[upper.key],
+                        sliver=subject.say(SLIVER),
+                    ),
                     subject.name,
                     SLIVER,
                     hint="Let it show by more, or not at all.",
@@ -117,7 +132,7 @@ def _in_the_way(subject: Subject, stack: Stack, names: dict[str, str]) -> Iterat
             yield Finding(
                 "stack.clear",
                 Severity.WARNING,
-                f"{names[layer.key]!r} lies where the base {what}.",
+                say("{names!r} lies where the base {what}.", names=names[layer.key], what=what),
                 subject.name,
                 max(on, cut),
                 hint="Cut it out there, or let it end before.",
@@ -154,8 +169,11 @@ def _meeting(subject: Subject, stack: Stack, names: dict[str, str]) -> Iterator[
             yield Finding(
                 "stack.meet",
                 Severity.WARNING,
-                f"{names[layer.key]!r} stands {subject.say(layer.high)} high where a standing part lies when the "
-                "card is closed.",
+                say(
+                    "{names!r} stands {high} high where a standing part lies when the card is closed.",
+                    names=names[layer.key],
+                    high=subject.say(layer.high),
+                ),
                 subject.name,
                 layer.high,
                 hint="Fix it with glue, or put it where nothing folds down onto it.",

@@ -15,6 +15,7 @@ from stileblade.geometry.regions.region import Region
 from stileblade.piece.windows import Opened
 from stileblade.piece.work import Work
 from stileblade.tolerance import TOLERANCE
+from stileblade.words import say
 
 SAFE = 6.0
 LEAST = 3.0
@@ -50,9 +51,13 @@ def windows(subject: Subject) -> Iterator[Finding]:
         yield Finding(
             "window.near",
             severity,
-            f"The window of step {subject.number(window.step)} is {subject.say(gap.distance)} "
-            f"from the {gap.to}; "
-            f"{subject.say(SAFE)} is safe.",
+            say(
+                "The window of step {step} is {distance} from the {to}; {safe} is safe.",
+                step=subject.number(window.step),
+                distance=subject.say(gap.distance),
+                to=gap.to,
+                safe=subject.say(SAFE),
+            ),
             subject.name,
             gap.distance,
             step=window.step,
@@ -96,4 +101,6 @@ def _moved(subject: Subject, work: Work, window: Opened, gap: Gap) -> tuple[Mend
     values = outcome.step.moved_by(outcome.before, float(dx), float(dy)) if outcome.before else {}
     if not values:
         return ()
-    return (Mend(f"move {subject.say(SAFE - gap.distance)} away", window.step, values),)
+    return (
+        Mend(say("move {safe} away", safe=subject.say(SAFE - gap.distance)), window.step, values),
+    )

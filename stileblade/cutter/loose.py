@@ -13,6 +13,7 @@ from stileblade.geometry.curves.vectors import norms
 from stileblade.geometry.measures import loosening
 from stileblade.geometry.measures.faces import TEARS, Face, Faces, crossing, faces_of, runs_along
 from stileblade.geometry.measures.nearness import Near
+from stileblade.words import say
 
 _AGAIN = 2.4
 """mm: closed cuts run on over their starts by less."""
@@ -88,7 +89,9 @@ def outcome_of(played: Played, *, runs: int = 1) -> Outcome:
     joined = _joined(cuts)
     faults += [
         Found(
-            Fault.OPEN_CONTOUR, f"An outline is open by {j.gap_mm:.2f} mm and stays joined.", j.at
+            Fault.OPEN_CONTOUR,
+            say("An outline is open by {gap_mm:.2f} mm and stays joined.", gap_mm=j.gap_mm),
+            j.at,
         )
         for j in joined
         if not _closes(j, faces)
@@ -144,7 +147,13 @@ def _order(played: Played, loose: tuple[Loose, ...], faces: Faces, times: Floats
             found.append(
                 Found(
                     Fault.ORDER,
-                    f"A piece of {loosening.area_of(loosening.filled(face)):,.0f} mm² is loose after {t:.1f} s, and the {what} still works in it after {when[first]:.1f} s.",
+                    say(
+                        "A piece of {area_of:,.0f} mm² is loose after {t:.1f} s, and the {what} still works in it after {when:.1f} s.",
+                        area_of=loosening.area_of(loosening.filled(face)),
+                        t=t,
+                        what=what,
+                        when=when[first],
+                    ),
                     (float(places[first, 0]), float(places[first, 1])),
                     float(when[first]),
                 )
@@ -192,7 +201,11 @@ def _cut_again(
             told.add(second)
             middle = faces.edges[where[len(where) // 2]].mean(axis=0)
             at_s = float(cuts[second].times[0])
-            said = f"{run:.1f} mm are cut {'twice' if runs == 1 else f'more than {runs} times'}."
+            said = say(
+                "{run:.1f} mm are cut {runs}.",
+                run=run,
+                runs="twice" if runs == 1 else say("more than {runs} times", runs=runs),
+            )
             found.append(Found(Fault.CUT_TWICE, said, (float(middle[0]), float(middle[1])), at_s))
     return found
 

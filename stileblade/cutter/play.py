@@ -14,6 +14,7 @@ from stileblade.cutter.sent import Fault, Found, Sent, Stroke
 from stileblade.geometry.curves.segments import Floats
 from stileblade.geometry.curves.vectors import norms
 from stileblade.machine.machine import Machine, Tool
+from stileblade.words import say
 
 _BEYOND = 0.02
 """mm beyond the bed that no machine feels."""
@@ -113,7 +114,12 @@ def _off_bed(sent: Sent, machine: Machine) -> list[Found]:
         out = np.maximum(-p, p - [machine.bed_width, machine.bed_height]).max(axis=1)
         if out.max() > _BEYOND:
             k = int(np.argmax(out > _BEYOND))
-            said = f"A line runs {out.max():.2f} mm beyond the bed of {machine.bed_width:g} x {machine.bed_height:g} mm."
+            said = say(
+                "A line runs {max:.2f} mm beyond the bed of {bed_width:g} x {bed_height:g} mm.",
+                max=out.max(),
+                bed_width=machine.bed_width,
+                bed_height=machine.bed_height,
+            )
             return [Found(Fault.OFF_BED, said, (float(p[k, 0]), float(p[k, 1])))]
     return []
 

@@ -13,6 +13,7 @@ from stileblade.errors import ReadingError
 from stileblade.geometry.curves.segments import Floats
 from stileblade.machine.machine import Machine
 from stileblade.registry import Registry, import_all
+from stileblade.words import say
 
 MOST_BYTES = 30_000_000
 CHORD = 0.002
@@ -77,14 +78,17 @@ class Sent:
         self.count += len(stroke.places)
         if self.count > MOST_PLACES:
             raise ReadingError(
-                f"The file moves the tool to more than {MOST_PLACES:,} places.",
+                say(
+                    "The file moves the tool to more than {most_places:,} places.",
+                    most_places=MOST_PLACES,
+                ),
                 hint="Send it in parts, sheet by sheet.",
             )
         self.strokes.append(stroke)
 
     def refuse(self, message: str, at: Floats | None = None, line: int = 0) -> None:
         """A refusal; of the same sentence only the first is kept."""
-        where = f" (line {line})" if line else ""
+        where = say(" (line {line})", line=line) if line else ""
         if len(self.refused) < 20 and all(
             f.message.split(" (line")[0] != message for f in self.refused
         ):
@@ -129,7 +133,11 @@ def read_sent(content: bytes, machine: Machine) -> Sent:
         raise ReadingError("The file is empty.", hint="Save it again, and send that.")
     if len(content) > MOST_BYTES:
         raise ReadingError(
-            f"The file has {len(content) / 1e6:.1f} MB; at most {MOST_BYTES / 1e6:.0f} MB are taken.",
+            say(
+                "The file has {len:.1f} MB; at most {most_bytes:.0f} MB are taken.",
+                len=len(content) / 1e6,
+                most_bytes=MOST_BYTES / 1e6,
+            ),
             hint="Send it in parts, sheet by sheet.",
         )
     head = content[:4000]
@@ -139,7 +147,8 @@ def read_sent(content: bytes, machine: Machine) -> Sent:
             return language.read(content, machine)
     known = ", ".join(language.title for language in known_ones)
     raise ReadingError(
-        "This is in no language that the machine understands.", hint=f"It takes {known}."
+        "This is in no language that the machine understands.",
+        hint=say("It takes {known}.", known=known),
     )
 
 

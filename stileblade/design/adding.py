@@ -11,6 +11,7 @@ from stileblade.design.evaluation import Evaluation
 from stileblade.piece.lying import Facing
 from stileblade.steps.proposing import NewPiece, OnCard, Proposal
 from stileblade.steps.step import STEPS
+from stileblade.words import say
 
 
 def on_card(evaluation: Evaluation, panel: str = "") -> OnCard | None:
@@ -53,9 +54,9 @@ def _piece(
     if new.of:
         steps[0]["of"] = keys[new.of - 1]
     names = {p["name"] for p in data["pieces"]}
-    name = new.name[:54]
+    name = own = say(new.name)[:54]
     if name in names:
-        name = next(n for i in count(2) if (n := f"{new.name[:54]} {i}") not in names)
+        name = next(n for i in count(2) if (n := f"{own} {i}") not in names)
     return Piece.model_validate(
         {
             "id": key,
@@ -81,7 +82,11 @@ def _paper(new: NewPiece, data: dict[str, Any], own: str) -> str:
     ids = {p["id"] for p in data["papers"]}
     key = next(k for n in count(2) if (k := f"paper-{n}") not in ids)
     like = next(p for p in data["papers"] if p["id"] == own)
-    name = f"See-through, {new.name}" if new.light else f"Paper of {new.name}"
+    name = (
+        say("See-through, {name}", name=new.name)
+        if new.light
+        else say("Paper of {name}", name=new.name)
+    )
     made = {**like, "id": key, "name": name[:60], "outside": new.colour, "inside": new.colour,
             "light": new.light}  # fmt: skip
     if new.light:

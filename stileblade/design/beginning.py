@@ -10,6 +10,7 @@ from stileblade.design.evaluation import Artworks
 from stileblade.outlines.figure import Figure
 from stileblade.steps.beginning import Beginning, Begun
 from stileblade.steps.step import STEPS
+from stileblade.words import say
 
 
 @dataclass(frozen=True)
@@ -46,7 +47,8 @@ def _begun(design: Design, beginning: Beginning) -> Design:
         card = Card.model_validate({**card.model_dump(), "folding": beginning.folding})
     first = design.pieces[0]
     steps = [{**s.model_dump(mode="json"), "id": ""} for s in beginning.steps]
-    base = Piece.model_validate({**first.model_dump(mode="json"), "steps": steps})
+    data = first.model_dump(mode="json")
+    base = Piece.model_validate({**data, "name": say(first.name), "steps": steps})
     read = {name for step in base.steps for name in step.outlines()}
     artworks = {k: v for k, v in design.artworks.items() if k in read}
     return design.model_copy(update={"card": card, "pieces": [base], "artworks": artworks})

@@ -21,6 +21,7 @@ from stileblade.piece.lying import Facing, FixedBy, Lies
 from stileblade.steps.step import Setting
 from stileblade.steps.union import AnyStep
 from stileblade.units import Unit
+from stileblade.words import say
 
 VERSION = 4
 MOST_STEPS = 200
@@ -221,15 +222,23 @@ def load_design(data: Any) -> Design:
         raise DocumentError("This is no design document: it is not a JSON object.")
     if data.get("format", "stileblade") != "stileblade":
         raise DocumentError(
-            f"format={str(data.get('format'))[:40]!r}: this is no Stileblade design.",
+            say(
+                "format={what!r}: this is no Stileblade design.", what=str(data.get("format"))[:40]
+            ),
             where="format",
         )
     version = data.get("version", VERSION)
     if not isinstance(version, int) or isinstance(version, bool) or version < 1:
-        raise DocumentError(f"version={str(version)[:20]!r} is no version.", where="version")
+        raise DocumentError(
+            say("version={what!r} is no version.", what=str(version)[:20]), where="version"
+        )
     if version > VERSION:
         raise DocumentError(
-            f"The design is of version {version}; this program reads versions up to {VERSION}.",
+            say(
+                "The design is of version {version}; this program reads versions up to {version2}.",
+                version=version,
+                version2=VERSION,
+            ),
             hint="Open it with the newer program that wrote it. It has been left as it was.",
             where="version",
         )
@@ -255,7 +264,7 @@ def read_design(text: str | bytes) -> Design:
     try:
         data = json.loads(text)
     except (ValueError, RecursionError) as error:
-        raise DocumentError(f"This is no JSON: {error}.") from error
+        raise DocumentError(say("This is no JSON: {error}.", error=error)) from error
     return load_design(data)
 
 
@@ -266,5 +275,5 @@ def _in_words(error: ValidationError) -> tuple[str]:
     value = first.get("input")
     shown = f" (it is {value!r})" if isinstance(value, str | int | float) else ""
     more = error.error_count() - 1
-    rest = f" And {more} more." if more else ""
+    rest = say(" And {more} more.", more=more) if more else ""
     return (f"{where}: {message}{shown[:80]}.{rest}",)

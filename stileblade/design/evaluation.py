@@ -29,6 +29,7 @@ from stileblade.spending import OverSpent, for_step
 from stileblade.steps.step import Setting, Step
 from stileblade.tolerance import TOLERANCE
 from stileblade.unexpected import SORRY, logger
+from stileblade.words import say, spoken
 
 
 @dataclass(frozen=True, eq=False)
@@ -212,7 +213,8 @@ def _piece(
     until: tuple[str, str] | None,
 ) -> PieceOutcome:
     work: Work | None = None
-    key = ""
+    # what could not be done, and notes, are kept as they were said
+    key = spoken()
     outcomes = []
     for step in piece.steps:
         before, problem, step_key = work, None, key
@@ -259,7 +261,7 @@ def _tried(
 def too_much(what: str) -> StepError:
     """Of a step that takes more ``what`` than is given to one."""
     return StepError(
-        f"It takes too much {what} to compute, and was given up.",
+        say("It takes too much {what} to compute, and was given up.", what=what),
         hint="Take fewer copies, larger distances or a simpler outline, or switch it off.",
     )
 
@@ -267,7 +269,7 @@ def too_much(what: str) -> StepError:
 def _apply(step: Step, work: Work | None, setting: Setting) -> Work | StepError:
     if step.starts_with and work is not None:
         return StepError(
-            f"A piece has one start; '{step.title}' comes after another.",
+            say("A piece has one start; '{title}' comes after another.", title=step.title),
             hint="Take one of the two away, or use 'Weld on'.",
         )
     try:
@@ -284,7 +286,8 @@ def _apply(step: Step, work: Work | None, setting: Setting) -> Work | StepError:
     except Exception:  # the rest of the card is computed all the same
         logger.exception("the step %s could not be computed", step.title)
         return StepError(
-            "It could not be computed.", hint=f"{SORRY} Change its values, or switch it off."
+            "It could not be computed.",
+            hint=say("{sorry} Change its values, or switch it off.", sorry=SORRY),
         )
 
 

@@ -14,6 +14,7 @@ from stileblade.design.document import Card, Design, Piece
 from stileblade.design.evaluation import evaluate
 from stileblade.geometry.curves.places import Box
 from stileblade.steps.step import Step
+from stileblade.words import say
 
 
 @dataclass(frozen=True)
@@ -51,7 +52,7 @@ def refold(design: Design, card: Card) -> Refolded:
             steps.append(placed)
         panel = panels.get(piece.panel, piece.panel)
         if panel != piece.panel and steps:
-            why = f"lies on {panel!r} now"
+            why = say("lies on {panel!r} now", panel=panel)
             changes.append(Change(piece.id, steps[0].id, steps[0].title, "placed", why))
         pieces.append(piece.model_copy(update={"steps": steps, "panel": panel}))
     moved = design.model_copy(update={"card": card, "pieces": pieces})
@@ -125,7 +126,7 @@ def _placed(step: Step, panels: dict[str, str], folds: dict[str, str]) -> tuple[
             values[name] = others[value]
     if not values:
         return step, ""
-    why = ", ".join(f"now on {v!r}" for v in values.values())
+    why = ", ".join(say("now on {v!r}", v=v) for v in values.values())
     return step.model_copy(update=values), why
 
 

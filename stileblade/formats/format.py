@@ -10,6 +10,7 @@ from stileblade.formats.options import FileOptions
 from stileblade.formats.plan import Plan
 from stileblade.registry import Registry, import_all
 from stileblade.unexpected import SORRY, logger
+from stileblade.words import say
 
 Writer = Callable[[Plan, FileOptions], bytes]
 
@@ -37,7 +38,9 @@ class Format:
         except Exception as error:
             logger.exception("%s could not be written", self.title)
             raise StilebladeError(
-                f"The file could not be written as {self.title}.", hint=SORRY, code="format"
+                say("The file could not be written as {title}.", title=self.title),
+                hint=SORRY,
+                code="format",
             ) from error
 
 

@@ -14,6 +14,7 @@ from pydantic import Field, ValidationError, model_validator
 from stileblade.errors import DocumentError
 from stileblade.fields import Values, choice, length, number_of
 from stileblade.machine.operation import THROUGH, WORDS, Operation
+from stileblade.words import say
 
 MOST_BYTES = 100_000
 
@@ -101,7 +102,11 @@ class Machine(Values):
             if operation in tool.does:
                 return tool
         raise DocumentError(
-            f"The machine {self.title!r} has no tool for {WORDS[operation]}.",
+            say(
+                "The machine {title!r} has no tool for {words}.",
+                title=self.title,
+                words=WORDS[operation],
+            ),
             hint="Choose another machine, or give one of its tools that operation.",
         )
 
@@ -113,7 +118,13 @@ class Machine(Values):
 def read_machine(content: str | bytes, *, name: str = "machine") -> Machine:
     """A machine from its JSON. DocumentError says which value is wrong."""
     if len(content) > MOST_BYTES:
-        raise DocumentError(f"{name}: larger than {MOST_BYTES // 1000} kB is no machine.")
+        raise DocumentError(
+            say(
+                "{name}: larger than {most_bytes} kB is no machine.",
+                name=name,
+                most_bytes=MOST_BYTES // 1000,
+            )
+        )
     try:
         return Machine.model_validate_json(content)
     except ValidationError as error:
@@ -136,6 +147,6 @@ def machine_of(name: str) -> Machine:
         except OSError as error:
             raise DocumentError(f"{path}: {error.strerror or error}.") from error
     raise DocumentError(
-        f"--machine {name[:40]!r} is none of {', '.join(known)}.",
+        say("--machine {name!r} is none of {list}.", name=name[:40], list=", ".join(known)),
         hint="A machine of your own is named by its file, which ends in .json.",
     )

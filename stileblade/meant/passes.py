@@ -15,6 +15,7 @@ from stileblade.machine.machine import Machine
 from stileblade.machine.operation import WORDS, Operation
 from stileblade.meant.register import NEAR
 from stileblade.meant.sheet import MeantLine
+from stileblade.words import say
 
 _THERE = 0.7
 """A line of which less is there is missing."""
@@ -49,11 +50,19 @@ def line_faults(
                 missing.append(line)
         if cut:
             code = _CUT[operation]
-            said = f"{_count(len(cut), len(lines))} that {_is(len(cut))} {_SAYS[code]} {_is(len(cut))} cut."
+            said = say(
+                "Cut through: {lines} {says}.",
+                lines=_lines(len(cut), len(lines)),
+                says=_SAYS[code],
+            )
             found.append(Found(code, said, _middle(cut[0])))
         if missing:
             word = WORDS[operation]
-            what = f"{word}: {_count(len(missing), len(lines))} {_is(len(missing))} missing."
+            what = say(
+                "{word} missing: {lines}.",
+                word=say(word),
+                lines=_lines(len(missing), len(lines)),
+            )
             found.append(Found(Fault.PASS_MISSING, what[0].upper() + what[1:], _middle(missing[0])))
     if runs_each > 1 and not found:
         found += _too_seldom(runs, [m for m in meant if m.operation.parts], runs_each)
@@ -78,9 +87,11 @@ def _too_seldom(runs: Sequence[Run], cuts: Sequence[MeantLine], wanted: int) -> 
     if not found:
         return []
     line, times = found[0]
-    said = (
-        f"Cuts: {_count(len(found), len(cuts))} {_is(len(found))} run along {max(times, 1)} of "
-        f"{wanted} times."
+    said = say(
+        "Cuts run along {times} of {wanted} times: {lines}.",
+        lines=_lines(len(found), len(cuts)),
+        times=max(times, 1),
+        wanted=wanted,
     )
     return [Found(Fault.PASS_MISSING, said, _middle(line))]
 
@@ -96,14 +107,10 @@ def _is_cut(places: Floats, knives: Near, meant: Near) -> bool:
     return bool(free.sum() and there.sum() > _THERE * free.sum())
 
 
-def _count(some: int, all_: int) -> str:
+def _lines(some: int, all_: int) -> str:
     if some == all_:
-        return f"all {some} lines" if some > 1 else "the line"
-    return f"{some} of {all_} lines"
-
-
-def _is(count: int) -> str:
-    return "is" if count == 1 else "are"
+        return say("the line | all {n} lines", n=some)
+    return say("{some} of {all} lines", some=some, all=all_)
 
 
 def _middle(line: MeantLine) -> tuple[float, float]:
@@ -131,7 +138,12 @@ def corner_faults(runs: Sequence[Run], meant: Sequence[MeantLine]) -> list[Found
     if away[worst] < _ROUNDED:
         return []
     x, y = places[worst]
-    said = f"{int((away > _ROUNDED).sum())} corners are rounded, by up to {away[worst]:.2f} mm: the blade's trail of {max(trails):g} mm is not made up for."
+    said = say(
+        "{n} corners are rounded, by up to {away:.2f} mm: the blade's trail of {trails:g} mm is not made up for.",
+        n=int((away > _ROUNDED).sum()),
+        away=away[worst],
+        trails=max(trails),
+    )
     return [Found(Fault.TRAIL, said, (float(x), float(y)))]
 
 

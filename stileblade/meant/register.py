@@ -11,6 +11,7 @@ from stileblade.cutter.sent import Fault, Found
 from stileblade.geometry.curves.segments import Floats
 from stileblade.geometry.curves.transforms import identity
 from stileblade.geometry.measures.nearness import Near, spaced
+from stileblade.words import say
 
 NEAR = 0.25
 """mm: a line that is this near to one that was meant is that."""
@@ -93,11 +94,17 @@ def _faults(size: Floats, mirrored: str, scaled: bool) -> tuple[Found, ...]:
             else ""
         )
         why = "" if abs(s - 1) < _STRETCH else " Look at the units when it is sent."
-        text = f"All is {100 * s:.1f} % of what was meant{along}: too {word}.{why}"
+        text = say(
+            "All is {s:.1f} % of what was meant{along}: too {word}.{why}",
+            s=100 * s,
+            along=along,
+            word=word,
+            why=why,
+        )
         said.append(Found(Fault.SCALE, text))
     if mirrored:
         side = "left for right" if mirrored == "x" else "head for foot"
-        said.append(Found(Fault.MIRRORED, f"All is mirrored, {side}."))
+        said.append(Found(Fault.MIRRORED, say("All is mirrored, {side}.", side=side)))
     return tuple(said)
 
 

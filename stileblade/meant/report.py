@@ -19,6 +19,7 @@ from stileblade.geometry.measures.nearness import Near
 from stileblade.meant.passes import corner_faults, line_faults
 from stileblade.meant.register import Register, register
 from stileblade.meant.sheet import MeantLine, MeantSheet, meant_lines
+from stileblade.words import say
 
 GOOD = 0.05
 """mm: outlines this near are as they were meant."""
@@ -125,7 +126,11 @@ def _line_faults(
 
 
 def _uncut(meant: Meant, joined: Joined) -> Found:
-    said = f"{meant.piece} of {meant.design} stays joined to the sheet: its outline is not cut all round."
+    said = say(
+        "{piece} of {design} stays joined to the sheet: its outline is not cut all round.",
+        piece=meant.piece,
+        design=meant.design,
+    )
     return Found(Fault.OPEN_CONTOUR, said, joined.at)
 
 
@@ -220,7 +225,10 @@ def _crumbs(loose: Sequence[Loose], pieces: Sequence[tuple[Meant | None, bool]])
     found = []
     for piece, (_, meant) in zip(loose, pieces, strict=True):
         if not meant and piece.area_mm2 < _LITTLE:
-            said = f"A crumb of {piece.area_mm2:.2f} mm² comes loose that was not meant to."
+            said = say(
+                "A crumb of {area_mm2:.2f} mm² comes loose that was not meant to.",
+                area_mm2=piece.area_mm2,
+            )
             found.append(Found(Fault.CRUMB, said, loosening.middle_of(piece.face), piece.at_s))
     return found
 

@@ -19,6 +19,7 @@ from stileblade.geometry.curves.flatten import subdivide
 from stileblade.geometry.curves.segments import Floats, Segments
 from stileblade.geometry.paths.pathdata import read_path
 from stileblade.machine.operation import Operation
+from stileblade.words import say
 
 MOST_BYTES = 40_000_000
 
@@ -75,7 +76,13 @@ def read_meant(path: Path) -> MeantSheet:
                 data = _json(place)
                 break
         else:
-            raise DocumentError(f"{path.name}: the sheet's own file {named[:80]!r} is not there.")
+            raise DocumentError(
+                say(
+                    "{name}: the sheet's own file {named!r} is not there.",
+                    name=path.name,
+                    named=named[:80],
+                )
+            )
     try:
         return MeantSheet.model_validate(data)
     except ValidationError as error:
@@ -87,14 +94,22 @@ def read_meant(path: Path) -> MeantSheet:
 def _json(path: Path) -> dict[str, object]:
     try:
         if path.stat().st_size > MOST_BYTES:
-            raise DocumentError(f"{path.name}: larger than {MOST_BYTES // 1_000_000} MB.")
+            raise DocumentError(
+                say(
+                    "{name}: larger than {most_bytes} MB.",
+                    name=path.name,
+                    most_bytes=MOST_BYTES // 1_000_000,
+                )
+            )
         data = json.loads(path.read_bytes())
     except OSError as error:
         raise DocumentError(f"{path}: {error.strerror or error}.") from error
     except (ValueError, RecursionError) as error:
-        raise DocumentError(f"{path.name}: is no JSON ({str(error)[:80]}).") from error
+        raise DocumentError(
+            say("{name}: is no JSON ({what}).", name=path.name, what=str(error)[:80])
+        ) from error
     if not isinstance(data, dict):
-        raise DocumentError(f"{path.name}: a sheet is an object.")
+        raise DocumentError(say("{name}: a sheet is an object.", name=path.name))
     return data
 
 
@@ -110,7 +125,13 @@ def meant_lines(sheet: MeantSheet) -> list[MeantLine]:
             try:
                 drawing = read_path(text)
             except ReadingError as error:
-                raise DocumentError(f"The sheet's {operation} lines are broken: {error}") from error
+                raise DocumentError(
+                    say(
+                        "The sheet's {operation} lines are broken: {error}",
+                        operation=operation,
+                        error=error,
+                    )
+                ) from error
             for contour, closed in (
                 *((c, True) for c in drawing.contours), *((c, False) for c in drawing.open),
             ):  # fmt: skip

@@ -15,6 +15,7 @@ from stileblade.geometry.measures import rows
 from stileblade.machine.machine import Machine
 from stileblade.meant.report import Report, fault_data, report_data, report_of, worst
 from stileblade.meant.sheet import MeantSheet
+from stileblade.words import say
 
 MOST = 60_000
 """Places that are shown."""
@@ -34,7 +35,7 @@ def cut_report(
     ReadingError where the file is in no language."""
     told(0.0, "reading the file")
     sent = read_sent(content, machine)
-    told(0.2, f"running {len(sent.strokes):,} lines")
+    told(0.2, say("running {n:,} lines", n=len(sent.strokes)))
     size = _size(sent, meant, machine)
     if conditions.any:
         sent, machine = turned_out(sent, machine, conditions, size)
@@ -89,7 +90,9 @@ def _off_sheet(played: Played, size: tuple[float, float]) -> list[Found]:
     if place is None or worst_ < _OFF_SHEET:
         return []
     at = float(place[0]), float(place[1])
-    return [Found(Fault.OFF_BED, f"A line runs {worst_:.2f} mm beyond the sheet.", at)]
+    return [
+        Found(Fault.OFF_BED, say("A line runs {worst:.2f} mm beyond the sheet.", worst=worst_), at)
+    ]
 
 
 def _missing(report: Report) -> int:

@@ -20,6 +20,7 @@ from stileblade.geometry.regions.fill import FillRule
 from stileblade.geometry.regions.region import Region
 from stileblade.geometry.regions.remembered import remembered
 from stileblade.geometry.regions.set_operations import union_all
+from stileblade.words import say
 
 LONGEST_PATH = 8_000_000
 MOST_LAYERS = 60
@@ -69,8 +70,12 @@ class LayerOutlines:
         for number in numbers:
             if not 0 <= number < len(self.layers):
                 raise StepError(
-                    f"The artwork {self.name!r} has {len(self.layers)} layers, no layer"
-                    f" {number + 1}.",
+                    say(
+                        "The artwork {name!r} has {n} layers, no layer {number}.",
+                        name=self.name,
+                        n=len(self.layers),
+                        number=number + 1,
+                    ),
                     hint="Choose its layers anew.",
                     field="layers",
                 )
@@ -84,9 +89,13 @@ def outlines_of(artwork: Artwork) -> LayerOutlines:
         try:
             layers.append(_scaled(layer.path, layer.rule, artwork.scale))
         except (ReadingError, GeometryError) as error:
-            raise StepError(f"The outline {artwork.name!r} cannot be read. {error}") from error
+            raise StepError(
+                say("The outline {name!r} cannot be read. {error}", name=artwork.name, error=error)
+            ) from error
     if not any(layers):
-        raise StepError(f"The outline {artwork.name!r} encloses nothing.", field="outline")
+        raise StepError(
+            say("The outline {name!r} encloses nothing.", name=artwork.name), field="outline"
+        )
     return LayerOutlines(artwork.name, tuple(layers), artwork.scale)
 
 

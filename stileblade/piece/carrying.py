@@ -15,6 +15,7 @@ from stileblade.geometry.curves.segments import Floats
 from stileblade.geometry.curves.transforms import after, identity
 from stileblade.piece.folds import Fold
 from stileblade.piece.work import Work
+from stileblade.words import say
 
 _SAME = 0.01
 
@@ -29,8 +30,11 @@ def carried(work: Work, source: str, target: str, *, field: str = "onto") -> Flo
     for name in (source, target):
         if name not in panels:
             raise StepError(
-                f"There is no panel {name!r}.",
-                hint=f"Panels are: {', '.join(panels) or 'none yet; mirror the figure first'}.",
+                say("There is no panel {name!r}.", name=name),
+                hint=say(
+                    "Panels are: {join}.",
+                    join=", ".join(panels) or "none yet; mirror the figure first",
+                ),
                 field=field,
             )
     shut = [f for f in work.folds if f.folds and f.crease.shut and f.axis]
@@ -44,8 +48,11 @@ def carried(work: Work, source: str, target: str, *, field: str = "onto") -> Flo
                 waiting.append(other.name)
     if target not in maps:
         raise StepError(
-            f"{source!r} and {target!r} do not come to lie on each other: no folds that are "
-            "shut lie between them.",
+            say(
+                "{source!r} and {target!r} do not come to lie on each other: no folds that are shut lie between them.",
+                source=source,
+                target=target,
+            ),
             hint="Take a panel that hangs on the same folds.",
             field=field,
         )
@@ -64,7 +71,9 @@ def closed_fronts(work: Work) -> list[tuple[str, Box, Floats]]:
     if not work.closed_over_several:
         raise StepError(
             "The closed card's front is a single panel.",
-            hint=f"Place it on {work.front!r}." if work.front else "Mirror the figure first.",
+            hint=say("Place it on {front!r}.", front=work.front)
+            if work.front
+            else "Mirror the figure first.",
             field="target",
         )
     boxes = {p.name: p.box for p in work.panels}

@@ -7,6 +7,7 @@ from stileblade.fields import choice
 from stileblade.geometry.curves.places import Box, Side
 from stileblade.piece.folds import Fold
 from stileblade.piece.work import Work
+from stileblade.words import say
 
 _SAME = 0.01
 
@@ -25,8 +26,10 @@ def must_be_open(work: Work, box: Box, side: Side, *, field: str = "side") -> No
     if fold is not None:
         others = [s.value for s in Side if _fold_on(work, box, s) is None]
         raise StepError(
-            f"That edge is no edge: {fold.name} lies there.",
-            hint=f"Take another one: {', '.join(others)}." if others else "Choose another panel.",
+            say("That edge is no edge: {name} lies there.", name=fold.name),
+            hint=say("Take another one: {list}.", list=", ".join(others))
+            if others
+            else "Choose another panel.",
             field=field,
         )
 

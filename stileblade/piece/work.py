@@ -21,6 +21,7 @@ from stileblade.piece.mirrored import Mirrored
 from stileblade.piece.parts import Parted
 from stileblade.piece.windows import Opened
 from stileblade.tolerance import TOLERANCE
+from stileblade.words import say
 
 
 @dataclass(frozen=True, eq=False)
@@ -120,7 +121,7 @@ class Work:
             if target in ("figure", "front", "card"):
                 return self.reference
             raise StepError(
-                f"There is no panel {target!r} yet; the figure has no fold.",
+                say("There is no panel {target!r} yet; the figure has no fold.", target=target),
                 hint="Mirror the figure first, or place this on the figure.",
                 field=field,
             )
@@ -134,8 +135,8 @@ class Work:
             if panel.name == name:
                 return panel.box
         raise StepError(
-            f"There is no panel {target!r}.",
-            hint=f"Panels are: {', '.join(p.name for p in self.panels)}.",
+            say("There is no panel {target!r}.", target=target),
+            hint=say("Panels are: {list}.", list=", ".join(p.name for p in self.panels)),
             field=field,
         )
 
@@ -154,7 +155,12 @@ class Work:
         each = [w for o in reversed(self.windows) if o.step == step for w in o.each]
         if number > len(each):
             raise StepError(
-                f"The window of step {step!r} has {len(each)} copies; there is no copy {number}.",
+                say(
+                    "The window of step {step!r} has {n} copies; there is no copy {number}.",
+                    step=step,
+                    n=len(each),
+                    number=number,
+                ),
                 hint="Choose another one.",
                 field=field,
             )
@@ -171,8 +177,8 @@ class Work:
         if step in known and number.isdecimal() and 0 < len(number) < 5 and int(number):
             return step, int(number)
         raise StepError(
-            f"There is no window of step {name!r} before this one.",
-            hint=f"Windows: {', '.join(known)}.",
+            say("There is no window of step {name!r} before this one.", name=name),
+            hint=say("Windows: {list}.", list=", ".join(known)),
             field=field,
         )
 

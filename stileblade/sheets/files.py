@@ -16,6 +16,7 @@ from stileblade.machine.operation import ORDER, WORDS, Operation
 from stileblade.meant.sheet import MeantSheet
 from stileblade.sheets.laying import Laid, sheets_word
 from stileblade.sheets.sheet import Sheet, path_of
+from stileblade.words import say
 
 
 @dataclass(frozen=True, eq=False)
@@ -97,11 +98,22 @@ def contents_page(name: str, laid: Laid, files: Sequence[SheetFiles]) -> File:
     )
     body = etree.SubElement(root, "body")
     etree.SubElement(body, "h1").text = name
-    said = f"{sheets_word(len(laid.sheets))}, {laid.weight:.1f} g of cards."
+    said = say(
+        "{sheets_word}, {weight:.1f} g of cards.",
+        sheets_word=sheets_word(len(laid.sheets)),
+        weight=laid.weight,
+    )
     etree.SubElement(body, "p").text = said
     for number, made in enumerate(files, 1):
         sheet = made.sheet
-        title = f"Sheet {number}: {sheet.paper.name}, {sheet.form.width:g} x {sheet.form.height:g} mm, {100 * sheet.use:.0f} % used"
+        title = say(
+            "Sheet {number}: {name}, {width:g} x {height:g} mm, {use:.0f} % used",
+            number=number,
+            name=sheet.paper.name,
+            width=sheet.form.width,
+            height=sheet.form.height,
+            use=100 * sheet.use,
+        )
         etree.SubElement(body, "h2").text = title
         table = etree.SubElement(body, "table")
         counted: dict[tuple[str, str], int] = {}
@@ -111,7 +123,7 @@ def contents_page(name: str, laid: Laid, files: Sequence[SheetFiles]) -> File:
         for (design, piece), count in counted.items():
             _row(table, (f"{count} ×", design, piece))
         done = [WORDS[op] for op in Operation if any(p.lines[op] for p in sheet.plans)]
-        etree.SubElement(body, "p").text = f"Passes: {', '.join(done)}."
+        etree.SubElement(body, "p").text = say("Passes: {list}.", list=", ".join(map(say, done)))
         listing = etree.SubElement(body, "ul")
         for file in made.files:
             etree.SubElement(listing, "li").text = file.name

@@ -21,6 +21,7 @@ from stileblade.formats.plan import plan_of
 from stileblade.formats.sides import Side, side_of
 from stileblade.geometry.measures import rows
 from stileblade.sheets.layout.parts import Part, Turns
+from stileblade.words import say
 
 MOST_PIECES = 2000
 _MOST_BYTES = 40_000_000
@@ -158,7 +159,9 @@ def read_job(path: Path) -> tuple[JobFile, list[Card]]:
         where = ".".join(str(p) for p in first["loc"]) or "the job"
         raise DocumentError(f"{path.name}: {where}: {first['msg']}.") from error
     except (ValueError, RecursionError) as error:
-        raise DocumentError(f"{path.name}: is no JSON ({str(error)[:80]}).") from error
+        raise DocumentError(
+            say("{name}: is no JSON ({what}).", name=path.name, what=str(error)[:80])
+        ) from error
     cards = []
     for number, wanted in enumerate(job.designs):
         file = path.parent / wanted.file
@@ -176,7 +179,9 @@ def read_job(path: Path) -> tuple[JobFile, list[Card]]:
 def _read(path: Path, most: int) -> bytes:
     try:
         if path.stat().st_size > most:
-            raise DocumentError(f"{path}: larger than {most // 1_000_000} MB.")
+            raise DocumentError(
+                say("{path}: larger than {most} MB.", path=path, most=most // 1_000_000)
+            )
         return path.read_bytes()
     except OSError as error:
         raise DocumentError(f"{path}: {error.strerror or error}.") from error
@@ -203,7 +208,11 @@ def stocks_of(cards: Sequence[Card], options: JobOptions) -> list[Stock]:
         )
     if total > MOST_PIECES:
         raise DocumentError(
-            f"The job has {total:,} pieces; at most {MOST_PIECES:,} are laid out at once.",
+            say(
+                "The job has {total:,} pieces; at most {most_pieces:,} are laid out at once.",
+                total=total,
+                most_pieces=MOST_PIECES,
+            ),
             hint="Make it in several jobs.",
         )
     return [

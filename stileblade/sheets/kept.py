@@ -26,6 +26,7 @@ from stileblade.sheets.laying import Laid
 from stileblade.sheets.layout.pack import apart
 from stileblade.sheets.layout.parts import Format, Part, Placed, Turns
 from stileblade.sheets.sheet import Lying, Sheet
+from stileblade.words import say
 
 _KEPT = 2e-3
 """mm: places are kept to a ten-thousandth, and a person may put pieces so much too near."""
@@ -252,8 +253,10 @@ def laid_again(
         here = [replace(lying.placed, sheet=0, locked=False) for lying in made.lying]
         if apart(here, made.form, within=_KEPT):
             raise DocumentError(
-                f"Pieces on a sheet of {made.paper.name!r} have changed since it was laid out, and are too "
-                "near to each other now.",
+                say(
+                    "Pieces on a sheet of {name!r} have changed since it was laid out, and are too near to each other now.",
+                    name=made.paper.name,
+                ),
                 hint="Lay it out again.",
             )
     return Laid(tuple(sheets), job.bound, tuple(job.advice))

@@ -16,6 +16,7 @@ from stileblade.sheets.job import JobOptions, Stock, sheet_size
 from stileblade.sheets.layout.pack import Layout, lay_out, quickly
 from stileblade.sheets.layout.parts import Format, Part, Placed, Turns
 from stileblade.sheets.sheet import Lying, Sheet
+from stileblade.words import say
 
 Progress = Callable[[float, str], bool]
 """Told the share done and what is done; False stops with the best so far."""
@@ -58,7 +59,15 @@ def form_of(
         width, height = height, width
     if not _on_bed(width, height, machine):
         raise DocumentError(
-            f"Sheets of {stock.paper.name!r} of {width:g} x {height:g} mm are larger than the bed of {machine.title!r}, {machine.bed_width:g} x {machine.bed_height:g} mm.",
+            say(
+                "Sheets of {name!r} of {width:g} x {height:g} mm are larger than the bed of {title!r}, {bed_width:g} x {bed_height:g} mm.",
+                name=stock.paper.name,
+                width=width,
+                height=height,
+                title=machine.title,
+                bed_width=machine.bed_width,
+                bed_height=machine.bed_height,
+            ),
             hint="Choose another format or another machine.",
         )
     own = max(stock.paper.edge, machine.edge)
@@ -67,7 +76,14 @@ def form_of(
         width, height, edge, options.gap_mm, taken=tuple(tuple(some) for some in taken), roll=roll
     )
     if min(form.inner) <= 0:
-        raise DocumentError(f"An edge of {edge:g} mm leaves nothing of {width:g} x {height:g} mm.")
+        raise DocumentError(
+            say(
+                "An edge of {edge:g} mm leaves nothing of {width:g} x {height:g} mm.",
+                edge=edge,
+                width=width,
+                height=height,
+            )
+        )
     known = {w.part.key: w for w in stock.pieces}
     lying = [*(w.part for w in stock.pieces), *(p.part for p in locked if p.part.key in known)]
     if any(known[part.key].beneath(flipped=part.flipped) for part in lying):
@@ -75,7 +91,10 @@ def form_of(
         holes = free_holes(form, there)
         if holes is None:
             raise DocumentError(
-                f"What lies on the sheets of {stock.paper.name!r} leaves no room for the three holes by which they are turned over.",
+                say(
+                    "What lies on the sheets of {name!r} leaves no room for the three holes by which they are turned over.",
+                    name=stock.paper.name,
+                ),
                 hint="Unlock a piece, or take no offcut.",
             )
         form = replace(form, holes=holes)
@@ -114,7 +133,9 @@ def lay_job(
         def told(
             done: float, count: int, share: float = share, paper: str = stock.paper.name
         ) -> bool:
-            return progress(share + done / len(stocks), f"{paper}: {count} sheets")
+            return progress(
+                share + done / len(stocks), say("{paper}: {count} sheets", paper=paper, count=count)
+            )
 
         fixed = list(locked.get(number, ()))
         layout = lay_out(_rest(stock.parts, fixed), form, locked=fixed, progress=told)
@@ -123,7 +144,10 @@ def lay_job(
         if (
             advise
             and not fixed
-            and progress(share + 0.99 / len(stocks), f"{stock.paper.name}: what would save a sheet")
+            and progress(
+                share + 0.99 / len(stocks),
+                say("{name}: what would save a sheet", name=stock.paper.name),
+            )
         ):
             advice += advice_for(stock, form, layout.sheets, machine)
     progress(1.0, "done")
@@ -146,7 +170,16 @@ def _must_fit(stock: Stock, form: Format) -> None:
             w, h = wanted.part.size(0.0)
             inner = form.inner
             raise DocumentError(
-                f"{wanted.card.name}: {wanted.name} is {w:.1f} x {h:.1f} mm and fits on no sheet of {stock.paper.name!r}, of which {inner[0]:.1f} x {inner[1]:.1f} mm can be reached.",
+                say(
+                    "{name}: {name2} is {w:.1f} x {h:.1f} mm and fits on no sheet of {name3!r}, of which {inner:.1f} x {inner2:.1f} mm can be reached.",
+                    name=wanted.card.name,
+                    name2=wanted.name,
+                    w=w,
+                    h=h,
+                    name3=stock.paper.name,
+                    inner=inner[0],
+                    inner2=inner[1],
+                ),
                 hint="Take a larger format or a smaller edge, or split the piece.",
             )
 
@@ -187,7 +220,13 @@ def advice_for(stock: Stock, form: Format, sheets: int, machine: Machine) -> lis
     paper = stock.paper.name
     said = []
     if form.holes and not any(w.beneath(flipped=not w.part.flipped) for w in stock.pieces):
-        said.append(f"{paper}: no second set-up with its pieces {INSIDE_UP[not _over(stock)]}.")
+        said.append(
+            say(
+                "{paper}: no second set-up with its pieces {inside_up}.",
+                paper=paper,
+                inside_up=INSIDE_UP[not _over(stock)],
+            )
+        )
     if sheets < 2 or form.roll:
         return said
 
@@ -198,7 +237,13 @@ def advice_for(stock: Stock, form: Format, sheets: int, machine: Machine) -> lis
         count = needs(replace(form, gap=gap))
         if count < sheets:
             said.append(
-                f"{paper}: {sheets_word(count)} instead of {sheets} with a gap of {gap:g} mm."
+                say(
+                    "{paper}: {count} instead of {sheets} with a gap of {gap:g} mm.",
+                    paper=paper,
+                    count=sheets_word(count),
+                    sheets=sheets,
+                    gap=gap,
+                )
             )
             break
     limited = [p for p in parts if p.turns in (Turns.HALVES, Turns.NONE)]
@@ -207,7 +252,12 @@ def advice_for(stock: Stock, form: Format, sheets: int, machine: Machine) -> lis
         count = needs(form, free)
         if count < sheets:
             said.append(
-                f"{paper}: {sheets_word(count)} instead of {sheets} if pieces are turned against the grain, too."
+                say(
+                    "{paper}: {count} instead of {sheets} if pieces are turned against the grain, too.",
+                    paper=paper,
+                    count=sheets_word(count),
+                    sheets=sheets,
+                )
             )
     for width, height in _LARGER:
         larger = width * height > form.width * form.height * 1.2
@@ -215,7 +265,16 @@ def advice_for(stock: Stock, form: Format, sheets: int, machine: Machine) -> lis
             count = needs(replace(form, width=width, height=height))
             if count * width * height < sheets * form.width * form.height * 0.999:
                 said.append(
-                    f"{paper}: {sheets_word(count)} of {width:g} x {height:g} mm, less paper than {sheets} of {form.width:g} x {form.height:g} mm."
+                    say(
+                        "{paper}: {count} of {width:g} x {height:g} mm, less paper than {sheets} of {width2:g} x {height2:g} mm.",
+                        paper=paper,
+                        count=sheets_word(count),
+                        width=width,
+                        height=height,
+                        sheets=sheets,
+                        width2=form.width,
+                        height2=form.height,
+                    )
                 )
                 break
     return said
@@ -231,4 +290,4 @@ def _over(stock: Stock) -> bool:
 
 def sheets_word(count: int) -> str:
     """A number of sheets, as a person says it."""
-    return f"{count} sheet" if count == 1 else f"{count} sheets"
+    return say("{n} sheet | {n} sheets", n=count)

@@ -13,6 +13,7 @@ from stileblade.geometry.measures import rows
 from stileblade.geometry.paths.pathdata import region_from_path
 from stileblade.sheets.holes import Places, free_holes
 from stileblade.sheets.kept import KeptJob, KeptPiece, KeptSheet, with_size
+from stileblade.words import say
 
 LEAST = 1e-3
 """mm: nearer by less is not too near."""
@@ -80,11 +81,20 @@ def nearness(job: KeptJob, sheet: int, piece: KeptPiece, *, without: int = -1) -
     if _turned_over(job, [*beside, piece]) and not free_holes(on.form, [*others, *taken, shape]):
         said = "There is no room left for the three holes by which the sheet is turned over."
     if away < 0:
-        said = f"It lies over {name}."
+        said = say("It lies over {name}.", name=name)
     elif away < on.gap - LEAST:
-        said = f"It is {away:.2f} mm from {name}: {on.gap:g} mm are asked for."
+        said = say(
+            "It is {away:.2f} mm from {name}: {gap:g} mm are asked for.",
+            away=away,
+            name=name,
+            gap=on.gap,
+        )
     if over > LEAST:
-        said = f"It is {over:.2f} mm over the edge that the machine cannot reach. {said}".strip()
+        said = say(
+            "It is {over:.2f} mm over the edge that the machine cannot reach. {said}",
+            over=over,
+            said=said,
+        ).strip()
     return Nearness(
         away=None if which < 0 else round(max(away, 0.0), 3), to=name, over=round(max(over, 0.0), 3),
         allowed=not said, said=said, piece=piece,
@@ -104,7 +114,9 @@ def _turned_over(job: KeptJob, pieces: Sequence[KeptPiece]) -> bool:
 
 def sheet_of(job: KeptJob, number: int) -> KeptSheet:
     if not 0 <= number < len(job.sheets):
-        raise DocumentError(f"There is no sheet {number + 1}.", hint="Lay the job out again.")
+        raise DocumentError(
+            say("There is no sheet {number}.", number=number + 1), hint="Lay the job out again."
+        )
     return job.sheets[number]
 
 
@@ -113,9 +125,13 @@ def placed_anew(job: KeptJob, sheet: int, number: int, to: int, piece: KeptPiece
     another, over the edge, or on another paper."""
     source, target = sheet_of(job, sheet), sheet_of(job, to)
     if not 0 <= number < len(source.pieces):
-        raise DocumentError(f"There is no piece {number + 1} on sheet {sheet + 1}.")
+        raise DocumentError(
+            say("There is no piece {number} on sheet {sheet}.", number=number + 1, sheet=sheet + 1)
+        )
     if source.stock != target.stock:
-        raise DocumentError(f"Sheet {to + 1} is of another paper, {target.paper}.")
+        raise DocumentError(
+            say("Sheet {to} is of another paper, {paper}.", to=to + 1, paper=target.paper)
+        )
     was = source.pieces[number]
     if piece.part != was.part:
         raise DocumentError("That is another piece.", hint="Lay the job out again.")

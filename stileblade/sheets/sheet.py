@@ -23,6 +23,7 @@ from stileblade.meant.sheet import MeantPiece, MeantSheet
 from stileblade.sheets.holes import hole_places
 from stileblade.sheets.job import Wanted
 from stileblade.sheets.layout.parts import Format, Placed
+from stileblade.words import say
 
 
 @dataclass(frozen=True, eq=False)
@@ -117,7 +118,7 @@ class Sheet:
                     together[op] += (
                         bridged(line, self.bridges, self.bridge_width) if held else [line]
                     )
-        title = f"sheet {self.number}"
+        title = say("sheet {number}", number=self.number)
         plan = Plan(
             self.job, title, self.form.width, self.form.height, in_rounds(together),
             paper=self.paper.name, machine=self.machine, cut_runs=self.paper.cut_runs,

@@ -9,6 +9,7 @@ import numpy as np
 from stileblade.formats.passes import Pass, passes_of
 from stileblade.machine.operation import WORDS
 from stileblade.sheets.sheet import Sheet
+from stileblade.words import say
 
 _WITHIN = 0.05
 MOST = 60_000
@@ -38,7 +39,7 @@ def _setup(sheet: Sheet, number: int) -> dict[str, Any]:
 
 
 def _pass(done: Pass, lines: list[Any]) -> dict[str, Any]:
-    round_ = f", round {done.round + 1}" if done.round else ""
+    round_ = say(", round {round}", round=done.round + 1) if done.round else ""
     return {
         "name": WORDS[done.operation] + round_,
         "operation": str(done.operation),

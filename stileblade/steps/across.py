@@ -7,6 +7,7 @@ from stileblade.fields import offset, special
 from stileblade.piece.folds import Fold
 from stileblade.piece.work import Work
 from stileblade.steps.step import Step
+from stileblade.words import say
 
 
 def _choosable(work: Work) -> list[Fold]:
@@ -36,7 +37,11 @@ class OnFold(Step):
             if self.fold in ("", fold.name):
                 return fold
         names = ", ".join(f.name for f in folding)
-        raise StepError(f"There is no fold {self.fold!r}.", hint=f"Folds: {names}.", field="fold")
+        raise StepError(
+            say("There is no fold {fold!r}.", fold=self.fold),
+            hint=say("Folds: {names}.", names=names),
+            field="fold",
+        )
 
 
 class AcrossFold(OnFold):
@@ -50,7 +55,7 @@ class AcrossFold(OnFold):
         """The place meant along the fold: y of an upright one, x of a level one."""
         places = [fold.line.place_of(p) for s in work.spans[fold.name] for p in (s.start, s.end)]
         if not places:
-            raise StepError(f"There is no paper on {fold.name}.", field="fold")
+            raise StepError(say("There is no paper on {name}.", name=fold.name), field="fold")
         return (min(places) + max(places)) / 2 + self.along
 
     def must_be_whole(self, work: Work, fold: Fold, low: float, high: float) -> None:
@@ -60,7 +65,7 @@ class AcrossFold(OnFold):
             if ends[0] - 0.01 <= low and high <= ends[1] + 0.01:
                 return
         raise StepError(
-            f"{fold.name} has no paper all the way from {{}} to {{}} along it.",
+            say("{name} has no paper all the way from {{}} to {{}} along it.", name=fold.name),
             low,
             high,
             hint="Move it along the fold, or make it smaller.",

@@ -10,6 +10,7 @@ from stileblade.errors import StepError
 from stileblade.outlines.figure import Figure, outline_of
 from stileblade.piece.work import Work
 from stileblade.steps.step import STEPS, Setting, Step
+from stileblade.words import say, within
 
 
 @dataclass(frozen=True, eq=False)
@@ -41,8 +42,12 @@ class Begun:
     @property
     def no_halves(self) -> str:
         """Why the card is not made of two mirrored halves."""
-        able = " or ".join(way.title.lower() for way in WAYS if way.mirrors)
-        return f"{self.setting.folding.way.title}: not made of two mirrored halves. Choose {able}."
+        able = ", ".join(within(way.title) for way in WAYS if way.mirrors)
+        return say(
+            "{title}: not made of two mirrored halves. Choose {able}.",
+            title=self.setting.folding.way.title,
+            able=able,
+        )
 
     def made(self, steps: tuple[Step, ...]) -> Work:
         """The work after the steps. StepError where one cannot be applied."""

@@ -27,6 +27,7 @@ from stileblade.piece.folds import Fold
 from stileblade.piece.lying import Facing
 from stileblade.piece.work import Work
 from stileblade.steps.step import Setting
+from stileblade.words import say
 
 _SAME = 0.01
 _NONE: frozenset[str] = frozenset()
@@ -196,8 +197,8 @@ def ground_of(setting: Setting) -> Ground:
         if panel in ("front", "figure"):
             return _ground(host, host.front, lies.side)
         raise StepError(
-            f"What it lies on has no panel {panel!r}.",
-            hint=f"Say in the list of pieces on which it lies: {', '.join(names)}.",
+            say("What it lies on has no panel {panel!r}.", panel=panel),
+            hint=say("Say in the list of pieces on which it lies: {list}.", list=", ".join(names)),
         )
     return _ground(host, panel, lies.side)
 

@@ -31,6 +31,7 @@ from stileblade.steps.repeating import (
     together,
 )
 from stileblade.steps.step import Setting, Step
+from stileblade.words import within
 
 
 class Anchor(StrEnum):
@@ -243,7 +244,7 @@ class PlacedStep(Step):
         alone = self.repeat is Repeat.ONCE
         if alone and self.sizable:
             sizing = sizing_of(self.outline, self.turn, setting, self.by.of(region.bounds))
-        word, turn = self.outline.title.lower(), self.turn if alone else None
+        word, turn = within(self.outline.title), self.turn if alone else None
         return [BoxHandle(*self.moves(before), region.bounds, region, word, sizing, turn)]
 
     def moves(self, before: Work) -> tuple[Moved, Moved]:

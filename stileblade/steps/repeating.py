@@ -11,6 +11,7 @@ from stileblade.geometry.curves.transforms import mirror_across, rotation, trans
 from stileblade.geometry.regions.region import Region, gather
 from stileblade.geometry.regions.set_operations import union_all
 from stileblade.piece.windows import Copy
+from stileblade.words import say
 
 MOST_COPIES = 400
 LEAST_STEP = 0.1
@@ -47,7 +48,12 @@ def in_grid(region: Region, columns: int, rows: int, across: float, down: float)
     """In columns and rows, ``across`` and ``down`` mm between two. StepError for too many."""
     if columns * rows > MOST_COPIES:
         raise StepError(
-            f"{columns} columns of {rows} are more than {MOST_COPIES} copies.",
+            say(
+                "{columns} columns of {rows} are more than {most_copies} copies.",
+                columns=columns,
+                rows=rows,
+                most_copies=MOST_COPIES,
+            ),
             hint="Take fewer.",
             field="rows",
             would_do=max(1, MOST_COPIES // columns),

@@ -25,69 +25,142 @@ from stileblade.outlines.figure import FIGURES, Figure, outline_of
 from stileblade.outlines.figures.straight import Rectangle
 from stileblade.steps.step import STEPS, Step
 from stileblade.units import Unit, format_length, parse_length
+from stileblade.words import LANGUAGES, called, decimal, say, spoken, within
 
 LONGEST = 120
 """Characters: what is longer is cut off."""
 _WORD = re.compile(r"[^\W\d_]++")
 _FIGURE = re.compile(
     r"(?<![\w.,])(?P<number>\d{1,6}+(?: \d{1,4}/\d{1,4}|/\d{1,4}|[.,]\d{1,4}+)?+) ?"
-    r"(?P<unit>mm|cm|inches|inch|in(?! (?:the|a|an|its|each|front|back|middle|centre)\b)|\"|degrees|degree|deg|°)?+"
+    r"(?P<unit>mm|cm|inches|inch|in(?! (?:the|a|an|its|each|front|back|middle|centre)\b)|\"|degrees|degree|deg|°|grad|zoll)?+"
 )
-_STOP = frozenset(
-    [
-        "a",
-        "an",
-        "and",
-        "at",
-        "be",
-        "by",
-        "can",
-        "do",
-        "for",
-        "from",
-        "get",
-        "give",
-        "have",
-        "i",
-        "in",
-        "into",
-        "is",
-        "it",
-        "its",
-        "like",
-        "make",
-        "mm",
-        "cm",
-        "me",
-        "my",
-        "need",
-        "of",
-        "off",
-        "on",
-        "one",
-        "onto",
-        "or",
-        "out",
-        "please",
-        "put",
-        "shaped",
-        "so",
-        "some",
-        "that",
-        "the",
-        "them",
-        "then",
-        "there",
-        "this",
-        "to",
-        "up",
-        "want",
-        "we",
-        "with",
-    ]
-)
-_DEGREES = frozenset(("degrees", "degree", "deg", "°"))
-_STEMMER = snowballstemmer.stemmer("english")
+_STOP = {
+    "en": frozenset(
+        [
+            "a",
+            "an",
+            "and",
+            "at",
+            "be",
+            "by",
+            "can",
+            "do",
+            "for",
+            "from",
+            "get",
+            "give",
+            "have",
+            "i",
+            "in",
+            "into",
+            "is",
+            "it",
+            "its",
+            "like",
+            "make",
+            "mm",
+            "cm",
+            "me",
+            "my",
+            "need",
+            "of",
+            "off",
+            "on",
+            "one",
+            "onto",
+            "or",
+            "out",
+            "please",
+            "put",
+            "shaped",
+            "so",
+            "some",
+            "that",
+            "the",
+            "them",
+            "then",
+            "there",
+            "this",
+            "to",
+            "up",
+            "want",
+            "we",
+            "with",
+        ]
+    ),
+    "de": frozenset(
+        [
+            "als",
+            "am",
+            "an",
+            "auf",
+            "aus",
+            "bei",
+            "bitte",
+            "cm",
+            "das",
+            "dem",
+            "den",
+            "der",
+            "des",
+            "die",
+            "ein",
+            "eine",
+            "einem",
+            "einen",
+            "einer",
+            "er",
+            "es",
+            "etwas",
+            "für",
+            "geben",
+            "haben",
+            "hat",
+            "ich",
+            "ihm",
+            "ihn",
+            "im",
+            "in",
+            "ist",
+            "kann",
+            "man",
+            "mach",
+            "machen",
+            "mein",
+            "meine",
+            "mich",
+            "mir",
+            "mit",
+            "mm",
+            "muss",
+            "möchte",
+            "nach",
+            "noch",
+            "oder",
+            "sein",
+            "sich",
+            "sie",
+            "sind",
+            "so",
+            "soll",
+            "und",
+            "uns",
+            "unten",
+            "vom",
+            "von",
+            "was",
+            "wie",
+            "will",
+            "wir",
+            "zu",
+            "zum",
+            "zur",
+        ]
+    ),
+}
+_DEGREES = frozenset(("degrees", "degree", "deg", "°", "grad"))
+_INCHES = frozenset(("zoll",))
+_STEMMERS = {"en": snowballstemmer.stemmer("english"), "de": snowballstemmer.stemmer("german")}
 _STEMMING = threading.Lock()
 """A stemmer holds the word that it works on."""
 
@@ -99,8 +172,10 @@ LIKELY = 0.2
 """Share of the likeliest one's score that others have at least."""
 WITH_FIGURE = 0.2
 """More of that where there is a figure in both."""
-PREFIX, SPELLING = 0.7, 0.55
-"""Shares of that for the beginning of a word, and for one that is spelt nearly so."""
+PREFIX, SPELLING, COMPOUND = 0.7, 0.55, 0.6
+"""Shares of that for the beginning of a word, for one that is spelt nearly so, and for one that is a part of a
+word put together ("Rundfenster"), as the languages in ``_COMPOUNDS`` do."""
+_COMPOUNDS = frozenset(("de",))
 
 
 @dataclass(frozen=True)
@@ -129,17 +204,22 @@ class _Entry:
     """By field and value, the stems of its label."""
 
 
-@lru_cache(maxsize=4096)
 def stem(word: str) -> str:
+    """The word without its ending, as the language that is spoken has them."""
+    return _stem(word, spoken())
+
+
+@lru_cache(maxsize=4096)
+def _stem(word: str, language: str) -> str:
     plain = unicodedata.normalize("NFKD", word.lower()).encode("ascii", "ignore").decode()
     with _STEMMING:
-        return str(_STEMMER.stemWord(plain or word.lower()))
+        return str(_STEMMERS[language].stemWord(plain or word.lower()))
 
 
 def words_of(text: str) -> list[str]:
     """The words of a text, without those that say nothing; all where none says anything."""
     found = [w.lower() for w in _WORD.findall(text.replace("'s", ""))]
-    return [w for w in found if w not in _STOP] or found
+    return [w for w in found if w not in _STOP[spoken()]] or found
 
 
 def stems(text: str) -> list[str]:
@@ -147,9 +227,9 @@ def stems(text: str) -> list[str]:
     return [stem(w) for w in words_of(text)]
 
 
-@lru_cache(maxsize=1)
-def _index() -> tuple[tuple[_Entry, ...], dict[str, float]]:
-    """All steps, and how telling each stem is."""
+@lru_cache(maxsize=len(LANGUAGES))
+def _index(language: str) -> tuple[tuple[_Entry, ...], dict[str, float]]:
+    """All steps, and how telling each stem is; ``language`` is the one that is spoken."""
     entries = tuple(_entry(kind) for kind in STEPS)
     count = Counter(word for entry in entries for word in entry.words)
     return entries, {w: math.log(1 + len(entries) / n) for w, n in count.items()}
@@ -165,25 +245,34 @@ def _entry(kind: type[Step]) -> _Entry:
             words[spelt[word]] = max(words.get(spelt[word], 0.0), weight)
 
     choices: dict[str, dict[str, frozenset[str]]] = {}
-    add(" ".join((kind.__doc__ or "").split()), ABOUT)
-    add(str(kind.stage), ABOUT)
+    about = " ".join((kind.__doc__ or "").split())
+    for text in {about, say(about), str(kind.stage), say(str(kind.stage))}:
+        add(text, ABOUT)
     for name, info in kind.model_fields.items():
         extra = info.json_schema_extra
         labels = extra.get("labels") if isinstance(extra, dict) else None
         if isinstance(labels, dict):
-            choices[name] = {str(k): frozenset(stems(str(v))) for k, v in labels.items()}
-            add(" ".join(str(v) for v in labels.values()), CHOICE)
+            choices[name] = {str(k): frozenset(stems(say(str(v)))) for k, v in labels.items()}
+            add(" ".join(say(str(v)) for v in labels.values()), CHOICE)
     if "outline" in kind.model_fields:
         for figure in FIGURES:
-            add(f"{figure.title} {figure.words}", FIGURE_NAME * kind.by_figure)
+            add(_figure_words(figure), FIGURE_NAME * kind.by_figure)
     add(kind.words, WORDS)
-    for saying in kind.sayings:
+    said = (*kind.sayings, *called("steps", kind.model_fields["kind"].default))
+    for saying in said:
         add(saying, SAID)
-    add(kind.title, TITLE)
-    sayings = tuple((frozenset(stems(s)), has_figure(s)) for s in (kind.title, *kind.sayings))
-    title = frozenset(stems(kind.title))
+    for name in {kind.title, say(kind.title)}:
+        add(name, TITLE)
+    sayings = tuple((frozenset(stems(s)), has_figure(s)) for s in (say(kind.title), *said))
+    title = frozenset(stems(say(kind.title)))
     own = title.union(*(s for s, _ in sayings if len(s) == 1))
     return _Entry(kind, words, spelt, sayings, own, title, choices)
+
+
+def _figure_words(figure: type[Figure]) -> str:
+    """All that a figure is called."""
+    more = called("figures", figure.model_fields["kind"].default)
+    return " ".join((say(figure.title), figure.title, figure.words, *more))
 
 
 def has_figure(text: str) -> bool:
@@ -193,7 +282,7 @@ def has_figure(text: str) -> bool:
 def _match(said: str, entry: _Entry, *, known: bool, last: bool) -> tuple[float, str]:
     """How much a word counts among an entry's, and the stem that it is. Only one that is not ``known`` to any
     entry may be the beginning of a word, or spelt otherwise."""
-    own = stem(said)
+    own, compounds = stem(said), spoken() in _COMPOUNDS
     if own in entry.words or known:
         return entry.words.get(own, 0.0), own
     best, which = 0.0, ""
@@ -202,6 +291,8 @@ def _match(said: str, entry: _Entry, *, known: bool, last: bool) -> tuple[float,
             share = PREFIX
         elif len(said) >= 4 and len(word) >= 4 and OSA.distance(said, word, score_cutoff=1) <= 1:
             share = SPELLING
+        elif compounds and len(word) >= 4 and word in said:
+            share = COMPOUND
         else:
             continue
         if entry.words[found] * share > best:
@@ -211,7 +302,7 @@ def _match(said: str, entry: _Entry, *, known: bool, last: bool) -> tuple[float,
 
 def search(text: str, unit: Unit = Unit.MM) -> list[Hit]:
     """The steps that may be meant, the likeliest first; all of them, in order, for an empty text."""
-    entries, telling = _index()
+    entries, telling = _index(spoken())
     said = words_of(text[:LONGEST])
     if not said:
         return [Hit(e.step.model_fields["kind"].default, {}, (), 0.0) for e in entries]
@@ -301,6 +392,7 @@ def _numbers(text: str, unit: Unit) -> Iterator[tuple[float, str]]:
             if said in _DEGREES:
                 yield float(number.replace(",", ".")), "deg"
             else:
+                said = "in" if said in _INCHES else said
                 yield parse_length(f"{number}{said}", unit), "mm" if said else ""
         except (MeasureError, ValueError):
             continue
@@ -327,7 +419,7 @@ def _figure(entry: _Entry, words: frozenset[str]) -> Figure | None:
     for figure in FIGURES:
         if figure().reads():
             continue
-        title, more = frozenset(stems(figure.title)), frozenset(stems(figure.words))
+        title, more = frozenset(stems(say(figure.title))), frozenset(stems(_figure_words(figure)))
         weight = 2.0 * len(title & rest) / len(title) + 0.5 * len(more & (rest - entry.own))
         if weight > best:
             best, found = weight, figure()
@@ -364,9 +456,9 @@ def _sized(figure: Figure, numbers: list[tuple[float, str]]) -> Figure:
 def _figure_in_words(figure: Figure, unit: Unit) -> str:
     box = outline_of(figure, {}).bounds
     if abs(box.width - box.height) < 1e-6:
-        return f"{figure.title.lower()} {format_length(box.width, unit)}"
+        return f"{within(figure.title)} {format_length(box.width, unit)}"
     wide = format_length(box.width, unit, with_unit=False)
-    return f"{figure.title.lower()} {wide} × {format_length(box.height, unit)}"
+    return f"{within(figure.title)} {wide} × {format_length(box.height, unit)}"
 
 
 def _in_words(step: Step, name: str, unit: Unit) -> str:
@@ -374,9 +466,9 @@ def _in_words(step: Step, name: str, unit: Unit) -> str:
     extra = info.json_schema_extra
     labels = extra.get("labels") if isinstance(extra, dict) else None
     if isinstance(labels, dict):
-        return str(labels.get(str(value), value))
-    title = str(info.title or name).lower()
+        return say(str(labels.get(str(value), value)))
+    title = within(str(info.title or name))
     wanted = _unit_of(type(step), name)
     if wanted == "mm":
         return f"{title} {format_length(value, unit)}"
-    return f"{title} {value:g}{'°' if wanted == 'deg' else ''}"
+    return f"{title} {decimal(f'{value:g}')}{'°' if wanted == 'deg' else ''}"

@@ -9,6 +9,7 @@ from stileblade.geometry.measures.distances import depth_beyond
 from stileblade.geometry.regions.region import Region, gather
 from stileblade.geometry.regions.set_operations import difference, union_all
 from stileblade.piece.work import Note
+from stileblade.words import say
 
 _NONE = 1e-3
 """mm^2: what is less is rounding."""
@@ -46,12 +47,20 @@ class Slivers:
 
     def note(self, step: str) -> Note:
         """What is said of them, with what would drop them."""
-        count = "One sliver is" if len(self) == 1 else f"{len(self)} slivers are"
         boxes = [p.bounds for p in (*self.out, *self.into)][:2]
         sizes = ", ".join(
-            f"{min(b.width, b.height):.2f} x {max(b.width, b.height):.1f} mm" for b in boxes
+            say(
+                "{small:.2f} x {large:.1f} mm",
+                small=min(b.width, b.height),
+                large=max(b.width, b.height),
+            )
+            for b in boxes
         )
-        message = f"{count} left at the outline: {sizes}."
+        message = say(
+            "One sliver is left at the outline: {sizes}. | {n} slivers are left at the outline: {sizes}.",
+            n=len(self),
+            sizes=sizes,
+        )
         return Note("sliver", message, step, warning=True, mend=("drop them", {"drop": True}))
 
 

@@ -23,6 +23,7 @@ from stileblade.piece.lying import Lies
 from stileblade.piece.work import Work
 from stileblade.registry import Registry
 from stileblade.steps.handle import Handle, Moved
+from stileblade.words import say
 
 if TYPE_CHECKING:
     from stileblade.steps.beginning import Beginning, Begun
@@ -339,7 +340,10 @@ class Step(Values, ABC):
         if work.panels:
             raise StepError(
                 "The piece has its panels and folds already.",
-                hint=f"Move '{self.title}' before the mirror; a blank takes its size from the card.",
+                hint=say(
+                    "Move '{title}' before the mirror; a blank takes its size from the card.",
+                    title=self.title,
+                ),
             )
         return work
 

@@ -16,6 +16,7 @@ from stileblade.geometry.curves.places import Box, around
 from stileblade.unexpected import Attempts
 from stileblade.views.assembled import AssembledSheet, assembled_of
 from stileblade.views.places import Bounds, box_of, screen_path
+from stileblade.views.said import Said
 
 _ABOUT = 0.12
 """Share of what is added that is seen round it."""
@@ -25,8 +26,8 @@ class OfferView(BaseModel):
     """``pieces`` and ``papers`` are all of the design's with those added, whose keys are ``added``; ``sheets``
     show them where they lie."""
 
-    title: str
-    about: str
+    title: Said
+    about: Said
     pieces: list[Piece]
     papers: list[Paper]
     added: list[str]

@@ -18,6 +18,7 @@ from stileblade.design.document import Aim, Design, Relation
 from stileblade.design.evaluation import Evaluation, evaluate
 from stileblade.folding.flat import fold_flat
 from stileblade.unexpected import Attempts
+from stileblade.views.said import Said
 from stileblade.views.strip import PictureView, small_picture
 
 MOST_TOLD = 3
@@ -27,7 +28,7 @@ class FigureView(BaseModel):
     """A figure that can be aimed at, as it is."""
 
     key: str
-    title: str
+    title: Said
     unit: str
     value: float
 
@@ -36,14 +37,14 @@ class ProposalView(BaseModel):
     """A value that reaches the aim, or comes near it: its name, before and after, the figure that it
     gives, and what else changes."""
 
-    title: str
+    title: Said
     unit: str
     before: float
     value: float
     figure: float
     met: bool
     closed: tuple[float, float]
-    worse: list[str]
+    worse: list[Said]
     """Errors and warnings that are not there now."""
     picture: PictureView | None
     changes: list[Change]
@@ -61,7 +62,7 @@ class KeptView(BaseModel):
     """The changes with which kept aims are reached again, and what cannot be."""
 
     changes: list[Change]
-    missed: list[str]
+    missed: list[Said]
 
 
 def figures_of(evaluation: Evaluation, piece: str) -> list[FigureView]:

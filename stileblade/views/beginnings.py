@@ -12,6 +12,7 @@ from stileblade.design.evaluation import Evaluation, evaluate
 from stileblade.folding.hinge import hinge_length, least_hinge
 from stileblade.outlines.figure import Figure
 from stileblade.views.cards import CardLook, look_of
+from stileblade.views.said import Said
 
 
 class BegunCard(CardLook):
@@ -31,9 +32,9 @@ class BeginningView(BaseModel):
     """A way to begin; ``why`` where it is not open to this card or figure, and then there is no card."""
 
     key: str
-    title: str
-    about: str
-    why: str
+    title: Said
+    about: Said
+    why: Said
     card: BegunCard | None
 
 

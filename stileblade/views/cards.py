@@ -14,6 +14,7 @@ from stileblade.design.refold import refold
 from stileblade.unexpected import Attempts
 from stileblade.views.folded import FoldedPicture, folded_picture, layers_on
 from stileblade.views.report import card_measures
+from stileblade.views.said import Said
 from stileblade.views.strip import PictureView, small_picture
 
 MOST_TOLD = 6
@@ -22,9 +23,9 @@ MOST_TOLD = 6
 class StepChange(BaseModel):
     piece: str
     step: str
-    title: str
+    title: Said
     what: Literal["placed", "off"]
-    why: str
+    why: Said
 
 
 class CardLook(BaseModel):
@@ -34,7 +35,7 @@ class CardLook(BaseModel):
     closed: tuple[float, float]
     errors: int
     warnings: int
-    findings: list[str]
+    findings: list[Said]
     flat: PictureView | None
     folded: FoldedPicture | None
 

@@ -23,7 +23,9 @@ from stileblade.piece.work import Work
 from stileblade.steps.kinds.figure import StartFigure
 from stileblade.steps.step import STEPS, Stage, StartsWith, Step
 from stileblade.views.folded import FoldedPicture, closing_pictures
+from stileblade.views.said import Said, SaidForm
 from stileblade.views.strip import PictureView, small_picture
+from stileblade.words import LANGUAGES, speaking, spoken
 
 WAY_STAGES = 5
 """Pictures to each stage of a way's folding."""
@@ -31,10 +33,10 @@ WAY_STAGES = 5
 
 class StepKind(BaseModel):
     kind: str
-    title: str
-    stage: str
+    title: Said
+    stage: Said
     words: str
-    description: str
+    description: Said
     starts_with: Literal["", "card", "figure", "artwork", "part", "prop", "layer"]
     needs: Literal["", "figure", "fold", "window"]
     """What there must be before it: a figure without panels, a fold, a window."""
@@ -42,7 +44,7 @@ class StepKind(BaseModel):
     for_layers: bool
     """Whether it is offered for pieces that lie on others alone."""
     usual: dict[str, Any]
-    form: dict[str, Any]
+    form: SaidForm
     before: PictureView | None
     after: PictureView | None
 
@@ -50,9 +52,9 @@ class StepKind(BaseModel):
 class FigureKind(BaseModel):
     kind: str
     given_by: Literal["measures", "artwork", "word"]
-    title: str
+    title: Said
     words: str
-    form: dict[str, Any]
+    form: SaidForm
     picture: PictureView | None
 
 
@@ -61,8 +63,8 @@ class WayKind(BaseModel):
     tells it apart from the others."""
 
     kind: str
-    title: str
-    description: str
+    title: Said
+    description: Said
     pictures: list[FoldedPicture]
     rest: int
 
@@ -71,19 +73,19 @@ class FormatKind(BaseModel):
     """A file format by its ending."""
 
     extension: str
-    title: str
-    about: str
+    title: Said
+    about: Said
 
 
 class Catalogue(BaseModel):
-    stages: list[str]
+    stages: list[Said]
     steps: list[StepKind]
     figures: list[FigureKind]
     sizes: list[CardSize]
     ways: list[WayKind]
-    folding: dict[str, Any]
+    folding: SaidForm
     formats: list[FormatKind]
-    file_options: dict[str, Any]
+    file_options: SaidForm
 
 
 def _works(
@@ -171,8 +173,21 @@ def _way(way: Way) -> WayKind:
     )
 
 
-@lru_cache(maxsize=1)
 def catalogue() -> Catalogue:
+    """All that can be built, in the language that is spoken."""
+    return _said(spoken())
+
+
+@lru_cache(maxsize=len(LANGUAGES))
+def _said(language: str) -> Catalogue:
+    with speaking("en"):
+        english = _catalogue()
+    with speaking(language):
+        return Catalogue.model_validate(english.model_dump())
+
+
+@lru_cache(maxsize=1)
+def _catalogue() -> Catalogue:
     order = {str(stage): i for i, stage in enumerate(Stage)}
     return Catalogue(
         stages=[str(s) for s in Stage],

@@ -21,13 +21,14 @@ from stileblade.views.drawn import DrawnView, drawn_on
 from stileblade.views.folded import Layers, ShapeView, layers_on
 from stileblade.views.places import Bounds, box_of, ring_path, shape_path
 from stileblade.views.prints import Paint, paints_in
+from stileblade.views.said import Said
 
 _FIGURES = 3
 """Decimals of places in mm."""
 
 
 class LayerView(BaseModel):
-    panel: str
+    panel: Said
     turned: bool
 
 

@@ -17,6 +17,7 @@ from stileblade.steps.handle import BoxHandle, Handle
 from stileblade.unexpected import Attempts
 from stileblade.views.handles import MovedView, moved_view
 from stileblade.views.places import Bounds, box_of
+from stileblade.views.said import Said
 
 Key = tuple[float, ...]
 
@@ -25,7 +26,7 @@ class PlacedThing(BaseModel):
     """A step's thing on the flat view that can be moved, by the values that follow it."""
 
     step: str
-    title: str
+    title: Said
     box: Bounds
     across: MovedView
     down: MovedView
@@ -40,7 +41,7 @@ class CutView(BaseModel):
     closed: bool
     length: float
     step: str
-    made_by: str
+    made_by: Said
 
 
 def cuts_of(piece: PieceOutcome) -> list[CutView]:

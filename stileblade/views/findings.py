@@ -12,23 +12,25 @@ from stileblade.design.evaluation import Evaluation
 from stileblade.steps.step import Step
 from stileblade.unexpected import Attempts
 from stileblade.views.places import Stroke, screen_path
+from stileblade.views.said import Said
+from stileblade.words import say
 
 MOST_OUTLINES = 200
 MOST_SPOTS = 20
 
 
 class MendView(BaseModel):
-    title: str
+    title: Said
     changes: list[Change]
 
 
 class FindingView(BaseModel):
     code: str
     severity: Literal["error", "warning", "note"]
-    message: str
-    hint: str
+    message: Said
+    hint: Said
     piece: str
-    where: str
+    where: Said
     """Piece, panel and step, as a person reads them; of the piece only where there are several."""
     step: str
     value: float | None
@@ -60,7 +62,7 @@ def not_computed(what: dict[str, str], piece: str, step: str = "") -> list[Findi
         FindingView(
             code="not-computed",
             severity=Severity.ERROR.value,
-            message=f"The {one} could not be computed.",
+            message=say("The {one} could not be computed.", one=one),
             hint=why,
             piece=piece,
             where="",
@@ -114,7 +116,7 @@ def where_of(finding: Finding, evaluation: Evaluation) -> str:
         words.append(" and ".join(on))
     for number, outcome in enumerate(piece.outcomes, 1):
         if finding.step and outcome.step.id == finding.step:
-            words.append(f"step {number}, {outcome.step.title}")
+            words.append(say("step {number}, {title}", number=number, title=outcome.step.title))
     return ", ".join(words)
 
 

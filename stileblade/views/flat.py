@@ -24,6 +24,8 @@ from stileblade.views.guides import Guide, guides_of
 from stileblade.views.handles import HandleView, LineHandleView, card_handles, handle_view
 from stileblade.views.panels import PanelView, panels_of
 from stileblade.views.places import NO_BOUNDS, Bounds, box_of, screen_path, ways_path
+from stileblade.views.said import Said
+from stileblade.words import say
 
 MOST_COPIES = 24
 """Of a window set many times, how many are offered by themselves."""
@@ -32,10 +34,10 @@ MOST_COPIES = 24
 class ToldView(BaseModel):
     """A figure that the step in hand tells of itself."""
 
-    name: str
+    name: Said
     value: float
     unit: str
-    note: str
+    note: Said
 
 
 class PlacedView(BaseModel):
@@ -50,7 +52,7 @@ class WindowView(BaseModel):
     """A window that a later step can name: by the key of the step that cut it."""
 
     key: str
-    title: str
+    title: Said
 
 
 class LineView(BaseModel):
@@ -270,15 +272,33 @@ def _windows(work: Work | None, piece: PieceOutcome) -> list[WindowView]:
         number = next((i for i, o in enumerate(piece.outcomes, 1) if o.step.id == step), 0)
         if not number or work is None:
             continue
-        title = f"step {number}, {piece.outcomes[number - 1].step.title}"
+        title = say(
+            "step {number}, {title}", number=number, title=piece.outcomes[number - 1].step.title
+        )
         each = work.windows_of(step)
         panels = " and ".join(dict.fromkeys(w.panel for w in each))
         if len(each) == 1:
-            found.append(WindowView(key=step, title=f"{title} on {panels}"))
+            found.append(
+                WindowView(key=step, title=say("{title} on {panels}", title=title, panels=panels))
+            )
             continue
-        found.append(WindowView(key=step, title=f"{title} on {panels}, all {len(each)}"))
+        found.append(
+            WindowView(
+                key=step,
+                title=say("{title} on {panels}, all {n}", title=title, panels=panels, n=len(each)),
+            )
+        )
         found += [
-            WindowView(key=f"{step}.{n}", title=f"{title} on {w.panel}, {n} of {len(each)}")
+            WindowView(
+                key=f"{step}.{n}",
+                title=say(
+                    "{title} on {panel}, {number} of {all}",
+                    title=title,
+                    panel=w.panel,
+                    number=n,
+                    all=len(each),
+                ),
+            )
             for n, w in enumerate(each[:MOST_COPIES], 1)
         ]
     return found

@@ -13,6 +13,8 @@ from stileblade.errors import StepError
 from stileblade.geometry.curves.places import Axis, Box
 from stileblade.piece.carrying import carried
 from stileblade.piece.work import Work
+from stileblade.views.said import Said
+from stileblade.words import say
 
 
 class Guide(BaseModel):
@@ -20,7 +22,7 @@ class Guide(BaseModel):
 
     axis: Axis
     at: float
-    word: str
+    word: Said
     edge: Literal["", "low", "middle", "high"] = ""
 
 
@@ -61,7 +63,7 @@ def _window_guides(work: Work) -> Iterator[tuple[Axis, float, str]]:
                     there = box.transformed(carried(work, panel, other.name))
                 except StepError:
                     continue
-                yield from _box_guides(there, f"window of {panel}")
+                yield from _box_guides(there, say("window of {panel}", panel=panel))
 
 
 def _spacing(work: Work) -> Iterator[Guide]:
@@ -81,9 +83,9 @@ def _spacing(work: Work) -> Iterator[Guide]:
 
 def _box_guides(box: Box, name: str) -> Iterator[tuple[Axis, float, str]]:
     cx, cy = box.centre
-    yield "x", cx, f"{name} centre"
-    yield "y", cy, f"{name} middle"
-    yield "x", box.left, f"{name} left"
-    yield "x", box.right, f"{name} right"
-    yield "y", box.head, f"{name} head"
-    yield "y", box.foot, f"{name} foot"
+    yield "x", cx, say("{name} centre", name=name)
+    yield "y", cy, say("{name} middle", name=name)
+    yield "x", box.left, say("{name} left", name=name)
+    yield "x", box.right, say("{name} right", name=name)
+    yield "y", box.head, say("{name} head", name=name)
+    yield "y", box.foot, say("{name} foot", name=name)

@@ -20,6 +20,8 @@ from stileblade.steps.handle import (
     Sizing,
 )
 from stileblade.views.places import Bounds, box_of, screen_path
+from stileblade.views.said import Said
+from stileblade.words import say
 
 
 class MovedView(BaseModel):
@@ -48,7 +50,7 @@ class LineHandleView(BaseModel):
     axis: Axis
     at: float
     origin: float
-    word: str
+    word: Said
 
 
 class BoxHandleView(BaseModel):
@@ -59,7 +61,7 @@ class BoxHandleView(BaseModel):
     down: MovedView
     box: Bounds
     outline: str
-    word: str
+    word: Said
     sizing: SizingView | None
     turn: float | None
 
@@ -72,7 +74,7 @@ class AroundHandleView(BaseModel):
     value: float
     box: Bounds
     centre: Point
-    word: str
+    word: Said
 
 
 class CandidateView(BaseModel):
@@ -94,7 +96,7 @@ class PickHandleView(BaseModel):
     field: str
     candidates: list[CandidateView]
     picked_by: str
-    word: str
+    word: Said
 
 
 HandleView = LineHandleView | BoxHandleView | AroundHandleView | PickHandleView
@@ -183,7 +185,7 @@ def card_handles(folding: Folding) -> list[LineHandleView]:
             axis=folding.axis,
             at=ends[i + 1],
             origin=ends[i],
-            word=f"panel {i + 1}",
+            word=say("panel {i}", i=i + 1),
         )
         for i, panel in enumerate(folding.panels)
     ]

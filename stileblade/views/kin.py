@@ -16,6 +16,8 @@ from stileblade.design.kin.taking import with_differences
 from stileblade.errors import StilebladeError
 from stileblade.units import Unit, format_length
 from stileblade.views.cards import CardLook, look_of
+from stileblade.views.said import Said
+from stileblade.words import say
 
 _SIGNS = {"deg": "°", "share": "", "count": "", "mm2": " mm²"}
 HowName = Literal["kept", "scaled", "left"]
@@ -27,13 +29,13 @@ class OfferedChange(BaseModel):
 
     key: str
     piece: str
-    of: str
-    title: str
-    before: str
-    after: str
-    here: str
-    kept: str
-    scaled: str
+    of: Said
+    title: Said
+    before: Said
+    after: Said
+    here: Said
+    kept: Said
+    scaled: Said
     own: bool
     how: HowName
 
@@ -43,7 +45,7 @@ class KinOffer(BaseModel):
 
     changes: list[OfferedChange]
     look: CardLook | None
-    problem: str
+    problem: Said
 
 
 def chosen(
@@ -101,7 +103,7 @@ def _offered(
     if is_length(one):
         scaled = _said(scaled_length(float(one.after), ratio), one, target.units)
     elif one.has_lengths:
-        scaled = f"lengths times {ratio:.3g}"
+        scaled = say("lengths times {ratio:.3g}", ratio=ratio)
     piece = next((p.name for p in source.pieces if p.id == one.piece), "")
     return OfferedChange(
         key=one.key,

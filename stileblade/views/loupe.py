@@ -11,6 +11,8 @@ from stileblade.card.stock import Paper
 from stileblade.checks.least import SHARP, least_width
 from stileblade.geometry.measures.narrow import sharp_corners, thin_places
 from stileblade.piece.work import Work
+from stileblade.views.said import Said
+from stileblade.words import say
 
 MOST_PLACES = 24
 _ACROSS = 8.0
@@ -22,7 +24,7 @@ class LoupePlace(BaseModel):
     x: float
     y: float
     across: float
-    title: str
+    title: Said
     value: float | None
 
 
@@ -40,7 +42,7 @@ def _places(work: Work, paper: Paper) -> Iterator[LoupePlace]:
         word = "seam" if work.mirrored else fold.name
         for span in work.spans[fold.name][:4] if fold.folds else ():
             for x, y in (span.start, span.end):
-                title = f"{word}, where the paper ends"
+                title = say("{word}, where the paper ends", word=word)
                 yield LoupePlace(x=x, y=y, across=_ACROSS, title=title, value=None)
     for corner in sharp_corners(work.paper, SHARP)[:4]:
         x, y = corner.at

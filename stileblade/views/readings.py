@@ -20,17 +20,19 @@ from stileblade.geometry.measures.narrow import thin_places
 from stileblade.piece.folds import Fold, Made
 from stileblade.piece.work import Work
 from stileblade.views.pieces import card_weight
+from stileblade.views.said import Said
 from stileblade.views.sheets import is_base
+from stileblade.words import listed, say, spoken
 
 
 class Reading(BaseModel):
     """One line of the readings: values with their unit ("mm", "g", "mm2", "count"), and the key of the
     figure that can be aimed at, "" for none."""
 
-    name: str
+    name: Said
     values: list[float]
     unit: str
-    note: str = ""
+    note: Said = ""
     figure: str = ""
 
 
@@ -93,7 +95,9 @@ def readings_of(evaluation: Evaluation, piece: PieceOutcome) -> list[Reading]:
         )
     room = room_of(subject)
     if room:
-        note = f"in the {room[0].name or 'own'} envelope" + (", turned" if room[1].turned else "")
+        note = say("in the {name} envelope", name=room[0].name or "own") + (
+            ", turned" if room[1].turned else ""
+        )
         found.append(
             Reading(
                 name="Room",
@@ -104,7 +108,7 @@ def readings_of(evaluation: Evaluation, piece: PieceOutcome) -> list[Reading]:
             )
         )
     layers = fold_flat(work).layers
-    note = f"{layers} layers" if layers > 1 else "one layer"
+    note = say("{n} layers", n=layers) if layers > 1 else "one layer"
     if is_base(evaluation, piece) and evaluation.stack and evaluation.stack.layers:
         note = "with all that lies on it"
     found.append(
@@ -136,7 +140,7 @@ def _whole(evaluation: Evaluation, piece: PieceOutcome) -> list[Reading]:
         return []
     weight, posted = card_weight(evaluation), card_weight(evaluation, posted=True)
     found = [Reading(name="Weight of the whole card", values=[weight], unit="g",
-                     note=f"{len(stack.layers)} layers on it")]  # fmt: skip
+                     note=say("{n} layers on it", n=len(stack.layers)))]  # fmt: skip
     if posted > weight + 1e-9:
         found.append(Reading(name="Weight in its envelope", values=[posted], unit="g"))
     price = sum(price_of(p.work.paper.area, p.paper) for p in evaluation.pieces if p.work)
@@ -148,7 +152,7 @@ def _whole(evaluation: Evaluation, piece: PieceOutcome) -> list[Reading]:
 
 def _shorter(subject: Subject, panel: str, short: float) -> Reading:
     return Reading(
-        name=f"{panel.capitalize()} is shorter by",
+        name=say("{panel} is shorter by", panel=panel if spoken() != "en" else panel.capitalize()),
         values=[short],
         unit="mm",
         note="so that it lies flat inside",
@@ -157,15 +161,17 @@ def _shorter(subject: Subject, panel: str, short: float) -> Reading:
 
 def _hinge(subject: Subject, work: Work, fold: Fold) -> Reading:
     spans = work.spans[fold.name]
-    note = "no span" if not spans else "one span" if len(spans) == 1 else f"{len(spans)} spans"
+    note = say("one span | {n} spans", n=len(spans)) if spans else say("no span")
     if len(spans) > 1:
-        note += ": " + ", ".join(subject.say(s.length) for s in spans[:4])
+        note += ": " + listed([subject.say(s.length) for s in spans[:4]])
     if spans:
         share = sum(s.length for s in spans) / max(panel_along(work, fold), 1e-9)
-        note += f", along {share:.0%} of the panel"
+        note += say(", along {share:.0%} of the panel", share=share)
     if fold.made is Made.PERFORATE:
-        note += ", after perforation"
-    name = "Hinge" if sum(f.folds for f in work.folds) == 1 else f"Hinge, {fold.name}"
+        note += say(", after perforation")
+    name = (
+        "Hinge" if sum(f.folds for f in work.folds) == 1 else say("Hinge, {fold}", fold=fold.name)
+    )
     return Reading(
         name=name,
         values=[hinge_length(spans, fold)],
@@ -185,7 +191,10 @@ def _closed(subject: Subject, work: Work) -> list[Reading]:
                 figure="reveal",
                 values=[closed.reveal_by],
                 unit="mm",
-                note=f"{subject.area(closed.reveal_area)} of the back seen round the front",
+                note=say(
+                    "{reveal_area} of the back seen round the front",
+                    reveal_area=subject.area(closed.reveal_area),
+                ),
             )
         )
     if closed.out_area > 0.5:
@@ -195,7 +204,10 @@ def _closed(subject: Subject, work: Work) -> list[Reading]:
                 figure="out",
                 values=[closed.out_by],
                 unit="mm",
-                note=f"{subject.area(closed.out_area)} of the front beyond the back",
+                note=say(
+                    "{out_area} of the front beyond the back",
+                    out_area=subject.area(closed.out_area),
+                ),
             )
         )
     return found
@@ -207,11 +219,11 @@ def _standing(work: Work) -> list[Reading]:
         return []
     found = [
         Reading(
-            name=f"Foot, {foot.panel}",
+            name=say("Foot, {panel}", panel=foot.panel),
             figure="foot",
             values=[foot.touching],
             unit="mm",
-            note="touches the table" + ("" if foot.steady else ": rocks"),
+            note="touches the table" if foot.steady else "touches the table: rocks",
         )
         for foot in stand.feet[:4]
     ]
@@ -236,7 +248,7 @@ def _grain(piece: PieceOutcome, work: Work) -> list[Reading]:
         return []
     folds = sum(f.folds and f.axis is not None for f in work.folds)
     way = "turned" if lay.turned else "upright"
-    note = f"laid {way} on its sheet" if lay.fits else "the sheet is too small for it"
+    note = say("laid {way} on its sheet", way=way) if lay.fits else "the sheet is too small for it"
     return [
         Reading(
             name="Folds with the grain", values=[folds - len(lay.across)], unit="count", note=note
@@ -246,4 +258,10 @@ def _grain(piece: PieceOutcome, work: Work) -> list[Reading]:
 
 def _left(work: Work) -> str:
     left = len(left_in(work))
-    return f"{left} not cut on purpose" if left else "all cut on purpose" if work.windows else ""
+    return (
+        say("{left} not cut on purpose", left=left)
+        if left
+        else "all cut on purpose"
+        if work.windows
+        else ""
+    )

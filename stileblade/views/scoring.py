@@ -8,17 +8,18 @@ from stileblade.folding.scoring import scoring_table
 from stileblade.folding.scoring import ticks as ticks_of
 from stileblade.piece.work import Work
 from stileblade.views.places import Stroke
+from stileblade.views.said import Said
 
 
 class ScoreRow(BaseModel):
-    fold: str
-    edge: str
+    fold: Said
+    edge: Said
     distance: float
     sixteenths: str
     error: float
     order: int
     direction: str
-    side: str
+    side: Said
     made: str
 
 

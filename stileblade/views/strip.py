@@ -14,10 +14,11 @@ from stileblade.piece.work import Work
 from stileblade.unexpected import Attempts
 from stileblade.units import Unit, format_length
 from stileblade.views.places import Bounds, Stroke, box_of, ring_path, ways_path
+from stileblade.views.said import Said
 
 
 class CaptionView(BaseModel):
-    text: str
+    text: Said
     value: float | None
     unit: str
 
@@ -33,8 +34,8 @@ class PictureView(BaseModel):
 
 
 class ProblemView(BaseModel):
-    message: str
-    hint: str
+    message: Said
+    hint: Said
     field: str
 
 

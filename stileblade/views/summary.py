@@ -15,11 +15,13 @@ from stileblade.unexpected import SORRY, Attempts, logger
 from stileblade.views.cards import NOTHING
 from stileblade.views.folded import FoldedPicture, folded_picture, layers_on
 from stileblade.views.report import card_measures
+from stileblade.views.said import Said
+from stileblade.words import say
 
 
 class Summary(BaseModel):
     size: str
-    way: str
+    way: Said
     units: str
     papers: list[str]
     closed: tuple[float, float]
@@ -27,7 +29,7 @@ class Summary(BaseModel):
     warnings: int
     notes: int
     picture: FoldedPicture | None
-    problem: str
+    problem: Said
 
 
 def unseen(problem: str) -> Summary:
@@ -55,7 +57,7 @@ def summary_of(text: str, cache: OutcomeCache | None = None) -> Summary:
         return unseen(str(error))
     except Exception:
         logger.exception("the summary of a design could not be computed")
-        return unseen(f"The design could not be computed. {SORRY}")
+        return unseen(say("The design could not be computed. {sorry}", sorry=SORRY))
 
 
 def _summary(text: str, cache: OutcomeCache | None) -> Summary:

@@ -137,7 +137,7 @@ def test_crumbs_are_less_than_four_square_millimetres(side: float, told: bool) -
     assert ("crumbs" in found) is told
     if told:
         assert found["crumbs"].message == (
-            "One opening leaves a crumb of less than 4 mm², the smallest 3.96 mm²."
+            "One opening leaves a crumb of less than 4 mm²: 3.96 mm²."
         )
 
 

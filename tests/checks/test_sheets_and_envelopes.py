@@ -144,7 +144,7 @@ def test_areas_and_thresholds_follow_the_unit() -> None:
     design = design_of(BLANK, slot).model_copy(update={"units": "in"})
     messages = [f.message for f in run_checks(evaluate(design))]
     (crumb,) = [m for m in messages if "crumb" in m]
-    assert crumb == "One opening leaves a crumb of less than 0.006 in², the smallest 0.003 in²."
+    assert crumb == "One opening leaves a crumb of less than 0.006 in²: 0.003 in²."
     gate = design_of(BLANK, way="gatefold", folding={"gap": 20}).model_copy(update={"units": "in"})
     evaluation = evaluate(gate)
     (reveal,) = [r for r in readings_of(evaluation, evaluation.pieces[0]) if r.name == "Reveal"]

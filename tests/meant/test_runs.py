@@ -81,7 +81,7 @@ def test_too_many_and_too_few_runs_are_found() -> None:
     said = report_of(
         play(read_sent(once.files[0].content, FLATBED), FLATBED), twice.wanted[0]
     ).faults[0]
-    assert re.match(r"Cuts: all \d+ lines are run along 1 of 2 times\.", said.message)
+    assert re.match(r"Cuts run along 1 of 2 times: all \d+ lines\.", said.message)
 
 
 def test_one_slit_that_was_left_out_once_is_found() -> None:

@@ -106,7 +106,7 @@ def test_a_fault_ends_with_status_1(capsys: pytest.CaptureFixture[str], job: Pat
         capsys, "cut", path, "--machine", "flatbed", "--meant", data["sheets"][0]["meant"]
     )
     assert (status, [f["code"] for f in found["faults"]]) == (1, ["score-cut"])
-    assert found["faults"][0]["message"] == "all 2 lines that are to be scored are cut."
+    assert found["faults"][0]["message"] == "Cut through: all 2 lines to be scored."
 
 
 WRONG: dict[str, tuple[dict[str, Any], str]] = {

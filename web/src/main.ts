@@ -5,10 +5,8 @@ import 'element-plus/theme-chalk/el-message.css'
 import 'element-plus/theme-chalk/el-message-box.css'
 import './styles/tokens.css'
 import './styles/base.css'
-import { createPinia } from 'pinia'
-import { createApp } from 'vue'
-import App from './app/App.vue'
-import { router } from './app/router'
-import { arrows } from './shared/arrows'
+import { speak } from './shared/words'
 
-createApp(App).directive('arrows', arrows).use(createPinia()).use(router).mount('#app')
+// what is said is there before the screens that say it
+const screens = speak().then(() => import('./app/start'))
+void screens.then(({ start }) => start())

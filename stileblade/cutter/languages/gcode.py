@@ -10,6 +10,7 @@ import numpy as np
 from stileblade.cutter.sent import Sent, Stroke, register_language, round_arc, without_rests
 from stileblade.geometry.curves.segments import Floats
 from stileblade.machine.machine import Machine
+from stileblade.words import say
 
 _WORD = re.compile(r"([A-Za-z])[ \t]*+([+-]?(?>\d++\.?\d*+|\.\d++))")
 _NOTE = re.compile(r"\([^()]*+\)|;[^\n]*+")
@@ -42,7 +43,7 @@ class _Controller:
     def block(self, text: str) -> None:
         rest = _WORD.sub("", text).strip()
         if rest:
-            self.sent.refuse(f"{rest[:20]!r} is not understood.", self.at, self.line)
+            self.sent.refuse(say("{rest!r} is not understood.", rest=rest[:20]), self.at, self.line)
             return
         words = [(a.upper(), float(n)) for a, n in _WORD.findall(text)]
         if any(abs(n) > _MOST_MM for _, n in words):
@@ -57,7 +58,9 @@ class _Controller:
         elif not lifted:
             unknown = [a for a in values if a not in "NTFSP"]
             if unknown:
-                self.sent.refuse(f"{unknown[0]!r} is not understood.", self.at, self.line)
+                self.sent.refuse(
+                    say("{unknown!r} is not understood.", unknown=unknown[0]), self.at, self.line
+                )
 
     def codes(self, words: list[tuple[str, float]], values: dict[str, float]) -> bool:
         lifted = False
@@ -79,7 +82,9 @@ class _Controller:
         elif number in (90, 91):
             self.relative = number == 91
         elif number not in (4, 17, 40, 49, 54, 80, 94):
-            self.sent.refuse(f"G{number:g} is no code that it knows.", self.at, self.line)
+            self.sent.refuse(
+                say("G{number:g} is no code that it knows.", number=number), self.at, self.line
+            )
 
     def other(self, number: float) -> None:
         if number == 6:
@@ -88,7 +93,9 @@ class _Controller:
             self.lift()
             self.tool = self.next
             if self.machine.tool(self.tool) is None:
-                self.sent.refuse(f"There is no tool {self.tool}.", self.at, self.line)
+                self.sent.refuse(
+                    say("There is no tool {tool}.", tool=self.tool), self.at, self.line
+                )
         elif number in (3, 4):
             self.on = True
             self.lower()
@@ -99,7 +106,9 @@ class _Controller:
         elif number in (2, 30):
             self.ended = True
         elif number not in (0, 1):
-            self.sent.refuse(f"M{number:g} is no code that it knows.", self.at, self.line)
+            self.sent.refuse(
+                say("M{number:g} is no code that it knows.", number=number), self.at, self.line
+            )
 
     def lower(self) -> None:
         if not self.run:

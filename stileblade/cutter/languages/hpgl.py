@@ -10,6 +10,7 @@ import numpy as np
 from stileblade.cutter.sent import Sent, Stroke, register_language, round_arc, without_rests
 from stileblade.geometry.curves.segments import Floats
 from stileblade.machine.machine import Machine
+from stileblade.words import say
 
 UNITS = 40.0
 _COMMAND = re.compile(r"([A-Za-z]{2})([^A-Za-z;]*+)")
@@ -45,7 +46,7 @@ class _Plotter:
             match = _COMMAND.match(content, end)
             if match is None:
                 bad = content[end : end + 12]
-                self.sent.refuse(f"{bad!r} is no command.", self.at, self.line)
+                self.sent.refuse(say("{bad!r} is no command.", bad=bad), self.at, self.line)
                 at = content.find(";", end)
                 if at < 0:
                     break
@@ -61,7 +62,9 @@ class _Plotter:
     def command(self, name: str, rest: str) -> None:
         numbers = [float(n) for n in _NUMBER.findall(rest)]
         if any(abs(n) > _MOST_MM * UNITS for n in numbers):
-            self.sent.refuse(f"{name}: a number is beyond all beds.", self.at, self.line)
+            self.sent.refuse(
+                say("{name}: a number is beyond all beds.", name=name), self.at, self.line
+            )
             return
         if name == "IN":
             self.lift()
@@ -85,7 +88,9 @@ class _Plotter:
         elif name == "AA":
             self.arc(numbers)
         else:
-            self.sent.refuse(f"{name!r} is no command that it knows.", self.at, self.line)
+            self.sent.refuse(
+                say("{name!r} is no command that it knows.", name=name), self.at, self.line
+            )
 
     def select(self, tool: int) -> None:
         if self.down and len(self.run) > 1:
@@ -93,7 +98,7 @@ class _Plotter:
         self.lift()
         self.tool, self.speed = tool, 0.0
         if tool and self.machine.tool(tool) is None:
-            self.sent.refuse(f"There is no tool {tool}.", self.at, self.line)
+            self.sent.refuse(say("There is no tool {tool}.", tool=tool), self.at, self.line)
 
     def lower(self) -> None:
         if not self.down:

@@ -16,6 +16,7 @@ from stileblade.machine.operation import Operation
 from stileblade.outlines.reading.limits import LIMITS
 from stileblade.outlines.reading.svg import measures
 from stileblade.outlines.reading.svg.xml import SHAPES, link_of, local_name, parse
+from stileblade.words import say
 
 _GROUPS = ("svg", "g", "a", "switch", "symbol")
 
@@ -78,7 +79,7 @@ class _Drawing:
         elif kind in SHAPES:
             self.lines(element, kind, inner, operation, name)
         elif kind in ("text", "image"):
-            word = f"{kind}s are not cut: turn them into outlines."
+            word = say("{kind}s are not cut: turn them into outlines.", kind=kind)
             if word not in self.sent.left_out:
                 self.sent.left_out.append(word)
 
@@ -93,7 +94,7 @@ class _Drawing:
         if kind == "path":
             drawing, error = read_path_to_error(element.get("d", ""))
             if error is not None:
-                self.sent.refuse(f"A path is broken: {error.message}")
+                self.sent.refuse(say("A path is broken: {message}", message=error.message))
         else:
             made = measures.shape(element, kind, 0.0, 0.0)
             if made is None:

@@ -12,6 +12,7 @@ from typing import Any
 from pydantic import BaseModel
 
 from stileblade.design.document import Design, Piece
+from stileblade.words import say
 
 Json = dict[str, Any]
 _OF_PIECES = ("name", "paper", "host", "panel", "side", "order", "fixing", "pad", "hidden")
@@ -102,10 +103,10 @@ def differences(before: Design, after: Design) -> list[Difference]:
     old_papers = {p.id: p for p in before.papers}
     for paper in after.papers:
         if paper.id in old_papers:
-            old_paper, of = old_papers[paper.id], f"paper {paper.name}"
+            old_paper, of = old_papers[paper.id], say("paper {name}", name=paper.name)
             found += _in_values(old_paper, paper, What.PAPER, of=of, piece=paper.id)
         else:
-            made, title = as_json(paper), f"Paper {paper.name}"
+            made, title = as_json(paper), say("Paper {name}", name=paper.name)
             found.append(Difference(What.PAPER, paper.id, "", "", None, made, title))
     old = {p.id: p for p in before.pieces}
     last = ""
@@ -113,19 +114,19 @@ def differences(before: Design, after: Design) -> list[Difference]:
         if piece.id in old:
             found += _in_piece(old[piece.id], piece)
         else:
-            made, title = as_json(piece), f"Piece {piece.name}"
+            made, title = as_json(piece), say("Piece {name}", name=piece.name)
             found.append(Difference(What.PIECE, piece.id, "", "", None, made, title, behind=last))
         last = piece.id
     kept = {p.id for p in after.pieces}
     for piece in before.pieces:
         if piece.id not in kept:
-            title = f"Piece {piece.name}"
+            title = say("Piece {name}", name=piece.name)
             found.append(Difference(What.PIECE_GONE, piece.id, "", "", title, None, title))
     return found
 
 
 def _in_piece(before: Piece, after: Piece) -> Iterator[Difference]:
-    of = f"piece {after.name}"
+    of = say("piece {name}", name=after.name)
     yield from _in_values(before, after, What.VALUE, of=of, piece=after.id, only=_OF_PIECES)
     old, kept = {s.id: s for s in before.steps}, {s.id: type(s) for s in after.steps}
     # what is gone comes first: another kind of step may have its key
@@ -139,7 +140,7 @@ def _in_piece(before: Piece, after: Piece) -> Iterator[Difference]:
         yield Difference(What.ORDER, after.id, "", "", was, both, "Order of the steps", of)
     last = ""
     for number, step in enumerate(after.steps, 1):
-        title = f"step {number}, {step.title}"
+        title = say("step {number}, {title}", number=number, title=step.title)
         if step.id in old and type(old[step.id]) is type(step):
             yield from _in_values(
                 old[step.id], step, What.VALUE, of=title, piece=after.id, step=step.id

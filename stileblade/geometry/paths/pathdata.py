@@ -17,6 +17,7 @@ from stileblade.geometry.paths.drawing import Drawing
 from stileblade.geometry.paths.pens import Arc, draw
 from stileblade.geometry.regions.fill import FillRule, fill
 from stileblade.geometry.regions.region import Region
+from stileblade.words import say
 
 _COMMAND = re.compile(r"([MmZzLlHhVvCcSsQqTtAa])([^MmZzLlHhVvCcSsQqTtAa]*)")
 # possessive throughout: foreign text is read once, and never parted in another way
@@ -105,14 +106,19 @@ class _Reader:
         self.total += segments
         if self.total > MOST_SEGMENTS:
             raise ReadingError(
-                f"The path has more than {MOST_SEGMENTS:,} segments.",
+                say(
+                    "The path has more than {most_segments:,} segments.",
+                    most_segments=MOST_SEGMENTS,
+                ),
                 hint="Simplify the drawing before reading it.",
                 code="reading.limits",
             )
 
     def error(self, what: str, at: int) -> ReadingError:
         near = self.text[at : at + 16].strip()
-        return ReadingError(f"Path data at character {at + 1} ({near!r}): {what}.")
+        return ReadingError(
+            say("Path data at character {at} ({near!r}): {what}.", at=at + 1, near=near, what=what)
+        )
 
     def wrong(self, what: str) -> ReadingError:
         """Of the command that is to be drawn next."""
@@ -132,7 +138,9 @@ class _Reader:
         else:
             numbers = self.numbers(rest)
             if not numbers or len(numbers) % size:
-                raise self.wrong(f"{letter} takes {size} numbers at a time")
+                raise self.wrong(
+                    say("{letter} takes {size} numbers at a time", letter=letter, size=size)
+                )
         if not sum(map(abs, numbers)) <= FARTHEST:  # seldom; and then not all of them together
             for n in numbers:
                 if not abs(n) <= FARTHEST:

@@ -12,6 +12,7 @@ from stileblade.geometry.curves.kinds import Kind
 from stileblade.geometry.curves.segments import Floats, Segments, arc, concatenate
 from stileblade.geometry.curves.vectors import norms
 from stileblade.geometry.regions.region import Region
+from stileblade.words import say
 
 MOST_DASHES = 5000
 
@@ -23,7 +24,9 @@ def dashed(way: Segments, dashes: Sequence[float], phase: float = 0.0) -> list[S
     """
     pattern = np.asarray(dashes, float)
     if (pattern < 0).any():
-        raise GeometryError(f"dashes={tuple(dashes)}: lengths of dashes are not negative.")
+        raise GeometryError(
+            say("dashes={dashes}: lengths of dashes are not negative.", dashes=tuple(dashes))
+        )
     pattern = np.tile(pattern, 2) if len(pattern) % 2 else pattern
     period = float(pattern.sum())
     if period <= 0:
@@ -31,7 +34,9 @@ def dashed(way: Segments, dashes: Sequence[float], phase: float = 0.0) -> list[S
     table, segment, t = _length_table(way)
     total = float(table[-1])
     if total / period * len(pattern) > MOST_DASHES:
-        raise GeometryError(f"A stroke has more than {MOST_DASHES} dashes.")
+        raise GeometryError(
+            say("A stroke has more than {most_dashes} dashes.", most_dashes=MOST_DASHES)
+        )
     found = []
     at, i = -(phase % period), 0
     while at < total:
@@ -124,7 +129,9 @@ def holes_along(
         total = float(table[-1])
         count = max(1, round(total / spacing))
         if count > MOST_DASHES:
-            raise GeometryError(f"A line has more than {MOST_DASHES} holes.")
+            raise GeometryError(
+                say("A line has more than {most_dashes} holes.", most_dashes=MOST_DASHES)
+            )
         for place in np.linspace(0, total, count + 1)[: -1 if whole else None]:
             i, at = _place(table, segment, t, float(place))
             spot = side.points_at(np.array([i]), np.array([at]))[0]

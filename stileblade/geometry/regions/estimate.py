@@ -8,6 +8,7 @@ import shapely
 
 from stileblade.errors import GeometryError
 from stileblade.geometry.curves.segments import Floats
+from stileblade.words import say
 
 MOST_CROSSINGS = 12_000
 """More than any outline that is cut: they take about two seconds."""
@@ -39,7 +40,10 @@ def must_cross_seldom(points: Floats, ends: Floats) -> None:
     if number > MOST_CROSSINGS:
         about = round(number, 2 - len(str(int(number))))
         raise GeometryError(
-            f"The outlines cross themselves and each other about {about:,.0f} times;"
-            f" at most {MOST_CROSSINGS:,} are computed with.",
+            say(
+                "The outlines cross themselves and each other about {about:,.0f} times; at most {most_crossings:,} are computed with.",
+                about=about,
+                most_crossings=MOST_CROSSINGS,
+            ),
             hint="Take fewer copies, larger gaps or a simpler outline.",
         )

@@ -24,6 +24,7 @@ from stileblade.geometry.regions.region import Region
 from stileblade.geometry.regions.set_operations import run_kernel
 from stileblade.geometry.regions.trace import Sources, trace_all
 from stileblade.tolerance import TOLERANCE
+from stileblade.words import say
 
 FillRule = Literal["nonzero", "evenodd"]
 _PAIRS = 200_000
@@ -40,7 +41,9 @@ class Painted:
 
     def __post_init__(self) -> None:
         if self.rule not in ("nonzero", "evenodd"):
-            raise GeometryError(f"rule={self.rule!r}: choose 'nonzero' or 'evenodd'.")
+            raise GeometryError(
+                say("rule={rule!r}: choose 'nonzero' or 'evenodd'.", rule=self.rule)
+            )
 
 
 def fill(contours: list[Segments], rule: FillRule = "nonzero") -> Region:

@@ -12,6 +12,7 @@ from stileblade.geometry.curves.transforms import scaling
 from stileblade.geometry.regions.region import Region
 from stileblade.outlines.artwork import LayerOutlines
 from stileblade.outlines.figure import Figure, GivenBy, Sizes, register_figure
+from stileblade.words import say
 
 
 @register_figure
@@ -60,7 +61,9 @@ def named(shelf: Mapping[str, LayerOutlines], ref: str) -> LayerOutlines:
     if ref in shelf:
         return shelf[ref]
     raise StepError(
-        f"The outline {ref!r} is not in this design." if ref else "No outline is chosen yet.",
+        say("The outline {ref!r} is not in this design.", ref=ref)
+        if ref
+        else "No outline is chosen yet.",
         hint="Choose a figure.",
         field="ref",
     )

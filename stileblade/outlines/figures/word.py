@@ -16,6 +16,7 @@ from stileblade.geometry.regions.region import Region
 from stileblade.outlines.artwork import LayerOutlines
 from stileblade.outlines.figure import Figure, GivenBy, register_figure
 from stileblade.outlines.text.shipped import KINDS, Face, shipped
+from stileblade.words import say
 
 
 class SizedBy(StrEnum):
@@ -65,7 +66,7 @@ class Word(Figure):
         line = font.set_line(text, em, spacing=self.spacing)
         if line.missing.strip():
             raise StepError(
-                f"The font has no {' '.join(dict.fromkeys(line.missing.strip()))}.",
+                say("The font has no {list}.", list=" ".join(dict.fromkeys(line.missing.strip()))),
                 hint="Choose another font, or other letters.",
                 field="text",
             )

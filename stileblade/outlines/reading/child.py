@@ -18,13 +18,16 @@ from stileblade.errors import ReadingError, StilebladeError
 from stileblade.outlines.reading.found import Lines
 from stileblade.outlines.reading.limits import LIMITS
 from stileblade.unexpected import logger
+from stileblade.words import say
 
 MOST_TEXT = 80
 PRELOADED = "stileblade.outlines.reading.kinds"
 """What whoever reads many files has the process preload from which others are parted."""
 _HINT = "Simplify it, or read a part of it."
-TOO_LONG = f"The drawing takes more than {LIMITS.seconds} seconds to read."
-TOO_LARGE = f"The drawing takes more than {LIMITS.memory // 1_000_000} MB of memory to read."
+TOO_LONG = say("The drawing takes more than {seconds} seconds to read.", seconds=LIMITS.seconds)
+TOO_LARGE = say(
+    "The drawing takes more than {memory} MB of memory to read.", memory=LIMITS.memory // 1_000_000
+)
 TOO_DEEP = "The drawing is nested too deeply to be read."
 NOT_READ = "The drawing could not be read: that is a mistake of the program's own."
 Answer = dict[str, Any]
@@ -37,7 +40,11 @@ def read_bounded(content: bytes, text: str = "", lines: Lines = "auto") -> Answe
     """
     if len(content) > LIMITS.bytes:
         raise ReadingError(
-            f"The file has {len(content) / 1e6:.1f} MB; at most {LIMITS.bytes / 1e6:.0f} MB are read.",
+            say(
+                "The file has {len:.1f} MB; at most {bytes:.0f} MB are read.",
+                len=len(content) / 1e6,
+                bytes=LIMITS.bytes / 1e6,
+            ),
             hint="Leave embedded pictures out, or simplify the drawing.",
         )
     context = multiprocessing.get_context("forkserver")

@@ -31,6 +31,7 @@ from stileblade.outlines.reading.dxf_ways import chain, circular, elliptical, fl
 from stileblade.outlines.reading.found import Found, OpenContour, Shape, SizeReading
 from stileblade.outlines.reading.joining import join
 from stileblade.outlines.reading.limits import LIMITS
+from stileblade.words import say
 
 LOOSE_ENDS: Final = 0.05
 """mm: ends this near belong together; measured on exploded, shuffled contours."""
@@ -104,7 +105,7 @@ class _Reading:
         if not on:
             said = " ".join(self.found.remarks)
             raise ReadingError(
-                f"There is no line in the file that could be cut. {said}".strip(),
+                say("There is no line in the file that could be cut. {said}", said=said).strip(),
                 hint="Explode texts and hatches to lines, and export it again.",
             )
         matrix, scale = self._fit([w for ways in on.values() for w in ways])
@@ -123,13 +124,19 @@ class _Reading:
                 self.found.open.append(OpenContour(points, gap * scale))
         if bridged:
             self.found.notes.append(
-                f"Joined: {bridged} gaps between ends, the widest {widest:.3f} mm."
+                say(
+                    "Joined: {bridged} gaps between ends, the widest {widest:.3f} mm.",
+                    bridged=bridged,
+                    widest=widest,
+                )
             )
         if doubled:
-            self.found.notes.append(f"Drawn twice, read once: {doubled} contours.")
+            self.found.notes.append(
+                say("Drawn twice, read once: {doubled} contours.", doubled=doubled)
+            )
         if not self.found.shapes:
             raise ReadingError(
-                f"No line closes to a contour; {len(self.found.open)} stayed open.",
+                say("No line closes to a contour; {n} stayed open.", n=len(self.found.open)),
                 hint="Join their ends in the drawing, to a twentieth of a mm.",
             )
         return self.found
@@ -138,7 +145,7 @@ class _Reading:
         self.segments += len(way)
         if self.segments > LIMITS.segments:
             raise ReadingError(
-                f"The drawing has more than {LIMITS.segments:,} segments.",
+                say("The drawing has more than {segments:,} segments.", segments=LIMITS.segments),
                 hint="Simplify it, or read a part of it.",
             )
 
@@ -147,7 +154,10 @@ class _Reading:
         for number, entity in enumerate(recursive_decompose(self.document.modelspace())):
             if number >= LIMITS.elements * 5:
                 raise ReadingError(
-                    f"The drawing has more than {LIMITS.elements * 5:,} entities.",
+                    say(
+                        "The drawing has more than {elements:,} entities.",
+                        elements=LIMITS.elements * 5,
+                    ),
                     hint="Simplify it, or read a part of it.",
                 )
             yield entity
@@ -184,7 +194,9 @@ class _Reading:
             if kind == "SPLINE":
                 return self._spline(entity)
         except (DXFError, ValueError, ArithmeticError, IndexError) as error:
-            self.found.left_out[f"a broken {kind.lower()} ({str(error)[:60]})"] += 1
+            self.found.left_out[
+                say("a broken {lower} ({what})", lower=kind.lower(), what=str(error)[:60])
+            ] += 1
             return None
         if kind not in ("POINT", "VIEWPORT"):
             self.found.left_out[_NAMES.get(kind, kind.lower()[:30])] += 1
@@ -230,7 +242,7 @@ class _Reading:
         try:
             figures = figures_of(contours)
         except GeometryError as error:
-            self.found.left_out[f"contours: {error.message}"] += len(contours)
+            self.found.left_out[say("contours: {message}", message=error.message)] += len(contours)
             return
         for number, region in enumerate(figures, 1):
             name = layer if len(figures) == 1 else f"{layer} {number}"

@@ -17,6 +17,7 @@ from stileblade.geometry.curves.segments import Floats
 from stileblade.geometry.paths.pathdata import path_data
 from stileblade.geometry.regions.region import Region
 from stileblade.outlines.drawing import told_name
+from stileblade.words import say
 
 Lines = Literal["auto", "painted", "contours"]
 
@@ -77,11 +78,16 @@ class Found:
     def remarks(self) -> list[str]:
         """Notes, and what was left out with its count."""
         shades = sum(len(layer.numbers) for layer in self.layers() if layer.shade)
-        what = "1 shape is" if shades == 1 else f"{shades} shapes are"
-        said = f"Translucent all over, as shadows and gleams are: {what} left out at first, in layers of"
-        shade = [f"{said} their own."] if shades else []
+        what = "1 shape is" if shades == 1 else say("{shades} shapes are", shades=shades)
+        said = say(
+            "Translucent all over, as shadows and gleams are: {what} left out at first, in layers of",
+            what=what,
+        )
+        shade = [say("{said} their own.", said=said)] if shades else []
         return (
-            self.notes + shade + [f"Left out: {w} ({n})." for w, n in sorted(self.left_out.items())]
+            self.notes
+            + shade
+            + [say("Left out: {w} ({n}).", w=w, n=n) for w, n in sorted(self.left_out.items())]
         )
 
     def layers(self) -> list[Layer]:
@@ -147,7 +153,7 @@ class Layer:
         if self.shade and not told:
             told = "Shade"
         return {
-            "name": told or f"Layer {number}",
+            "name": told or say("Layer {number}", number=number),
             "colour": self.colour,
             "shapes": self.numbers,
             "page": self.page,

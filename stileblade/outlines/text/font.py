@@ -21,6 +21,7 @@ from stileblade.geometry.curves.segments import Floats, Segments, transformed_al
 from stileblade.geometry.curves.transforms import after, scaling, translation
 from stileblade.geometry.paths.drawing import Drawing
 from stileblade.geometry.regions.fill import Painted, fill_all
+from stileblade.words import say
 
 MOST_BYTES = 12_000_000
 _WORKING_EM = 200.0
@@ -90,7 +91,9 @@ class Font:
 class _File:
     def __init__(self, content: bytes) -> None:
         if len(content) > MOST_BYTES:
-            raise ReadingError(f"The font has {len(content) / 1e6:.1f} MB; at most 12 MB are read.")
+            raise ReadingError(
+                say("The font has {len:.1f} MB; at most 12 MB are read.", len=len(content) / 1e6)
+            )
         try:
             self.font = TTFont(io.BytesIO(content), lazy=True, fontNumber=0)
             self.cmap: dict[int, str] = self.font.getBestCmap() or {}
@@ -175,7 +178,9 @@ class _File:
         try:
             glyphs[name].draw(pen)
         except Exception as error:  # as above
-            raise ReadingError(f"The font's glyph {name[:40]!r} is broken.") from error
+            raise ReadingError(
+                say("The font's glyph {name!r} is broken.", name=name[:40])
+            ) from error
         pen.drawing.finish()
         return pen.drawing.contours
 

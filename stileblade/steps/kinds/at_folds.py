@@ -20,6 +20,7 @@ from stileblade.piece.lying import AtFolds, Lying
 from stileblade.piece.work import Work
 from stileblade.steps.ground import inverse
 from stileblade.steps.step import Caption, Setting, Stage, Step, register_step
+from stileblade.words import say
 
 _LEAST = 0.5
 """mm of a layer across a fold: less is none."""
@@ -102,8 +103,10 @@ class AtFoldsStep(Step):
             panel = self.fixed_on or lying.panel
             if panel not in [p.name for p in host.panels]:
                 raise StepError(
-                    f"What it lies on has no panel {panel!r}.",
-                    hint=f"Panels are: {', '.join(p.name for p in host.panels) or 'none'}.",
+                    say("What it lies on has no panel {panel!r}.", panel=panel),
+                    hint=say(
+                        "Panels are: {join}.", join=", ".join(p.name for p in host.panels) or "none"
+                    ),
                     field="fixed_on",
                 )
             return replace(work, lying=replace(lying, panel=panel, at_folds=AtFolds.HALF))

@@ -23,6 +23,7 @@ from stileblade.piece.work import Work
 from stileblade.steps.ground import Ground, ground_of, grown, inverse
 from stileblade.steps.proposing import NewPiece, OnCard, Proposal
 from stileblade.steps.step import Caption, Setting, Stage, StartsWith, Step, Told, register_step
+from stileblade.words import say
 
 
 class As(StrEnum):
@@ -126,7 +127,7 @@ class Backing(Step):
         if not card.windows:
             return []
         each = [
-            NewPiece(f"Backing {n}" if len(card.windows) > 1 else "Backing", (cls(window=key),),
+            NewPiece(say("Backing {n}", n=n) if len(card.windows) > 1 else "Backing", (cls(window=key),),
                      card.panel, inside, order, colour="#dcebee", light=0.6)
             for n, key in enumerate(card.windows, 1)
         ]  # fmt: skip

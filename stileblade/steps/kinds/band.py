@@ -75,7 +75,11 @@ class Band(Step):
             tuple(Panel(n, box(a, b)) for n, a, b in zip(names, stops, stops[1:], strict=False)),
             tuple(
                 Fold(
-                    f"fold {i}", Line.on(axis, stops[i]), Crease(order=i), spine=spine, step=self.id
+                    f"fold {i}",
+                    Line.on(axis, stops[i]),
+                    Crease(order=i),
+                    spine=spine,
+                    step=self.id,
                 )
                 for i in (1, 2)
             ),

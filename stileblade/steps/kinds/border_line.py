@@ -15,6 +15,7 @@ from stileblade.geometry.regions.set_operations import intersection, rectangle, 
 from stileblade.piece.work import Work
 from stileblade.steps.lining import Lining, LiningStep
 from stileblade.steps.step import Caption, Setting, Stage, Step, register_step
+from stileblade.words import say
 
 
 class Along(StrEnum):
@@ -104,7 +105,7 @@ class BorderLine(LiningStep):
             windows = [w for w in windows if intersection(w, panel)]
         if not windows:
             raise StepError(
-                f"There is no window on {self.target!r}.",
+                say("There is no window on {target!r}.", target=self.target),
                 hint="Cut one first, or follow the outline.",
                 field="along",
             )

@@ -11,6 +11,7 @@ from stileblade.piece.folds import Made
 from stileblade.piece.work import Work
 from stileblade.steps.creasing import CreasingStep, made_by
 from stileblade.steps.step import Caption, Needs, Setting, Stage, Step, register_step
+from stileblade.words import named, say
 
 
 @register_step
@@ -49,7 +50,9 @@ class Crease(CreasingStep):
             )
         if self.fold and self.fold not in names:
             raise StepError(
-                f"There is no fold {self.fold!r}.", hint=f"Folds: {', '.join(names)}.", field="fold"
+                say("There is no fold {fold!r}.", fold=self.fold),
+                hint=say("Folds: {names}.", names=", ".join(map(named, names))),
+                field="fold",
             )
         folds = tuple(self.onto(f) if self.fold in ("", f.name) else f for f in work.folds)
         return replace(work, folds=folds)

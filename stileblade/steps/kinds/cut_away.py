@@ -10,6 +10,7 @@ from stileblade.piece.windows import Opened
 from stileblade.piece.work import Work
 from stileblade.steps.placing import Anchor, PlacedStep, anchor_at
 from stileblade.steps.step import Caption, Setting, Stage, Step, kept_whole, register_step
+from stileblade.words import within
 
 
 @register_step
@@ -53,7 +54,7 @@ class CutAway(PlacedStep):
         return True
 
     def caption(self) -> Caption:
-        return Caption(self.outline.title.lower())
+        return Caption(within(self.outline.title))
 
     @classmethod
     def sample(cls) -> list[Step]:

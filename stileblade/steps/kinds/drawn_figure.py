@@ -15,6 +15,7 @@ from stileblade.piece.work import Work
 from stileblade.steps.lining import LiningStep
 from stileblade.steps.placing import PlacedStep
 from stileblade.steps.step import Caption, Setting, Stage, Step, register_step
+from stileblade.words import within
 
 
 @register_step
@@ -62,7 +63,7 @@ class DrawnFigure(PlacedStep, LiningStep):
         return self.with_line(work, line, bool(ways), "dx")
 
     def caption(self) -> Caption:
-        return Caption(self.outline.title.lower())
+        return Caption(within(self.outline.title))
 
     @classmethod
     def sample(cls) -> list[Step]:

@@ -13,6 +13,7 @@ from stileblade.steps.beginning import Beginning, Begun
 from stileblade.steps.fitting import FitTo
 from stileblade.steps.kinds.fit import Fit
 from stileblade.steps.step import Caption, Setting, Stage, StartsWith, Step, register_step
+from stileblade.words import within
 
 
 @register_step
@@ -41,7 +42,7 @@ class StartFigure(Step):
         return Work(region, reference=region.bounds)
 
     def caption(self) -> Caption:
-        return Caption(self.outline.title.lower())
+        return Caption(within(self.outline.title))
 
     @classmethod
     def begun_with(cls, begun: Begun) -> tuple[Step, ...]:

@@ -21,6 +21,7 @@ from stileblade.steps.creasing import CreasingStep
 from stileblade.steps.handle import BoxHandle, Handle, LineHandle, Moved
 from stileblade.steps.measured import Edge, Runs, edge_field, runs_field
 from stileblade.steps.step import Caption, Setting, Stage, Step, Told, register_step
+from stileblade.words import say
 
 SAME = 0.01
 """mm: a fold this near to an earlier one takes its place."""
@@ -215,15 +216,15 @@ class FoldLine(CreasingStep):
             low, high = (box.left, box.right) if fold.axis == "x" else (box.head, box.foot)
             words = ("left", "right") if fold.axis == "x" else ("head", "foot")
             found += [
-                Told(f"From the {words[0]}", fold.at - low),
-                Told(f"From the {words[1]}", high - fold.at),
+                Told(say("From the {words}", words=words[0]), fold.at - low),
+                Told(say("From the {words}", words=words[1]), high - fold.at),
                 Told("From the middle", fold.at - (low + high) / 2),
             ]
         return found
 
     def caption(self) -> Caption:
         if self.purpose is Purpose.TEXTURE:
-            return Caption(f"{self.lines} ribs", self.pitch)
+            return Caption(say("{n} ribs", n=self.lines), self.pitch)
         if self.by is By.PLACE:
             return Caption(
                 {"near": "at", "middle": "from middle", "far": "from far"}[self.edge], self.distance

@@ -19,6 +19,7 @@ from stileblade.piece.work import Work
 from stileblade.steps.across import AcrossFold
 from stileblade.steps.handle import Handle, LineHandle, Moved
 from stileblade.steps.step import Caption, Needs, Setting, Stage, Step, Told, register_step
+from stileblade.words import say
 
 MOST_LEVELS = 3
 """Boxes on boxes."""
@@ -171,7 +172,7 @@ class ForwardStep(AcrossFold):
                 a, b = sorted(other.line.place_of(p) for p in (span.start, span.end))
                 if min(b, high) - max(a, low) > _SAME:
                     raise StepError(
-                        f"{other.name} runs through the strip.",
+                        say("{name} runs through the strip.", name=other.name),
                         hint="Make it less deep, or move it along the fold.",
                         field="more" if other.at > fold.at else "less",
                         would_do=round(abs(other.at - fold.at) * 0.8, 1),
@@ -194,7 +195,7 @@ class ForwardStep(AcrossFold):
             out = self.less + self.more - (high - low)
             if out > _SAME:
                 raise StepError(
-                    f"Closed, the step would stand {{}} out of {panel.name}.",
+                    say("Closed, the step would stand {{}} out of {name}.", name=panel.name),
                     out,
                     hint="Make it less deep: both parts together are at most a panel's width.",
                     field="more" if self.more >= self.less else "less",

@@ -20,6 +20,7 @@ from stileblade.piece.windows import Opened
 from stileblade.piece.work import Note, Work
 from stileblade.steps.step import Caption, Needs, Setting, Stage, Step, Told, register_step
 from stileblade.steps.strips import Barred, Strip, held_at_both_ends
+from stileblade.words import say
 
 MOST_BARS = 400
 
@@ -98,7 +99,7 @@ class Grille(Step):
         if last - first + 1 > MOST_BARS:
             least = (high - low) / MOST_BARS - self.bar
             raise StepError(
-                f"More than {MOST_BARS} bars would stand in the window.",
+                say("More than {most_bars} bars would stand in the window.", most_bars=MOST_BARS),
                 hint="Make the gap larger.",
                 field="gap",
                 would_do=round(max(least * 2, self.bar), 1),
@@ -118,7 +119,10 @@ class Grille(Step):
         rings = int(np.floor((reach - self.bar / 2) / pitch))
         if rings + self.spokes > MOST_BARS:
             raise StepError(
-                f"More than {MOST_BARS} rings and spokes would stand in the window.",
+                say(
+                    "More than {most_bars} rings and spokes would stand in the window.",
+                    most_bars=MOST_BARS,
+                ),
                 hint="Make the gap larger.",
                 field="gap",
                 would_do=round(reach / 20, 1),
@@ -185,10 +189,10 @@ class Grille(Step):
             )
         notes = work.notes
         if left:
-            bars = "One bar" if left == 1 else f"{left} bars"
-            verb = "is" if left == 1 else "are"
-            said = (
-                f"{bars} would end in the air, at a fold or beyond the paper, and {verb} left out."
+            said = say(
+                "One bar would end in the air, at a fold or beyond the paper, and is left out."
+                " | {n} bars would end in the air, at a fold or beyond the paper, and are left out.",
+                n=left,
             )
             notes = (*notes, Note("grille.left-out", said, self.id))
         paper = work.paper

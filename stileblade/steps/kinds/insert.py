@@ -17,6 +17,7 @@ from stileblade.piece.work import Work
 from stileblade.steps.ground import Ground, grounds_of
 from stileblade.steps.proposing import NewPiece, OnCard, Proposal
 from stileblade.steps.step import Caption, Setting, Stage, StartsWith, Step, Told, register_step
+from stileblade.words import say
 
 
 class Over(StrEnum):
@@ -120,7 +121,11 @@ class Insert(Step):
             beside = [g for g in beside if g.panel == self.and_on]
         if not beside:
             raise StepError(
-                f"No fold lies between {first.panel!r} and {self.and_on or 'another panel'!r}.",
+                say(
+                    "No fold lies between {panel!r} and {and_on!r}.",
+                    panel=first.panel,
+                    and_on=self.and_on or "another panel",
+                ),
                 hint="Choose the panel on the other side of one of its folds.",
                 field="and_on",
             )
@@ -131,7 +136,10 @@ class Insert(Step):
         found = [Told("Open wide", box.width), Told("Open high", box.height)]
         for fold in after.folds:
             found.append(
-                Told(f"Hinge at {fold.name}", sum(s.length for s in after.spans[fold.name]))
+                Told(
+                    say("Hinge at {name}", name=fold.name),
+                    sum(s.length for s in after.spans[fold.name]),
+                )
             )
         return found
 

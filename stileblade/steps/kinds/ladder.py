@@ -19,6 +19,7 @@ from stileblade.piece.work import Work
 from stileblade.steps.handle import BoxHandle, Handle, Moved
 from stileblade.steps.placing import Anchor
 from stileblade.steps.step import Caption, Setting, Stage, Step, Told, register_step
+from stileblade.words import say
 
 NARROWEST = 0.5
 
@@ -112,7 +113,9 @@ class SlotLadder(Step):
             raise StepError(
                 "The last slot would be {} wide.",
                 min(found),
-                hint=f"Take fewer slots ({most} would do), or let them change by less.",
+                hint=say(
+                    "Take fewer slots ({most} would do), or let them change by less.", most=most
+                ),
                 field="change",
                 would_do=round((NARROWEST - self.first) / (self.count - 1), 2) + 0.01,
             )
@@ -230,7 +233,7 @@ class SlotLadder(Step):
         return self.cut is CutAs.OUT
 
     def caption(self) -> Caption:
-        return Caption(f"{self.count} slots")
+        return Caption(say("{n} slots", n=self.count))
 
     @classmethod
     def sample(cls) -> list[Step]:

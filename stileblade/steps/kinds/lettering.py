@@ -22,6 +22,7 @@ from stileblade.steps.handle import BoxHandle, Handle, Moved
 from stileblade.steps.lining import pen_field
 from stileblade.steps.placing import Anchor
 from stileblade.steps.step import Caption, Setting, Stage, Step, Told, register_step
+from stileblade.words import say
 
 
 class Sized(StrEnum):
@@ -88,7 +89,9 @@ class Lettering(Step):
         found = set_strokes(text, self.face, self.height, spacing=self.spacing)
         if found.missing:
             raise StepError(
-                f"There are no strokes for {' '.join(dict.fromkeys(found.missing))}.",
+                say(
+                    "There are no strokes for {list}.", list=" ".join(dict.fromkeys(found.missing))
+                ),
                 hint="Use letters without accents, or draw the word of a font with 'Drawn figure'.",
                 field="text",
             )
@@ -132,7 +135,9 @@ class Lettering(Step):
         return [
             Told("Wide", box.width),
             Told("High", box.height),
-            Told("Drawn", sum(length_of(way) for way in ways), note=f"{len(ways)} strokes"),
+            Told(
+                "Drawn", sum(length_of(way) for way in ways), note=say("{n} strokes", n=len(ways))
+            ),
         ]
 
     def handles(self, before: Work | None, setting: Setting) -> list[Handle]:

@@ -21,6 +21,7 @@ from stileblade.piece.sides import must_be_open, side_field
 from stileblade.piece.work import Work
 from stileblade.steps.handle import BoxHandle, Handle, Moved
 from stileblade.steps.step import Caption, Needs, Setting, Stage, Step, Told, register_step
+from stileblade.words import say
 
 
 @register_step
@@ -126,7 +127,10 @@ class Lock(Step):
                 return slit
         where = repr(self.onto) if self.onto else "any panel"
         raise StepError(
-            f"Closed, the tab does not come to lie on {where}, with all of its slit on paper.",
+            say(
+                "Closed, the tab does not come to lie on {where}, with all of its slit on paper.",
+                where=where,
+            ),
             hint="A tab holds a door or a flap: choose its panel and edge, or move it along.",
             field="onto" if self.onto else "target",
         )

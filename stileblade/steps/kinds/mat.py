@@ -17,6 +17,7 @@ from stileblade.piece.work import Work
 from stileblade.steps.ground import Ground, ground_of, grown
 from stileblade.steps.proposing import NewPiece, OnCard, Proposal
 from stileblade.steps.step import Caption, Setting, Stage, StartsWith, Step, Told, register_step
+from stileblade.words import say
 
 
 class Windows(StrEnum):
@@ -155,7 +156,11 @@ class Mat(Step):
         one = NewPiece("Mat", (cls(),), card.panel, order=first, colour=_SHADES[0])
         steps = [
             NewPiece(
-                f"Mat {n + 1}", (cls(margin=3 + 2 * n),), card.panel, order=first + n, colour=shade
+                say("Mat {n}", n=n + 1),
+                (cls(margin=3 + 2 * n),),
+                card.panel,
+                order=first + n,
+                colour=shade,
             )
             for n, shade in enumerate(_SHADES)
         ]

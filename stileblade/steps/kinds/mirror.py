@@ -25,6 +25,7 @@ from stileblade.piece.work import Note, Work
 from stileblade.steps.beginning import Beginning, Begun
 from stileblade.steps.handle import Handle, LineHandle, Moved
 from stileblade.steps.step import Caption, Needs, Setting, Stage, Step, register_step
+from stileblade.words import say
 
 
 class Towards(StrEnum):
@@ -145,9 +146,9 @@ class Mirror(Step):
                 else (
                     Note(
                         "mirror.reversed",
-                        "Mirrored "
-                        + ("to the right" if axis == "x" else "below")
-                        + ", the figure shows reversed on the front.",
+                        "Mirrored to the right, the figure shows reversed on the front."
+                        if axis == "x"
+                        else "Mirrored below, the figure shows reversed on the front.",
                         self.id,
                     ),
                 )
@@ -174,7 +175,11 @@ class Mirror(Step):
         steps = begun.figure_steps
         figure, mirror = begun.made(steps).paper, cls()
         if figure.pieces > 1:
-            why = f"{begun.figure.title} is of {figure.pieces} separate parts: weld it to a blank, or take one half and give it a surround."
+            why = say(
+                "{title} is of {pieces} separate parts: weld it to a blank, or take one half and give it a surround.",
+                title=begun.figure.title,
+                pieces=figure.pieces,
+            )
             return [offered(why=why)]
         lap = safe_lap(figure, mirror._side(begun.setting), mirror.lap)
         size = (figure.bounds.width, figure.bounds.height)

@@ -30,6 +30,7 @@ from stileblade.steps.handle import Handle
 from stileblade.steps.placing import PlacedStep, outline_of_all
 from stileblade.steps.proposing import NewPiece, OnCard, Proposal
 from stileblade.steps.step import Caption, Setting, Stage, StartsWith, Step, Told, register_step
+from stileblade.words import say, within
 
 
 class Openings(StrEnum):
@@ -113,7 +114,7 @@ class Overlay(PlacedStep):
         other = setting.pieces.get(self.of)
         if other is None or other.lying is None:
             raise StepError(
-                f"There is no layer {self.of!r} before this piece.",
+                say("There is no layer {of!r} before this piece.", of=self.of),
                 hint="Choose a piece that lies on the same one, and stands before this in the list.",
                 field="of",
             )
@@ -144,7 +145,7 @@ class Overlay(PlacedStep):
     def caption(self) -> Caption:
         if self.of:
             return Caption("border", self.borders)
-        return Caption(self.outline.title.lower())
+        return Caption(within(self.outline.title))
 
     @classmethod
     def proposals(cls, card: OnCard) -> list[Proposal]:
@@ -156,7 +157,7 @@ class Overlay(PlacedStep):
         found = [Proposal("A figure on pads", "Placed as a window is placed", (figure,))]
         lettered = NewPiece("Word", (word,), card.panel, order=order + 2, colour="#33424f")
         borders = [
-            NewPiece(f"Border {margin}", (cls(borders=margin),), card.panel, order=order + 1 - n,
+            NewPiece(say("Border {margin}", margin=margin), (cls(borders=margin),), card.panel, order=order + 1 - n,
                      colour=colour, of=1)
             for n, (margin, colour) in enumerate(((2, "#f4efe2"), (5, "#a9c4cc")))
         ]  # fmt: skip

@@ -19,6 +19,7 @@ from stileblade.steps.step import (
     Told,
     register_step,
 )
+from stileblade.words import say
 
 
 @register_step
@@ -59,7 +60,7 @@ class Part(Step):
         work = setting.pieces.get(self.piece)
         if work is None:
             raise StepError(
-                f"There is no piece {self.piece!r} before this one.",
+                say("There is no piece {piece!r} before this one.", piece=self.piece),
                 hint="Choose a piece that stands before it.",
                 field="piece",
             )
@@ -67,8 +68,8 @@ class Part(Step):
             if self.step in ("", parted.step):
                 return work, parted
         raise StepError(
-            f"The piece {self.piece!r} is not split"
-            + (f" by {self.step!r}." if self.step else "."),
+            say("The piece {piece!r} is not split", piece=self.piece)
+            + (say(" by {step!r}.", step=self.step) if self.step else "."),
             hint="Split it first: the parts that it does not keep can be taken from there.",
             field="step" if self.step else "piece",
         )
@@ -77,7 +78,11 @@ class Part(Step):
         whole, parted = self._parted(setting)
         if self.number > len(parted.parts):
             raise StepError(
-                f"There is no part {self.number}: the split makes {len(parted.parts)}.",
+                say(
+                    "There is no part {number}: the split makes {n}.",
+                    number=self.number,
+                    n=len(parted.parts),
+                ),
                 field="number",
                 would_do=len(parted.parts),
             )
@@ -107,7 +112,7 @@ class Part(Step):
         ]
 
     def caption(self) -> Caption:
-        return Caption(f"part {self.number}")
+        return Caption(say("part {number}", number=self.number))
 
     @classmethod
     def sample(cls) -> list[Step]:

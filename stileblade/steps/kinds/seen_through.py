@@ -16,6 +16,7 @@ from stileblade.piece.work import Work
 from stileblade.steps.lining import Lining, LiningStep, lined_by
 from stileblade.steps.repeating import together
 from stileblade.steps.step import Caption, Needs, Setting, Stage, Step, Told, register_step
+from stileblade.words import say
 
 
 class As(StrEnum):
@@ -74,7 +75,7 @@ class SeenThrough(LiningStep):
             )  # fmt: skip
         if source == self.onto:
             raise StepError(
-                f"The window is in {source!r} itself.",
+                say("The window is in {source!r} itself.", source=source),
                 hint="Choose the panel that lies behind it.",
                 field="onto",
             )
@@ -110,7 +111,7 @@ class SeenThrough(LiningStep):
         return self.shown_as is As.WINDOW
 
     def caption(self) -> Caption:
-        return Caption(f"onto {self.onto}")
+        return Caption(say("onto {onto}", onto=self.onto))
 
     @classmethod
     def sample(cls) -> list[Step]:

@@ -28,6 +28,7 @@ from stileblade.piece.work import Work
 from stileblade.steps.motifs import Motif, half, torn, whole
 from stileblade.steps.repeating import together
 from stileblade.steps.step import Caption, Setting, Stage, Step, Told, register_step
+from stileblade.words import say
 
 _SAME = 0.01
 
@@ -299,7 +300,11 @@ class ShapedEdge(Step):
         lengths = [self.side.length_in(box) for box in self._boxes(before)]
         counts = [self.repeats(along) for along in lengths]
         pitches = [self._free(along) / n for along, n in zip(lengths, counts, strict=True)]
-        each = f"{counts[0]} on each panel" if len(set(counts)) == 1 < len(counts) else ""
+        each = (
+            say("{counts} on each panel", counts=counts[0])
+            if len(set(counts)) == 1 < len(counts)
+            else ""
+        )
         note = (
             "as it comes out" if max(pitches) - min(pitches) < 1e-6 else "as it comes out, at most"
         )

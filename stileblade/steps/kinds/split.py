@@ -39,6 +39,7 @@ from stileblade.steps.placing import place_at as placed_at
 from stileblade.steps.repeating import together
 from stileblade.steps.slivers import drop_field, least_field, slivers_of
 from stileblade.steps.step import Caption, Setting, Stage, Step, Told, register_step
+from stileblade.words import within
 
 LEAST = 0.01
 """mm^2: what is smaller is no part."""
@@ -211,7 +212,7 @@ class Split(Step):
             return []
         if self.by is By.FIGURE:
             figure = self._figure(before, setting)
-            word = self.outline.title.lower()
+            word = within(self.outline.title)
             moves = Moved("dx", self.dx), Moved("dy", self.dy)
             place: Handle = BoxHandle(*moves, figure.bounds, figure, word)
         else:
@@ -231,7 +232,7 @@ class Split(Step):
 
     def caption(self) -> Caption:
         if self.by is By.FIGURE:
-            return Caption(self.outline.title.lower())
+            return Caption(within(self.outline.title))
         return Caption("strip", self.strip) if self.strip else Caption("in two")
 
     @classmethod

@@ -30,6 +30,7 @@ from stileblade.steps.handle import BoxHandle, Handle, Moved
 from stileblade.steps.placing import sizing_of, turned
 from stileblade.steps.repeating import together
 from stileblade.steps.step import Caption, Needs, Setting, Stage, Step, Told, register_step
+from stileblade.words import say
 
 _ON = 1e-6
 
@@ -121,7 +122,11 @@ class StandingFigure(AcrossFold):
         on = np.all([np.abs(fold.line.off(p)) < _ON for p in (s.start, middle, s.end)], axis=0)
         if on.sum() != 1:
             raise StepError(
-                f"The figure meets {fold.name} in {int(on.sum())} places, not in one.",
+                say(
+                    "The figure meets {name} in {int} places, not in one.",
+                    name=fold.name,
+                    int=int(on.sum()),
+                ),
                 hint="Let it stand over by more or less, or turn it.",
                 field="over",
             )
@@ -136,7 +141,11 @@ class StandingFigure(AcrossFold):
         part = self._standing(figure, fold)
         if part.pieces != 1:
             raise StepError(
-                f"The figure lies in {part.pieces} parts beyond {fold.name}.",
+                say(
+                    "The figure lies in {pieces} parts beyond {name}.",
+                    pieces=part.pieces,
+                    name=fold.name,
+                ),
                 hint="Let it stand over by more or less, or turn it.",
                 field="over",
             )

@@ -33,6 +33,7 @@ from stileblade.steps.placing import PlacedStep
 from stileblade.steps.recalled import Recalled
 from stileblade.steps.repeating import Also, Repeat
 from stileblade.steps.step import Caption, Setting, Stage, Step, Told, register_step
+from stileblade.words import say, within
 
 MOST_HANDLES = 60
 Angle = Annotated[float, Field(ge=-360, le=360)]
@@ -140,7 +141,9 @@ class Stencil(PlacedStep):
             return []
         made = self._cut_out(before, setting)
         bridges = made.bridges
-        note = f"the longest {max(b.length for b in bridges):.1f} mm" if bridges else ""
+        note = (
+            say("the longest {max:.1f} mm", max=max(b.length for b in bridges)) if bridges else ""
+        )
         return [
             Told("Islands", len(made.figure.openings), "count"),
             Told("Bridges", len(bridges), "count", note),
@@ -162,12 +165,12 @@ class Stencil(PlacedStep):
             x, y = (a + (b - a) / 2 for a, b in zip(bridge.start, bridge.end, strict=True))
             angle = math.degrees(math.atan2(bridge.start[1] - cy, bridge.start[0] - cx))
             spot = Box(x - 0.5, y - 0.5, x + 0.5, y + 0.5)
-            field, word = f"angles.{number}", f"bridge {number + 1}"
+            field, word = f"angles.{number}", say("bridge {number}", number=number + 1)
             found.append(AroundHandle(field, round(angle, 1), spot, (cx, cy), word))
         return found
 
     def caption(self) -> Caption:
-        return Caption(self.outline.title.lower())
+        return Caption(within(self.outline.title))
 
     @classmethod
     def sample(cls) -> list[Step]:

@@ -20,6 +20,7 @@ from stileblade.piece.work import Work
 from stileblade.steps.across import AcrossFold
 from stileblade.steps.handle import Handle, LineHandle, Moved
 from stileblade.steps.step import Caption, Needs, Setting, Stage, Step, Told, register_step
+from stileblade.words import say
 
 LEAST_ANGLE, MOST_ANGLE = 8.0, 75.0
 
@@ -74,7 +75,12 @@ class VFold(AcrossFold):
         work = self.needs(work)
         if not LEAST_ANGLE <= self.angle <= MOST_ANGLE:
             raise StepError(
-                f"An angle of {self.angle:g} degrees is not folded: {LEAST_ANGLE:g} to {MOST_ANGLE:g} are.",
+                say(
+                    "An angle of {angle:g} degrees is not folded: {least_angle:g} to {most_angle:g} are.",
+                    angle=self.angle,
+                    least_angle=LEAST_ANGLE,
+                    most_angle=MOST_ANGLE,
+                ),
                 field="angle",
                 would_do=min(max(self.angle, LEAST_ANGLE), MOST_ANGLE),
             )

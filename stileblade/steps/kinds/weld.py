@@ -9,6 +9,7 @@ from stileblade.piece.work import Work
 from stileblade.steps.placing import Anchor, PlacedStep, anchor_at
 from stileblade.steps.slivers import drop_field, least_field, slivers_of
 from stileblade.steps.step import Caption, Setting, Stage, Step, register_step
+from stileblade.words import within
 
 
 @register_step
@@ -47,7 +48,7 @@ class Weld(PlacedStep):
         return work.with_paper(paper, notes=(*work.notes, slivers.note(self.id)))
 
     def caption(self) -> Caption:
-        return Caption(self.outline.title.lower())
+        return Caption(within(self.outline.title))
 
     @classmethod
     def sample(cls) -> list[Step]:

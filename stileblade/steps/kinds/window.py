@@ -23,6 +23,7 @@ from stileblade.steps.beginning import Beginning, Begun
 from stileblade.steps.placing import PlacedStep, outline_of_all
 from stileblade.steps.repeating import all_apart
 from stileblade.steps.step import Caption, Setting, Stage, Step, register_step
+from stileblade.words import within
 
 
 class Sized(StrEnum):
@@ -182,7 +183,7 @@ class Window(PlacedStep):
         return True
 
     def caption(self) -> Caption:
-        return Caption(self.outline.title.lower())
+        return Caption(within(self.outline.title))
 
     @classmethod
     def beginnings(cls, begun: Begun) -> list[Beginning]:

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { watch } from 'vue'
 import { RouterView, useRoute } from 'vue-router'
+import { parts } from '@/shared/words'
 import { HelpLayer } from '@/features/help'
 
 const route = useRoute()
@@ -25,6 +26,8 @@ watch(
 </script>
 
 <template>
-  <RouterView :key="route.path" />
-  <HelpLayer />
+  <ElConfigProvider :locale="parts">
+    <RouterView :key="route.path" />
+    <HelpLayer />
+  </ElConfigProvider>
 </template>

@@ -4,8 +4,8 @@ import { RouterLink } from 'vue-router'
 
 <template>
   <main class="missing">
-    <h1>There is nothing at this address.</h1>
-    <RouterLink to="/">Back to the designs</RouterLink>
+    <h1>{{ $t('There is nothing at this address.') }}</h1>
+    <RouterLink to="/">{{ $t('Back to the designs') }}</RouterLink>
   </main>
 </template>
 

@@ -1,12 +1,13 @@
 /** What can be built, as the server tells it: kinds of steps and figures, sizes, ways, formats. */
 import { defineStore } from 'pinia'
 import { answer, client, type Schemas } from './api/client'
+import { language } from './words'
 
 export type StepKind = Schemas['StepKind']
 export type FigureKind = Schemas['FigureKind']
 
 /** A way's title within a sentence. */
-export const inSentence = (title: string) => (title.startsWith('French') ? title : title.toLowerCase())
+export const inSentence = (title: string) => (language() !== 'en' || title.startsWith('French') ? title : title.toLowerCase())
 
 export const useCatalogue = defineStore('catalogue', {
   state: () => ({ data: null as Schemas['Catalogue'] | null }),

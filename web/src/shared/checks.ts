@@ -1,4 +1,5 @@
 /** What the checks of a card counted, in words. */
+import { t } from '@/shared/words'
 interface Counts {
   readonly errors: number
   readonly warnings: number
@@ -7,7 +8,10 @@ interface Counts {
 
 /** "2 warnings, 1 note"; that all passed where nothing was found. */
 export function checksInWords({ errors, warnings, notes }: Counts): string {
-  const counts = [[errors, 'error'], [warnings, 'warning'], [notes, 'note']] as const
-  const told = counts.flatMap(([n, word]) => (n ? [`${n} ${word}${n === 1 ? '' : 's'}`] : []))
-  return told.join(', ') || 'all checks passed'
+  const told = [
+    errors && t('{n} error | {n} errors', errors),
+    warnings && t('{n} warning | {n} warnings', warnings),
+    notes && t('{n} note | {n} notes', notes),
+  ].filter(Boolean)
+  return told.join(', ') || t('all checks passed')
 }

@@ -1,5 +1,6 @@
 /** What the application says in passing, and asks. */
 import { ElMessage, ElMessageBox } from 'element-plus'
+import { t } from '@/shared/words'
 import { ApiError } from './api/errors'
 
 export function tell(message: string, type: 'success' | 'warning' | 'error' | 'info' = 'success') {
@@ -16,7 +17,7 @@ export function tellError(error: unknown) {
 export async function ask(title: string, text: string, yes: string): Promise<boolean> {
   return ElMessageBox.confirm(text, title, {
     confirmButtonText: yes,
-    cancelButtonText: 'Cancel',
+    cancelButtonText: t('Cancel'),
     autofocus: true,
   }).then(
     () => true,
@@ -27,11 +28,11 @@ export async function ask(title: string, text: string, yes: string): Promise<boo
 /** A line of text, or null. */
 export async function askText(title: string, label: string, value: string): Promise<string | null> {
   return ElMessageBox.prompt(label, title, {
-    confirmButtonText: 'Save',
-    cancelButtonText: 'Cancel',
+    confirmButtonText: t('Save'),
+    cancelButtonText: t('Cancel'),
     inputValue: value,
     inputPattern: /\S/,
-    inputErrorMessage: 'Give it a name.',
+    inputErrorMessage: t('Give it a name.'),
   }).then(
     ({ value: text }) => text.trim().slice(0, 120),
     () => null,

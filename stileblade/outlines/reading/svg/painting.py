@@ -34,6 +34,7 @@ from stileblade.outlines.reading.svg.extent import collect
 from stileblade.outlines.reading.svg.pending import Ink, Pending, to_scale
 from stileblade.outlines.reading.svg.place import Place
 from stileblade.outlines.reading.svg.style import Style
+from stileblade.words import say
 
 Job = TypeVar("Job")
 _JOINS = {"round": Join.ROUND, "bevel": Join.BEVEL}
@@ -61,7 +62,7 @@ class Painter:
             if error is not None:
                 if error.code == "reading.limits":
                     raise error
-                self.left_out[f"rest of a path: {error.message}"] += 1
+                self.left_out[say("rest of a path: {message}", message=error.message)] += 1
         if drawing is not None:
             self.count(drawing)
         return drawing
@@ -70,7 +71,7 @@ class Painter:
         self.segments += sum(len(c) for c in drawing.contours) + sum(len(c) for c in drawing.open)
         if self.segments > LIMITS.segments:
             raise ReadingError(
-                f"The drawing has more than {LIMITS.segments:,} segments.",
+                say("The drawing has more than {segments:,} segments.", segments=LIMITS.segments),
                 hint="Simplify it, or read a part of it.",
             )
 
@@ -138,7 +139,7 @@ class Painter:
             try:
                 figures = figures_of(closed_ways + joined.closed)
             except GeometryError as error:
-                self.left_out[f"contours: {error.message}"] += 1
+                self.left_out[say("contours: {message}", message=error.message)] += 1
                 continue
             found += [replace(shape, colour=colour, region=region) for region in figures]
         return found
@@ -242,7 +243,7 @@ class Painter:
         try:
             return intersection(region, clip)
         except GeometryError as error:
-            self.left_out[f"a clip: {error.message}"] += 1
+            self.left_out[say("a clip: {message}", message=error.message)] += 1
             return region
 
     def box_of(

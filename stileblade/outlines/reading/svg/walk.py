@@ -38,6 +38,7 @@ from stileblade.outlines.reading.svg.xml import (
     parse,
     suits,
 )
+from stileblade.words import say
 
 _SILENT: Final = (
     "title", "desc", "metadata", "defs", "style", "linearGradient", "radialGradient", "symbol",
@@ -125,7 +126,9 @@ class _Walk:
         self.found.left_out.update(self.cascade.trouble)
         if self.painter.faces:
             names = ", ".join(sorted(self.painter.faces))
-            self.found.notes.append(f"Text is set in a shipped font in place of its own: {names}.")
+            self.found.notes.append(
+                say("Text is set in a shipped font in place of its own: {names}.", names=names)
+            )
         width, mm = self.painter.only_lines, self.found.sizes[0].scale
         hairline = min(HAIRLINE / mm, HAIR * max(self.found.width, self.found.height))
         if width is not None:
@@ -139,16 +142,21 @@ class _Walk:
             fine = sum(w <= hairline for w in self.painter.widths())
             if fine:
                 self.found.notes.append(
-                    f"Hairlines, read as strips too narrow to be cut: {fine}. "
-                    "Leave their layer out, or widen them in the drawing."
+                    say(
+                        "Hairlines, read as strips too narrow to be cut: {fine}. Leave their layer out, or widen them in the drawing.",
+                        fine=fine,
+                    )
                 )
         if self.painter.fading:
             self.found.notes.append(
-                f"Fading out, cut where less than 5 % is left: {self.painter.fading} shapes."
+                say(
+                    "Fading out, cut where less than 5 % is left: {fading} shapes.",
+                    fading=self.painter.fading,
+                )
             )
         if not self.found.shapes:
             said = " ".join(self.found.remarks)
-            said = f"There is no painted outline in the file. {said}".strip()
+            said = say("There is no painted outline in the file. {said}", said=said).strip()
             raise ReadingError(said, hint="Give a shape a fill or a stroke.")
         return self.found
 
@@ -191,12 +199,12 @@ class _Walk:
         self.elements += 1
         if self.elements > LIMITS.elements:
             raise ReadingError(
-                f"The drawing has more than {LIMITS.elements:,} elements.",
+                say("The drawing has more than {elements:,} elements.", elements=LIMITS.elements),
                 hint="Simplify it, or read a part of it.",
             )
         if inside.depth > LIMITS.depth:
             raise ReadingError(
-                f"The drawing is nested deeper than {LIMITS.depth} levels.",
+                say("The drawing is nested deeper than {depth} levels.", depth=LIMITS.depth),
                 hint="Ungroup it, and export it again.",
             )
 
@@ -268,7 +276,8 @@ class _Walk:
             return
         if link in inside.used:
             raise ReadingError(
-                f"{'#' + link[:40]!r} refers to itself.", hint="Export the drawing again."
+                say("{link!r} refers to itself.", link="#" + link[:40]),
+                hint="Export the drawing again.",
             )
         place = inside.place
         x = measures.length(element.get("x"), place.width, 0)

@@ -11,6 +11,7 @@ from lxml import etree
 
 from stileblade.errors import ReadingError
 from stileblade.outlines.reading.limits import LIMITS
+from stileblade.words import say
 
 SVG = "http://www.w3.org/2000/svg"
 LINK = "{http://www.w3.org/1999/xlink}href"
@@ -38,7 +39,10 @@ def parse(content: bytes) -> etree._Element:
         raise _in_words(error, content) from error
     if etree.QName(root).localname != "svg":
         raise ReadingError(
-            f"This is XML, but not SVG: its root is <{etree.QName(root).localname[:40]}>.",
+            say(
+                "This is XML, but not SVG: its root is <{root}>.",
+                root=etree.QName(root).localname[:40],
+            ),
             hint="Export the drawing as SVG.",
         )
     return root
@@ -55,7 +59,7 @@ def _unpacked(content: bytes) -> bytes:
         ) from error
     if len(plain) > LIMITS.bytes:
         raise ReadingError(
-            f"Unpacked, the file has more than {LIMITS.bytes / 1e6:.0f} MB.",
+            say("Unpacked, the file has more than {bytes:.0f} MB.", bytes=LIMITS.bytes / 1e6),
             hint="Leave embedded pictures out, or simplify the drawing.",
         )
     return plain
@@ -65,14 +69,16 @@ def _in_words(error: etree.XMLSyntaxError, content: bytes) -> ReadingError:
     text = str(error).split("\n")[0]
     if "entity" in text.lower() or "amplification" in text.lower():
         return ReadingError(
-            f"The file uses entities that are not read ({text[:120]}).",
+            say("The file uses entities that are not read ({what}).", what=text[:120]),
             hint="Save it without a document type.",
         )
     if "<" not in content[:2000].decode("utf-8", "replace"):
         return ReadingError(
             "This is not an SVG file: it holds no markup.", hint="Choose a file ending in .svg."
         )
-    return ReadingError(f"The file is broken: {text[:160]}", hint="Export the drawing again.")
+    return ReadingError(
+        say("The file is broken: {what}", what=text[:160]), hint="Export the drawing again."
+    )
 
 
 def local_name(element: etree._Element) -> str:

@@ -7,6 +7,7 @@ import BrandMark from '@/shared/components/BrandMark.vue'
 import TextField from '@/shared/components/TextField.vue'
 import { tellError } from '@/shared/messages'
 import { formatMeasures } from '@/shared/units/figures'
+import { called, language, t } from '@/shared/words'
 import { FamilyMark } from '@/features/family'
 import { HelpButton } from '@/features/help'
 import { beginJob } from '@/features/sheets'
@@ -36,17 +37,17 @@ const emit = defineEmits<{
 const saving = computed(() => {
   switch (props.state) {
     case 'saved':
-      return props.savedAt ? `saved ${props.savedAt.toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' })}` : 'saved'
+      return props.savedAt ? t('saved {time}', { time: props.savedAt.toLocaleTimeString(language(), { hour: '2-digit', minute: '2-digit' }) }) : t('saved')
     case 'offline':
-      return 'not reached, kept here'
+      return t('not reached, kept here')
     case 'unkept':
-      return 'not kept on the server'
+      return t('not kept on the server')
     case 'refused':
-      return 'not saved'
+      return t('not saved')
     case 'conflict':
-      return 'two versions'
+      return t('two versions')
     default:
-      return 'saving …'
+      return t('saving …')
   }
 })
 /** Where pressing it does something: saving is tried again. */
@@ -64,48 +65,48 @@ const catalogue = useCatalogue()
 const card = computed(() => {
   const { size, folding } = props.document.card
   const way = catalogue.way(folding.kind)
-  return `${size.name} ${inSentence(way?.title ?? '')}`
+  return `${called(size.name)} ${inSentence(way?.title ?? '')}`
 })
 </script>
 
 <template>
   <header class="bar">
-    <RouterLink to="/" class="home" title="Back to the designs"><BrandMark /></RouterLink>
+    <RouterLink to="/" class="home" :title="$t('Back to the designs')"><BrandMark /></RouterLink>
     <TextField
       :model-value="document.name"
       class="name"
-      label="Name of the design"
+      :label="$t('Name of the design')"
       :maxlength="120"
       :title="document.name"
       @update:model-value="(v) => emit('rename', v)"
     />
     <span class="card" :title="card">
       <span class="what">{{ card }}</span>
-      <span class="figure" title="Closed size">closed {{ formatMeasures(closed, 'mm', document.units) }}</span>
+      <span class="figure" :title="$t('Closed size')">{{ $t('closed {closed}', { closed: formatMeasures(closed, 'mm', document.units) }) }}</span>
     </span>
     <span class="spring" />
     <ElRadioGroup
       :model-value="document.units"
       size="small"
-      aria-label="Unit"
+      :aria-label="$t('Unit')"
       @update:model-value="(v) => emit('unit', v as Unit)"
     >
       <ElRadioButton value="mm">mm</ElRadioButton>
       <ElRadioButton value="in">in</ElRadioButton>
     </ElRadioGroup>
     <span class="pair">
-      <ElButton text :disabled="!canUndo" title="Undo (Ctrl+Z)" @click="emit('undo')">Undo</ElButton>
-      <ElButton text :disabled="!canRedo" title="Redo (Ctrl+Shift+Z)" @click="emit('redo')">Redo</ElButton>
+      <ElButton text :disabled="!canUndo" :title="$t('Undo (Ctrl+Z)')" @click="emit('undo')">{{ $t('Undo') }}</ElButton>
+      <ElButton text :disabled="!canRedo" :title="$t('Redo (Ctrl+Shift+Z)')" @click="emit('redo')">{{ $t('Redo') }}</ElButton>
     </span>
     <HelpButton />
-    <ElButton text class="history" title="Earlier versions of this design" @click="emit('history')">History</ElButton>
+    <ElButton text class="history" :title="$t('Earlier versions of this design')" @click="emit('history')">{{ $t('History') }}</ElButton>
     <FamilyMark :id="id" :saved-at="savedAt" :unit="document.units" />
-    <span v-if="!TROUBLED.has(state)" class="saved" title="Work is saved by itself" data-testid="save-state">{{ saving }}</span>
-    <button v-else class="plain-button saved" :class="state" :title="`${trouble} Press to try again.`" :aria-description="trouble" data-testid="save-state" @click="emit('save')">
+    <span v-if="!TROUBLED.has(state)" class="saved" :title="$t('Work is saved by itself')" data-testid="save-state">{{ saving }}</span>
+    <button v-else class="plain-button saved" :class="state" :title="$t('{trouble} Press to try again.', { trouble })" :aria-description="trouble" data-testid="save-state" @click="emit('save')">
       {{ saving }}
     </button>
-    <ElButton text title="All pieces of this card, laid out on sheets" @click="toSheets">Sheets</ElButton>
-    <ElButton type="primary" :title="errors ? `${errors} of the checks say that it will fail` : 'SVG, PDF, DXF, PNG'" @click="emit('export')">Cut files</ElButton>
+    <ElButton text :title="$t('All pieces of this card, laid out on sheets')" @click="toSheets">{{ $t('Sheets') }}</ElButton>
+    <ElButton type="primary" :title="errors ? $t('{errors} of the checks say that it will fail', { errors }) : $t('SVG, PDF, DXF, PNG')" @click="emit('export')">{{ $t('Cut files') }}</ElButton>
   </header>
 </template>
 

@@ -9,6 +9,7 @@ import { useCatalogue, type StepKind } from '@/shared/catalogue'
 import { isDesignFile, openDesignFile } from '@/shared/designFile'
 import { tell, tellError } from '@/shared/messages'
 import { useShelf } from '@/shared/shelf'
+import { t } from '@/shared/words'
 import { useSession } from '@/features/session'
 import { DropHint, ReadingDialog, useFileDrop } from '@/features/reading'
 import BenchHeader from './BenchHeader.vue'
@@ -115,7 +116,7 @@ const takeVersion = (version: DesignData) => ((history.value = false), design.ch
 async function keepBoth() {
   try {
     const number = await design.keepBoth()
-    tell('Your version is a design of its own now.')
+    tell(t('Your version is a design of its own now.'))
     await goToDesign(number)
   } catch (error) {
     tellError(error)
@@ -144,7 +145,7 @@ onMounted(load)
 <template>
   <div v-if="loadTrouble" class="state" role="alert">
     <p>{{ loadTrouble }}</p>
-    <span><ElButton @click="load">Try again</ElButton> <ElButton text @click="router.push('/')">Back to the designs</ElButton></span>
+    <span><ElButton @click="load">{{ $t('Try again') }}</ElButton> <ElButton text @click="router.push('/')">{{ $t('Back to the designs') }}</ElButton></span>
   </div>
   <BenchWaiting
     v-else-if="!document_ || !piece || !outcome"
@@ -260,7 +261,7 @@ onMounted(load)
         :file="dropped"
         :unit="unit"
         :card="document_.card.size"
-        verb="Keep, and start the piece with it"
+        :verb="$t('Keep, and start the piece with it')"
         also-keep
         :busy="keeping"
         @close="dropped = null"

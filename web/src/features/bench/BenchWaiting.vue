@@ -7,12 +7,12 @@ const emit = defineEmits<{ stop: []; again: []; history: []; leave: [] }>()
 <template>
   <div class="waiting" :aria-busy="!trouble && !stopped">
     <p v-if="trouble" role="alert">{{ trouble }}</p>
-    <p v-else class="soft">{{ stopped ? 'Stopped.' : 'Laying out the card …' }}</p>
+    <p v-else class="soft">{{ stopped ? $t('Stopped.') : $t('Laying out the card …') }}</p>
     <span v-if="trouble || slow || stopped">
-      <ElButton v-if="slow" @click="emit('stop')">Stop</ElButton>
-      <ElButton v-else @click="emit('again')">Try again</ElButton>
-      <ElButton @click="emit('history')">Earlier versions</ElButton>
-      <ElButton text @click="emit('leave')">Back to the designs</ElButton>
+      <ElButton v-if="slow" @click="emit('stop')">{{ $t('Stop') }}</ElButton>
+      <ElButton v-else @click="emit('again')">{{ $t('Try again') }}</ElButton>
+      <ElButton @click="emit('history')">{{ $t('Earlier versions') }}</ElButton>
+      <ElButton text @click="emit('leave')">{{ $t('Back to the designs') }}</ElButton>
     </span>
   </div>
 </template>

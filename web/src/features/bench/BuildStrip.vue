@@ -6,6 +6,7 @@ import type { DesignData, StepData, Unit } from '@/shared/api/document'
 import { inSentence, useCatalogue } from '@/shared/catalogue'
 import PathPicture from '@/shared/components/PathPicture.vue'
 import { formatFigure } from '@/shared/units/figures'
+import { called, t } from '@/shared/words'
 import SizeThumb from './panes/SizeThumb.vue'
 import type { StepAction } from './commands/useStepCommands'
 import type { Picture } from './state/useEvaluation'
@@ -51,7 +52,7 @@ const tiles = computed(() => {
       stage: stage === previous ? '' : stage,
       picture: own ?? before,
       problem: view?.problem ?? null,
-      caption: view?.problem ? 'passed over' : [caption?.text, figure].filter(Boolean).join(' '),
+      caption: view?.problem ? t('passed over') : [caption?.text, figure].filter(Boolean).join(' '),
     }
   })
 })
@@ -95,9 +96,9 @@ function drop(index: number) {
 </script>
 
 <template>
-  <nav ref="row" class="strip" aria-label="Build strip">
+  <nav ref="row" class="strip" :aria-label="$t('Build strip')">
     <div class="tile">
-      <span class="stage">Size</span>
+      <span class="stage">{{ $t('Size') }}</span>
       <button
         class="plain-button pick"
         :class="{ chosen: chosen === null }"
@@ -106,45 +107,45 @@ function drop(index: number) {
         @keydown="(e) => key(e, null, -1)"
       >
         <span class="picture"><SizeThumb :card="document.card" /></span>
-        <span class="title">{{ document.card.size.name }}</span>
+        <span class="title">{{ called(document.card.size.name) }}</span>
         <span class="caption">{{ inSentence(catalogue.way(document.card.folding.kind)?.title ?? '') }}</span>
       </button>
     </div>
     <div
-      v-for="t in tiles"
-      :key="t.step.id"
+      v-for="tile in tiles"
+      :key="tile.step.id"
       class="tile"
-      :class="{ staged: t.stage, over: dragged && dragged !== t.step.id }"
+      :class="{ staged: tile.stage, over: dragged && dragged !== tile.step.id }"
       @dragover.prevent
-      @drop.prevent="drop(t.index)"
+      @drop.prevent="drop(tile.index)"
     >
-      <span class="stage">{{ t.stage }}</span>
+      <span class="stage">{{ tile.stage }}</span>
       <button
         class="plain-button pick"
         draggable="true"
-        :data-step="t.step.id"
-        :class="{ chosen: chosen === t.step.id, off: !t.step.on, failed: t.problem }"
-        :aria-current="chosen === t.step.id ? 'step' : undefined"
-        :title="t.problem ? t.problem.message : `${t.title}${t.step.on ? '' : ', switched off'}`"
-        @click="emit('choose', t.step.id)"
-        @keydown="(e) => key(e, t.step, t.index)"
-        @dragstart="dragged = t.step.id"
+        :data-step="tile.step.id"
+        :class="{ chosen: chosen === tile.step.id, off: !tile.step.on, failed: tile.problem }"
+        :aria-current="chosen === tile.step.id ? 'step' : undefined"
+        :title="tile.problem ? tile.problem.message : `${tile.title}${tile.step.on ? '' : $t(', switched off')}`"
+        @click="emit('choose', tile.step.id)"
+        @keydown="(e) => key(e, tile.step, tile.index)"
+        @dragstart="dragged = tile.step.id"
         @dragend="dragged = null"
       >
         <span class="picture">
-          <PathPicture v-if="t.picture" :path="t.picture.path" :box="t.picture.box" :folds="t.picture.folds" :perforated="t.picture.perforated" :drawn="t.picture.drawn" :colour="colour" />
-          <span v-if="t.problem" class="badge error" aria-label="cannot be applied">!</span>
-          <span v-else-if="!t.step.on" class="badge" aria-label="switched off">off</span>
+          <PathPicture v-if="tile.picture" :path="tile.picture.path" :box="tile.picture.box" :folds="tile.picture.folds" :perforated="tile.picture.perforated" :drawn="tile.picture.drawn" :colour="colour" />
+          <span v-if="tile.problem" class="badge error" :aria-label="$t('cannot be applied')">!</span>
+          <span v-else-if="!tile.step.on" class="badge" :aria-label="$t('switched off')">{{ $t('off') }}</span>
         </span>
-        <span class="title">{{ t.title }}</span>
-        <span class="caption figure" :class="{ failed: t.problem }">{{ t.caption }}</span>
+        <span class="title">{{ tile.title }}</span>
+        <span class="caption figure" :class="{ failed: tile.problem }">{{ tile.caption }}</span>
       </button>
     </div>
     <div class="tile last">
       <span class="stage" />
-      <button class="plain-button add" title="Add a step (/)" @click="emit('add')">
+      <button class="plain-button add" :title="$t('Add a step (/)')" @click="emit('add')">
         <span class="plus" aria-hidden="true">+</span>
-        <span>Add a step</span>
+        <span>{{ $t('Add a step') }}</span>
         <kbd>/</kbd>
       </button>
     </div>

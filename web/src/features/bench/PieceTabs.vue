@@ -2,6 +2,7 @@
 /** The pieces of the design as tabs, each with a dot in its paper's colour. */
 import { computed } from 'vue'
 import type { DesignData } from '@/shared/api/document'
+import { t } from '@/shared/words'
 
 export type Shown = 'piece' | 'outside' | 'inside'
 const props = defineProps<{ document: DesignData; layered: boolean; trouble: string; slow: boolean; stopped: boolean }>()
@@ -11,9 +12,9 @@ const shown = defineModel<Shown>('shown', { required: true })
 const listed = defineModel<boolean>('listed', { required: true })
 const MOST = 4
 const VIEWS = [
-  ['piece', 'the piece', 'The piece in hand by itself, flat'],
-  ['outside', 'card outside', 'The open card with all its layers, from outside'],
-  ['inside', 'card inside', 'The open card with all its layers, from inside'],
+  ['piece', t('the piece'), t('The piece in hand by itself, flat')],
+  ['outside', t('card outside'), t('The open card with all its layers, from outside')],
+  ['inside', t('card inside'), t('The open card with all its layers, from inside')],
 ] as const
 /** The first few and the one in hand; all of them are in the list. */
 const tabs = computed(() => {
@@ -30,7 +31,7 @@ const paper = computed(() => {
 
 <template>
   <div class="pieces">
-    <div v-arrows class="tabs" role="tablist" aria-label="Pieces">
+    <div v-arrows class="tabs" role="tablist" :aria-label="$t('Pieces')">
       <button
         v-for="p in tabs"
         :key="p.id"
@@ -45,16 +46,16 @@ const paper = computed(() => {
       </button>
     </div>
     <button class="plain-button act" :aria-pressed="listed" @click="listed = !listed">
-      {{ listed ? 'hide the list' : document.pieces.length > 1 ? `all ${document.pieces.length} …` : 'list' }}
+      {{ listed ? $t('hide the list') : document.pieces.length > 1 ? $t('all {n} …', { n: document.pieces.length }) : $t('list') }}
     </button>
-    <button class="plain-button act add" @click="emit('add')">+ add a piece</button>
+    <button class="plain-button act add" @click="emit('add')">{{ $t('+ add a piece') }}</button>
     <span v-if="!layered" class="paper soft">{{ paper?.name }}, {{ paper?.weight }} g/m²</span>
     <span class="spring" />
-    <span v-if="layered" class="views" role="group" aria-label="What is shown">
+    <span v-if="layered" class="views" role="group" :aria-label="$t('What is shown')">
       <button v-for="[key, label, title] in VIEWS" :key="key" class="plain-button" :title="title" :aria-pressed="shown === key" @click="shown = key">{{ label }}</button>
     </span>
-    <span v-if="slow" class="working" role="status">computing … <ElButton size="small" @click="emit('stop')">Stop</ElButton></span>
-    <span v-else-if="stopped" class="working">stopped: the picture is of before <ElButton size="small" @click="emit('again')">Compute</ElButton></span>
+    <span v-if="slow" class="working" role="status">{{ $t('computing …') }} <ElButton size="small" @click="emit('stop')">{{ $t('Stop') }}</ElButton></span>
+    <span v-else-if="stopped" class="working">{{ $t('stopped: the picture is of before') }} <ElButton size="small" @click="emit('again')">{{ $t('Compute') }}</ElButton></span>
     <span v-else-if="trouble" class="trouble" role="alert">{{ trouble }}</span>
   </div>
 </template>

@@ -8,6 +8,7 @@ import { useNear } from '@/shared/near'
 import FoldedPicture from '@/shared/components/FoldedPicture.vue'
 import type { Unit } from '@/shared/api/document'
 import { formatMeasures } from '@/shared/units/figures'
+import { called, t } from '@/shared/words'
 
 const props = defineProps<{ entry: Schemas['DesignEntry']; chosen: boolean }>()
 const emit = defineEmits<{ act: [action: string]; choose: [] }>()
@@ -15,23 +16,23 @@ const emit = defineEmits<{ act: [action: string]; choose: [] }>()
 const actions = computed(() =>
   props.entry.binned
     ? [
-        ['restore', 'Restore'],
-        ['delete', 'Delete for good'],
+        ['restore', t('Restore')],
+        ['delete', t('Delete for good')],
       ]
     : [
-        [props.entry.template ? 'use' : 'open', props.entry.template ? 'Start a card from it' : 'Open'],
-        ...(props.entry.template ? [['open', 'Edit the template']] : []),
-        ...(props.entry.template ? [] : [['sheets', 'Lay out on sheets']]),
-        ['rename', 'Rename'],
-        ['folder', 'Into a folder …'],
-        ['copy', 'Duplicate'],
-        props.entry.template ? ['design', 'Make it an ordinary design'] : ['template', 'Make a template of it'],
-        ['bin', 'To the bin'],
+        [props.entry.template ? 'use' : 'open', props.entry.template ? t('Start a card from it') : t('Open')],
+        ...(props.entry.template ? [['open', t('Edit the template')]] : []),
+        ...(props.entry.template ? [] : [['sheets', t('Lay out on sheets')]]),
+        ['rename', t('Rename')],
+        ['folder', t('Into a folder …')],
+        ['copy', t('Duplicate')],
+        props.entry.template ? ['design', t('Make it an ordinary design')] : ['template', t('Make a template of it')],
+        ['bin', t('To the bin')],
       ],
 )
 const checks = computed(() => {
   const s = props.entry.summary
-  if (s.problem) return { kind: 'error', mark: '✕', text: 'cannot be read' }
+  if (s.problem) return { kind: 'error', mark: '✕', text: t('cannot be read') }
   const text = checksInWords(s)
   if (s.errors) return { kind: 'error', mark: '✕', text }
   if (s.warnings) return { kind: 'warning', mark: '△', text }
@@ -57,18 +58,18 @@ const first = computed(() => (props.entry.binned ? 'look' : actions.value[0]![0]
 
 <template>
   <article ref="tile" class="tile" :class="{ chosen }">
-    <input type="checkbox" class="choice" :checked="chosen" :aria-label="`Choose ${entry.name}`" @change="emit('choose')" />
+    <input type="checkbox" class="choice" :checked="chosen" :aria-label="$t('Choose {name}', { name: entry.name })" @change="emit('choose')" />
     <button class="plain-button view" :aria-label="`${actions[0]![1]}: ${entry.name}`" @click="emit('act', first)">
       <FoldedPicture v-if="near && entry.summary.picture" :picture="entry.summary.picture" />
     </button>
-    <span v-if="!entry.summary.picture" class="instead soft">{{ entry.summary.problem || (entry.waiting ? 'being folded …' : 'nothing built yet') }}</span>
+    <span v-if="!entry.summary.picture" class="instead soft">{{ entry.summary.problem || (entry.waiting ? $t('being folded …') : $t('nothing built yet')) }}</span>
     <div class="text">
       <button class="plain-button name" :title="entry.name" tabindex="-1" @click="emit('act', first)">
         {{ entry.name }}
       </button>
-      <button v-if="!menu" class="plain-button more" :aria-label="`Actions for ${entry.name}`" aria-haspopup="menu" aria-expanded="false" @click="openMenu">···</button>
+      <button v-if="!menu" class="plain-button more" :aria-label="$t('Actions for {name}', { name: entry.name })" aria-haspopup="menu" aria-expanded="false" @click="openMenu">···</button>
       <ElDropdown v-else ref="dropdown" trigger="click" @command="(a: string) => emit('act', a)">
-        <button class="plain-button more" :aria-label="`Actions for ${entry.name}`">···</button>
+        <button class="plain-button more" :aria-label="$t('Actions for {name}', { name: entry.name })">···</button>
         <template #dropdown>
           <ElDropdownMenu>
             <ElDropdownItem v-for="[key, label] in actions" :key="key" :command="key">{{ label }}</ElDropdownItem>
@@ -76,10 +77,10 @@ const first = computed(() => (props.entry.binned ? 'look' : actions.value[0]![0]
         </template>
       </ElDropdown>
       <span class="size soft">
-        {{ entry.summary.size }} {{ inSentence(entry.summary.way) }}
+        {{ called(entry.summary.size) }} {{ inSentence(entry.summary.way) }}
       </span>
       <span class="foot">
-        <span class="closed figure" title="Closed size">{{ closed }}</span>
+        <span class="closed figure" :title="$t('Closed size')">{{ closed }}</span>
         <span class="checks" :class="checks.kind"><span aria-hidden="true">{{ checks.mark }}</span> {{ checks.text }}</span>
       </span>
     </div>

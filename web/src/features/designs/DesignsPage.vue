@@ -5,9 +5,11 @@ import { RouterLink, useRouter } from 'vue-router'
 import { answer, client, type Schemas } from '@/shared/api/client'
 import { ApiError } from '@/shared/api/errors'
 import BrandMark from '@/shared/components/BrandMark.vue'
+import LanguageChoice from '@/shared/components/LanguageChoice.vue'
 import { isDesignFile, openDesignFile } from '@/shared/designFile'
 import { tell, tellError } from '@/shared/messages'
 import { useShelf } from '@/shared/shelf'
+import { called, t } from '@/shared/words'
 import { HelpButton, useCourse } from '@/features/help'
 import { DropHint, ReadingDialog, useFileDrop, type Wish } from '@/features/reading'
 import { useSession } from '@/features/session'
@@ -47,7 +49,7 @@ function picked(event: Event) {
 const found = computed(() => {
   const wanted = words.value.toLowerCase().split(/\s+/).filter(Boolean)
   return (entries.value ?? []).filter((e) => {
-    const text = `${e.name} ${e.folder} ${e.summary.size} ${e.summary.way} ${e.summary.papers.join(' ')}`.toLowerCase()
+    const text = `${e.name} ${e.folder} ${called(e.summary.size)} ${e.summary.way} ${e.summary.papers.join(' ')}`.toLowerCase()
     return wanted.every((w) => text.includes(w))
   })
 })
@@ -68,7 +70,7 @@ const later = (what: () => void) => ('requestIdleCallback' in window ? requestId
 const shown = computed(() => [...designs.value, ...templates.value])
 const templates = computed(() => found.value.filter((e) => e.template))
 
-const ORDERS = { changed: 'last changed first', name: 'by name', size: 'by size, the largest first', checks: 'those to mend first' } as const
+const ORDERS = { changed: t('last changed first'), name: t('by name'), size: t('by size, the largest first'), checks: t('those to mend first') } as const
 const order = useLocalStorage<keyof typeof ORDERS>('stileblade.designs.order', 'changed')
 function ordered(rows: Entry[]): Entry[] {
   const area = (e: Entry) => e.summary.closed[0] * e.summary.closed[1]
@@ -116,7 +118,7 @@ async function keep(wish: Wish, start: boolean) {
     const row = await shelf.keepArtwork(wish.drawing, wish.tags, wish.source)
     file.value = null
     if (start) await router.push({ name: 'new', query: { artwork: row.id } })
-    else tell(`“${row.name}” is on the shelf.`)
+    else tell(t('“{name}” is on the shelf.', { name: row.name }))
   } catch (error) {
     tellError(error)
   } finally {
@@ -134,53 +136,54 @@ async function signOut() {
   <div class="page">
     <header class="top">
       <BrandMark />
-      <ElInput v-model="words" class="search" placeholder="Search by name, size, way or paper" aria-label="Search designs" clearable />
+      <ElInput v-model="words" class="search" :placeholder="$t('Search by name, size, way or paper')" :aria-label="$t('Search designs')" clearable />
       <span class="spring" />
       <span class="who soft">
-        <template v-if="session.demo && session.name === 'demo'">Signed in as the demo designer</template>
+        <template v-if="session.demo && session.name === 'demo'">{{ $t('Signed in as the demo designer') }}</template>
         <template v-else>{{ session.name }}</template>
       </span>
+      <LanguageChoice />
       <HelpButton />
-      <ElButton text @click="signOut">Sign out</ElButton>
-      <RouterLink to="/jobs" class="shelf">Jobs</RouterLink>
-      <RouterLink to="/shelf" class="shelf">Shelf</RouterLink>
-      <RouterLink to="/new" class="new">New card</RouterLink>
+      <ElButton text @click="signOut">{{ $t('Sign out') }}</ElButton>
+      <RouterLink to="/jobs" class="shelf">{{ $t('Jobs') }}</RouterLink>
+      <RouterLink to="/shelf" class="shelf">{{ $t('Shelf') }}</RouterLink>
+      <RouterLink to="/new" class="new">{{ $t('New card') }}</RouterLink>
     </header>
     <main class="page-inner">
       <div class="heading">
-        <h1>{{ showBin ? 'Bin' : 'Designs' }}</h1>
+        <h1>{{ showBin ? $t('Bin') : $t('Designs') }}</h1>
         <span class="spring" />
-        <ElSelect v-model="order" size="small" class="order" aria-label="Order of the designs">
+        <ElSelect v-model="order" size="small" class="order" :aria-label="$t('Order of the designs')">
           <ElOption v-for="(label, key) in ORDERS" :key="key" :value="key" :label="label" />
         </ElSelect>
-        <ElButton text title="A design that was saved as a file; it can be dropped here, too" @click="picker?.click()">Open a design file …</ElButton>
+        <ElButton text :title="$t('A design that was saved as a file; it can be dropped here, too')" @click="picker?.click()">{{ $t('Open a design file …') }}</ElButton>
         <input ref="picker" type="file" accept=".json,application/json" hidden @change="picked" />
-        <ElButton text @click="showBin = !showBin">{{ showBin ? 'Back to the designs' : 'Open the bin' }}</ElButton>
+        <ElButton text @click="showBin = !showBin">{{ showBin ? $t('Back to the designs') : $t('Open the bin') }}</ElButton>
       </div>
       <p v-if="trouble" class="state" role="alert">
-        {{ trouble }} <ElButton size="small" @click="load()">Try again</ElButton>
+        {{ trouble }} <ElButton size="small" @click="load()">{{ $t('Try again') }}</ElButton>
       </p>
-      <p v-else-if="!entries" class="state soft" aria-busy="true">Folding the cards …</p>
-      <p v-else-if="!found.length && words" class="state soft">No design is called “{{ words }}”.</p>
-      <p v-else-if="!found.length && showBin" class="state soft">The bin is empty.</p>
+      <p v-else-if="!entries" class="state soft" aria-busy="true">{{ $t('Folding the cards …') }}</p>
+      <p v-else-if="!found.length && words" class="state soft">{{ $t('No design is called “{words}”.', { words }) }}</p>
+      <p v-else-if="!found.length && showBin" class="state soft">{{ $t('The bin is empty.') }}</p>
       <div v-else-if="!found.length" class="state">
-        <p>No card yet. A card begins with its size and an envelope.</p>
-        <span><RouterLink to="/new" class="new">Start the first card</RouterLink> <ElButton size="large" @click="course.begin">Be led through it, step by step</ElButton></span>
+        <p>{{ $t('No card yet. A card begins with its size and an envelope.') }}</p>
+        <span><RouterLink to="/new" class="new">{{ $t('Start the first card') }}</RouterLink> <ElButton size="large" @click="course.begin">{{ $t('Be led through it, step by step') }}</ElButton></span>
       </div>
       <template v-else>
-        <nav v-if="folders.length && !showBin" class="folders" aria-label="Folders">
-          <ElButton size="small" :type="inFolder === null ? 'primary' : 'default'" :aria-pressed="inFolder === null" @click="folder = null">All designs</ElButton>
+        <nav v-if="folders.length && !showBin" class="folders" :aria-label="$t('Folders')">
+          <ElButton size="small" :type="inFolder === null ? 'primary' : 'default'" :aria-pressed="inFolder === null" @click="folder = null">{{ $t('All designs') }}</ElButton>
           <ElButton v-for="f in folders" :key="f" size="small" :type="inFolder === f ? 'primary' : 'default'" :aria-pressed="inFolder === f" @click="folder = f">
             {{ f }}&nbsp;<span class="figure">{{ (entries ?? []).filter((e) => e.folder === f && !e.template).length }}</span>
           </ElButton>
         </nav>
         <ChosenBar v-if="taken.length" :count="taken.length" :all="shown.length" :binned="showBin" @act="(a) => runAll(taken, a)" @all="chosen = new Set(shown.map((e) => e.id))" @none="chosen = new Set()" />
-        <p v-if="!designs.length && inFolder !== null" class="soft">Nothing in “{{ inFolder }}” is called that.</p>
+        <p v-if="!designs.length && inFolder !== null" class="soft">{{ $t('Nothing in “{inFolder}” is called that.', { inFolder }) }}</p>
         <div class="grid" :class="{ choosing: taken.length }">
           <DesignTile v-for="e in drawn" :key="e.id" :entry="e" :chosen="chosen.has(e.id)" @choose="choose(e)" @act="(a: string) => run(e, a)" />
         </div>
         <template v-if="templates.length">
-          <h2 class="templates">Templates</h2>
+          <h2 class="templates">{{ $t('Templates') }}</h2>
           <div class="grid" :class="{ choosing: taken.length }">
             <DesignTile v-for="e in templates" :key="e.id" :entry="e" :chosen="chosen.has(e.id)" @choose="choose(e)" @act="(a: string) => run(e, a)" />
           </div>
@@ -193,7 +196,7 @@ async function signOut() {
       v-if="file"
       :file="file"
       unit="mm"
-      verb="Keep, and start a card with it"
+      :verb="$t('Keep, and start a card with it')"
       also-keep
       :busy="keeping"
       @close="file = null"

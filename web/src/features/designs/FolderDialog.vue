@@ -9,18 +9,18 @@ const name = ref(props.now)
 </script>
 
 <template>
-  <ElDialog model-value :title="count === 1 ? 'Into a folder' : `${count} designs into a folder`" width="380px" @close="emit('close')">
+  <ElDialog model-value :title="count === 1 ? $t('Into a folder') : $t('{n} designs into a folder', { n: count })" width="380px" @close="emit('close')">
     <form @submit.prevent="emit('take', name.trim())">
-      <label>Folder
-        <ElInput v-model="name" autofocus :maxlength="MOST" aria-label="Folder" placeholder="none" clearable />
+      <label>{{ $t('Folder') }}
+        <ElInput v-model="name" autofocus :maxlength="MOST" :aria-label="$t('Folder')" :placeholder="$t('none')" clearable />
       </label>
-      <div v-if="folders.length" class="known" role="group" aria-label="Folders that there are">
+      <div v-if="folders.length" class="known" role="group" :aria-label="$t('Folders that there are')">
         <ElButton v-for="f in folders" :key="f" size="small" :aria-pressed="f === name" @click="name = f">{{ f }}</ElButton>
       </div>
     </form>
     <template #footer>
-      <ElButton @click="emit('close')">Cancel</ElButton>
-      <ElButton type="primary" @click="emit('take', name.trim())">{{ name.trim() ? 'Put there' : 'Take out of its folder' }}</ElButton>
+      <ElButton @click="emit('close')">{{ $t('Cancel') }}</ElButton>
+      <ElButton type="primary" @click="emit('take', name.trim())">{{ name.trim() ? $t('Put there') : $t('Take out of its folder') }}</ElButton>
     </template>
   </ElDialog>
 </template>

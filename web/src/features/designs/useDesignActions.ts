@@ -4,6 +4,7 @@ import { useRouter } from 'vue-router'
 import { answer, client, fetchFile, type Schemas } from '@/shared/api/client'
 import { saveBlob } from '@/shared/files'
 import { ask, askText, tell, tellError } from '@/shared/messages'
+import { t } from '@/shared/words'
 import { beginJob } from '@/features/sheets'
 
 type Entry = Schemas['DesignEntry']
@@ -30,7 +31,7 @@ export function useDesignActions(load: () => Promise<void>, chosen: Ref<Readonly
   }
   const open = (id: number) => router.push({ name: 'bench', params: { id } })
 
-  const called = (entries: Entry[]) => (entries.length === 1 ? `“${entries[0]!.name}” is` : `${entries.length} designs are`)
+  const named = (entries: Entry[]) => ({ name: entries[0]!.name, n: entries.length })
   const mark = (designs: number[], marks: Schemas['DesignMarks']) =>
     answer(client.POST('/api/designs/several/mark', { body: { designs, marks } }))
   const copy = (designs: number[], as_template: boolean) =>
@@ -40,21 +41,21 @@ export function useDesignActions(load: () => Promise<void>, chosen: Ref<Readonly
   const ANY: Record<string, (entries: Entry[], ids: number[]) => unknown> = {
     sheets: (entries, ids) =>
       attempt(async () => {
-        const name = entries.length === 1 ? entries[0]!.name : entries[0]!.folder || `${entries.length} cards`
+        const name = entries.length === 1 ? entries[0]!.name : entries[0]!.folder || t('{n} card | {n} cards', entries.length)
         await router.push({ name: 'job', params: { id: await beginJob(ids, name) } })
       }),
     folder: (entries) => (moving.value = entries),
-    copy: (_, ids) => act(() => copy(ids, false), 'Duplicated.'),
-    template: (entries, ids) => act(() => copy(ids, true), `${called(entries)} there as ${ids.length === 1 ? 'a template' : 'templates'}, too.`),
+    copy: (_, ids) => act(() => copy(ids, false), t('Duplicated.')),
+    template: (entries, ids) => act(() => copy(ids, true), t('“{name}” is there as a template, too. | {n} designs are there as templates, too.', named(entries), ids.length)),
     files: (_, ids) =>
       attempt(async () => {
         const { blob, name } = await fetchFile('/api/designs/several/files', { designs: ids })
         saveBlob(blob, name)
       }),
-    bin: (entries, ids) => act(() => mark(ids, { binned: true }), `${called(entries)} in the bin.`),
-    restore: (_, ids) => act(() => mark(ids, { binned: false }), 'Restored.'),
+    bin: (entries, ids) => act(() => mark(ids, { binned: true }), t('“{name}” is in the bin. | {n} designs are in the bin.', named(entries), ids.length)),
+    restore: (_, ids) => act(() => mark(ids, { binned: false }), t('Restored.')),
     delete: async (entries) => {
-      if (!(await ask('Delete for good?', `${called(entries)} not to be brought back then.`, 'Delete'))) return
+      if (!(await ask(t('Delete for good?'), t('“{name}” is not to be brought back then. | {n} designs are not to be brought back then.', named(entries), entries.length), t('Delete')))) return
       await act(async () => {
         for (const e of entries) await answer(client.DELETE('/api/designs/{number}', path(e)))
       })
@@ -71,12 +72,12 @@ export function useDesignActions(load: () => Promise<void>, chosen: Ref<Readonly
         await open(made.id)
       }),
     rename: async (e) => {
-      const name = await askText('Rename', 'New name', e.name)
+      const name = await askText(t('Rename'), t('New name'), e.name)
       if (name) await act(() => answer(client.PATCH('/api/designs/{number}', { ...path(e), body: { name } })))
     },
     design: (e) => act(() => mark([e.id], { template: false })),
     look: async (e) => {
-      if (await ask('Bring it back?', `“${e.name}” goes back to the designs.`, 'Restore')) await run(e, 'restore')
+      if (await ask(t('Bring it back?'), t('“{name}” goes back to the designs.', { name: e.name }), t('Restore'))) await run(e, 'restore')
     },
   }
   const all = (entries: Entry[], action: string) => ANY[action]?.(entries, entries.map((e) => e.id))
@@ -88,7 +89,9 @@ export function useDesignActions(load: () => Promise<void>, chosen: Ref<Readonly
   async function putInto(folder: string) {
     const entries = moving.value ?? []
     moving.value = null
-    await act(() => mark(entries.map((e) => e.id), { folder }), `${called(entries)} in ${folder ? `“${folder}”` : 'no folder'}.`)
+    await act(() => mark(entries.map((e) => e.id), { folder }), folder
+      ? t('“{name}” is in “{folder}”. | {n} designs are in “{folder}”.', { ...named(entries), folder }, entries.length)
+      : t('“{name}” is in no folder. | {n} designs are in no folder.', named(entries), entries.length))
     chosen.value = new Set()
   }
   return { moving, run, runAll, putInto }

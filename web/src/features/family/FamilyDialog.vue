@@ -9,6 +9,7 @@ import FoldedPicture from '@/shared/components/FoldedPicture.vue'
 import PathPicture from '@/shared/components/PathPicture.vue'
 import { ask, tell, tellError } from '@/shared/messages'
 import { formatMeasures } from '@/shared/units/figures'
+import { called, t } from '@/shared/words'
 import { changesInWords, useFamily, type Member } from './useFamily'
 
 type How = Schemas['OfferedChange']['how']
@@ -70,7 +71,7 @@ async function take() {
   const choice = Object.fromEntries(offer.value.changes.map((c) => [c.key, c.how]))
   await tried(async () => {
     await answer(client.POST('/api/designs/{number}/kin/{other}', { ...path(member), body: { how: choice, revisions: [revision, member.revision] } }))
-    tell(taken.value ? `${member.name} has taken ${changesInWords(taken.value)} over. Its history has what it was before.` : `${member.name} stays as it is.`)
+    tell(taken.value ? t('{name} has taken {taken} over. Its history has what it was before.', { name: member.name, taken: changesInWords(taken.value) }) : t('{name} stays as it is.', { name: member.name }))
     await family.load(props.id)
   })
   const next = family.members.find((m) => m.changes)
@@ -78,67 +79,67 @@ async function take() {
   else open.value = false
 }
 async function leave() {
-  if (!(await ask('Leave the family?', 'Nothing is offered from here or to here any more. All designs stay as they are.', 'Leave it'))) return
+  if (!(await ask(t('Leave the family?'), t('Nothing is offered from here or to here any more. All designs stay as they are.'), t('Leave it')))) return
   await tried(() => family.leave(props.id))
   open.value = false
 }
 /** The ways in which a change can be taken over, in words. */
 function ways(change: Schemas['OfferedChange']): [How, string][] {
   return [
-    ['kept', change.kept || 'as here'],
+    ['kept', change.kept || t('as here')],
     ...(change.scaled ? [['scaled', change.kept ? `scaled: ${change.scaled}` : change.scaled] as [How, string]] : []),
-    ['left', change.here ? `stays ${change.here}` : 'left out'],
+    ['left', change.here ? t('stays {here}', { here: change.here }) : t('left out')],
   ]
 }
 </script>
 
 <template>
-  <ElDialog v-model="open" title="Family" width="960" top="6vh" @closed="emit('close')">
+  <ElDialog v-model="open" :title="$t('Family')" width="960" top="6vh" @closed="emit('close')">
     <div class="family" :aria-busy="busy">
-      <div v-arrows class="members" role="group" aria-label="Designs of the family">
+      <div v-arrows class="members" role="group" :aria-label="$t('Designs of the family')">
         <button v-for="m in family.members" :key="m.id" class="plain-button member" :aria-pressed="m.id === chosen?.id" @click="choose(m)">
           <strong>{{ m.name }}</strong>
-          <span class="soft">{{ m.size }}, {{ m.changes ? changesInWords(m.changes) : 'in step' }}</span>
+          <span class="soft">{{ called(m.size) }}, {{ m.changes ? changesInWords(m.changes) : $t('in step') }}</span>
         </button>
       </div>
       <div class="changes">
-        <p v-if="offer && !offer.changes.length" class="soft">Nothing was changed here that {{ chosen?.name }} has not. Change the card, and what you changed is offered here.</p>
+        <p v-if="offer && !offer.changes.length" class="soft">{{ $t('Nothing was changed here that {name} has not. Change the card, and what you changed is offered here.', { name: chosen?.name }) }}</p>
         <table v-else-if="offer">
           <thead>
-            <tr><th scope="col">What was changed</th><th scope="col">Here</th><th scope="col">In {{ chosen?.size }}</th></tr>
+            <tr><th scope="col">{{ $t('What was changed') }}</th><th scope="col">{{ $t('Here') }}</th><th scope="col">{{ $t('In {n}', { n: chosen?.size }) }}</th></tr>
           </thead>
           <tbody>
             <tr v-for="c in offer.changes" :key="c.key">
               <th scope="row"><strong>{{ c.title }}</strong><span class="soft">{{ [c.piece, c.of].filter(Boolean).join(', ') }}</span></th>
-              <td class="figure">{{ c.before && c.after ? `${c.before} → ${c.after}` : c.after || (c.before ? 'taken away' : 'added') }}</td>
+              <td class="figure">{{ c.before && c.after ? `${c.before} → ${c.after}` : c.after || (c.before ? $t('taken away') : $t('added')) }}</td>
               <td>
                 <ElSelect :model-value="c.how" size="small" :aria-label="`${c.title}, ${c.of}`" @update:model-value="(v: How) => set(c.key, v)">
                   <ElOption v-for="[value, label] in ways(c)" :key="value" :value="value" :label="label" />
                 </ElSelect>
-                <span v-if="c.own" class="own">had a value of its own</span>
+                <span v-if="c.own" class="own">{{ $t('had a value of its own') }}</span>
               </td>
             </tr>
           </tbody>
         </table>
-        <p v-else class="soft">Looking …</p>
+        <p v-else class="soft">{{ $t('Looking …') }}</p>
         <p v-if="offer?.problem" role="alert" class="problem">{{ offer.problem }}</p>
       </div>
-      <div v-if="offer?.look" class="look" :aria-label="`${chosen?.name}, as it becomes`" role="group">
-        <h3>As it becomes</h3>
+      <div v-if="offer?.look" class="look" :aria-label="$t('{name}, as it becomes', { name: chosen?.name })" role="group">
+        <h3>{{ $t('As it becomes') }}</h3>
         <span class="flat"><PathPicture v-if="offer.look.flat" :path="offer.look.flat.path" :box="offer.look.flat.box" :folds="offer.look.flat.folds" :perforated="offer.look.flat.perforated" :drawn="offer.look.flat.drawn" /></span>
         <span class="shut"><FoldedPicture v-if="offer.look.folded" :picture="offer.look.folded" /></span>
-        <p class="figure">closed {{ formatMeasures(offer.look.closed, 'mm', unit) }}</p>
+        <p class="figure">{{ $t('closed {closed}', { closed: formatMeasures(offer.look.closed, 'mm', unit) }) }}</p>
         <ul class="findings">
           <li v-for="f in offer.look.findings" :key="f">{{ f }}</li>
-          <li v-if="!offer.look.findings.length" class="good">nothing to mend</li>
+          <li v-if="!offer.look.findings.length" class="good">{{ $t('nothing to mend') }}</li>
         </ul>
       </div>
     </div>
     <template #footer>
-      <ElButton class="left" text @click="leave">Leave the family</ElButton>
-      <ElButton v-if="chosen" @click="((open = false), router.push({ name: 'bench', params: { id: chosen.id } }))">Open {{ chosen.size }}</ElButton>
+      <ElButton class="left" text @click="leave">{{ $t('Leave the family') }}</ElButton>
+      <ElButton v-if="chosen" @click="((open = false), router.push({ name: 'bench', params: { id: chosen.id } }))">{{ $t('Open {size}', { size: chosen.size }) }}</ElButton>
       <ElButton type="primary" :disabled="!offer?.changes.length || Boolean(offer.problem)" :loading="busy" @click="take">
-        {{ taken || !offer?.changes.length ? `Take over in ${chosen?.size ?? ''}` : `Leave ${chosen?.size} as it is` }}
+        {{ taken || !offer?.changes.length ? $t('Take over in {size}', { size: chosen?.size ?? '' }) : $t('Leave {size} as it is', { size: chosen?.size }) }}
       </ElButton>
     </template>
   </ElDialog>

@@ -3,6 +3,7 @@
 import { computed, defineAsyncComponent, ref, watch } from 'vue'
 import type { Unit } from '@/shared/api/document'
 import { ApiError } from '@/shared/api/errors'
+import { t } from '@/shared/words'
 import { changesInWords, useFamily } from './useFamily'
 
 const props = defineProps<{ id: number; savedAt: Date | null; unit: Unit }>()
@@ -11,8 +12,8 @@ const family = useFamily()
 const open = ref(false)
 const waiting = computed(() => Math.max(0, ...family.members.map((m) => m.changes)))
 const title = computed(() => {
-  const others = family.members.length === 1 ? 'another design' : `${family.members.length} other designs`
-  return waiting.value ? `${changesInWords(waiting.value)} to offer to ${others}` : `In step with ${others}`
+  const others = family.members.length === 1 ? t('another design') : t('{n} other designs', { n: family.members.length })
+  return waiting.value ? t('{changes} to offer to {others}', { changes: changesInWords(waiting.value), others }) : t('In step with {others}', { others })
 })
 
 watch(
@@ -29,9 +30,9 @@ watch(
 
 <template>
   <ElButton v-if="family.members.length" text class="family" :title="title" @click="open = true">
-    Family <span v-if="waiting" class="badge">{{ waiting }}</span>
+    {{ $t('Family') }} <span v-if="waiting" class="badge">{{ waiting }}</span>
   </ElButton>
-  <section v-if="open" aria-label="Family"><FamilyDialog :id="id" :unit="unit" @close="open = false" /></section>
+  <section v-if="open" :aria-label="$t('Family')"><FamilyDialog :id="id" :unit="unit" @close="open = false" /></section>
 </template>
 
 <style scoped>

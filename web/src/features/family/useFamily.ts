@@ -2,6 +2,7 @@
 import { defineStore } from 'pinia'
 import { shallowRef } from 'vue'
 import { answer, client, type Schemas } from '@/shared/api/client'
+import { t } from '@/shared/words'
 
 export type Member = Schemas['KinMember']
 
@@ -27,4 +28,4 @@ export const useFamily = defineStore('family', () => {
 })
 
 /** "3 changes", for a badge or a button. */
-export const changesInWords = (count: number) => (count === 1 ? 'one change' : `${count} changes`)
+export const changesInWords = (count: number) => (count === 1 ? t('one change') : t('{n} changes', { n: count }))

@@ -11,7 +11,7 @@ defineProps<{ found: Pick<OtherCard, 'kept' | 'changes'> }>()
     <p>{{ inWords(found) }}.</p>
     <ul v-if="found.changes.length">
       <li v-for="c in found.changes" :key="c.step" :class="c.what">
-        <strong>{{ c.title }}</strong> {{ c.what === 'off' ? 'switched off:' : '' }} {{ c.why }}
+        <strong>{{ c.title }}</strong> {{ c.what === 'off' ? $t('switched off:') : '' }} {{ c.why }}
       </li>
     </ul>
   </div>

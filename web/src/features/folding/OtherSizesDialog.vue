@@ -10,6 +10,7 @@ import PathPicture from '@/shared/components/PathPicture.vue'
 import { tell, tellError } from '@/shared/messages'
 import { useShelf } from '@/shared/shelf'
 import { formatMeasures } from '@/shared/units/figures'
+import { called, t } from '@/shared/words'
 import { useFamily } from '@/features/family'
 import ChangeList from './ChangeList.vue'
 import { useRefold, type OtherCard } from './useRefold'
@@ -44,12 +45,12 @@ watch(wanted, async (names) => {
   if (cards) found.value = chosen.map((size, i) => ({ size, card: cards[i]! }))
 })
 const shown = computed(() => [
-  ...(here.value ? [{ name: `${props.document.card.size.name}, as it is`, card: here.value, size: null }] : []),
-  ...found.value.map((f) => ({ name: f.size.name, card: f.card, size: f.size })),
+  ...(here.value ? [{ name: t('{name}, as it is', { name: called(props.document.card.size.name) }), card: here.value, size: null }] : []),
+  ...found.value.map((f) => ({ name: called(f.size.name), card: f.card, size: f.size })),
 ])
 
 const counted = (card: OtherCard) =>
-  [card.errors ? `${card.errors} to mend` : '', card.warnings ? `${card.warnings} to look at` : ''].filter(Boolean).join(', ')
+  [card.errors ? t('{errors} to mend', { errors: card.errors }) : '', card.warnings ? t('{warnings} to look at', { warnings: card.warnings }) : ''].filter(Boolean).join(', ')
 
 async function makeFamily() {
   making.value = true
@@ -60,8 +61,8 @@ async function makeFamily() {
       others.push((await answer(client.POST('/api/designs', { body: { document } }))).id)
     }
     if (linked.value) await family.link(id, others)
-    const made = found.value.length === 1 ? 'One design' : `${found.value.length} designs`
-    tell(linked.value ? `${made} made and linked: what is changed in one is offered to the others.` : `${made} made, among the designs.`)
+    const made = found.value.length === 1 ? t('One design') : t('{n} designs', { n: found.value.length })
+    tell(linked.value ? t('{made} made and linked: what is changed in one is offered to the others.', { made }) : t('{made} made, among the designs.', { made }))
     emit('close')
   } catch (error) {
     tellError(error)
@@ -72,11 +73,11 @@ async function makeFamily() {
 </script>
 
 <template>
-  <ElDialog v-model="open" title="The same design on other card sizes" width="1040px" align-center @closed="emit('close')">
+  <ElDialog v-model="open" :title="$t('The same design on other card sizes')" width="1040px" align-center @closed="emit('close')">
     <div class="choose">
-      <label for="other-sizes">Show it on</label>
-      <ElSelect id="other-sizes" v-model="wanted" multiple :multiple-limit="6" collapse-tags :max-collapse-tags="6" aria-label="Other sizes">
-        <ElOption v-for="s in sizes" :key="s.name" :value="s.name" :label="s.name" />
+      <label for="other-sizes">{{ $t('Show it on') }}</label>
+      <ElSelect id="other-sizes" v-model="wanted" multiple :multiple-limit="6" collapse-tags :max-collapse-tags="6" :aria-label="$t('Other sizes')">
+        <ElOption v-for="s in sizes" :key="s.name" :value="s.name" :label="called(s.name)" />
       </ElSelect>
     </div>
     <div class="cards" :aria-busy="busy">
@@ -86,22 +87,22 @@ async function makeFamily() {
           <span class="flat"><PathPicture v-if="c.card.flat" :path="c.card.flat.path" :box="c.card.flat.box" :folds="c.card.flat.folds" :perforated="c.card.flat.perforated" :drawn="c.card.flat.drawn" /></span>
           <span class="shut"><FoldedPicture v-if="c.card.folded" :picture="c.card.folded" /></span>
         </div>
-        <p class="figure">closed {{ formatMeasures(c.card.closed, 'mm', unit) }}</p>
-        <p class="figure soft">open {{ formatMeasures(c.card.open, 'mm', unit) }}</p>
+        <p class="figure">{{ $t('closed {closed}', { closed: formatMeasures(c.card.closed, 'mm', unit) }) }}</p>
+        <p class="figure soft">{{ $t('open {open}', { open: formatMeasures(c.card.open, 'mm', unit) }) }}</p>
         <ChangeList v-if="c.size" :found="c.card" />
         <p v-if="c.card.errors + c.card.warnings" class="counts">{{ counted(c.card) }}</p>
         <ul class="findings">
           <li v-for="f in c.card.findings" :key="f">{{ f }}</li>
-          <li v-if="!c.card.findings.length" class="good">nothing to mend</li>
+          <li v-if="!c.card.findings.length" class="good">{{ $t('nothing to mend') }}</li>
         </ul>
-        <ElButton v-if="c.size" size="small" @click="emit('take', c.card.document)">Take this size</ElButton>
+        <ElButton v-if="c.size" size="small" @click="emit('take', c.card.document)">{{ $t('Take this size') }}</ElButton>
       </article>
     </div>
     <template #footer>
-      <ElCheckbox v-model="linked" class="linked" label="Keep them linked: what is changed in one is offered to the others" />
-      <ElButton @click="open = false">Leave it as it is</ElButton>
+      <ElCheckbox v-model="linked" class="linked" :label="$t('Keep them linked: what is changed in one is offered to the others')" />
+      <ElButton @click="open = false">{{ $t('Leave it as it is') }}</ElButton>
       <ElButton type="primary" :disabled="!found.length" :loading="making" @click="makeFamily">
-        Make {{ found.length > 1 ? `these ${found.length} designs of their own` : 'it a design of its own' }}
+        {{ $t('Make it a design of its own | Make these {n} designs of their own', found.length) }}
       </ElButton>
     </template>
   </ElDialog>

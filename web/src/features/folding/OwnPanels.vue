@@ -23,26 +23,26 @@ function remove(index: number) {
 <template>
   <table class="panels">
     <thead>
-      <tr><th /><th>Width</th><th>Crease after it</th><th>Folded as</th><th /></tr>
+      <tr><th /><th>{{ $t('Width') }}</th><th>{{ $t('Crease after it') }}</th><th>{{ $t('Folded as') }}</th><th /></tr>
     </thead>
     <tbody>
       <tr v-for="(p, i) in modelValue" :key="i">
         <td class="figure">{{ i + 1 }}</td>
-        <td><LengthInput :model-value="p.width" :unit="unit" :label="`Width of panel ${i + 1}`" :min="1" :max="1000" @update:model-value="(width) => set(i, { width })" /></td>
+        <td><LengthInput :model-value="p.width" :unit="unit" :label="$t('Width of panel {i}', { i: i + 1 })" :min="1" :max="1000" @update:model-value="(width) => set(i, { width })" /></td>
         <template v-if="i < modelValue.length - 1">
           <td>
-            <ElSelect :model-value="p.direction" :aria-label="`Crease after panel ${i + 1}`" @update:model-value="(d: OwnPanel['direction']) => set(i, { direction: d })">
-              <ElOption value="mountain" label="mountain" /><ElOption value="valley" label="valley" />
+            <ElSelect :model-value="p.direction" :aria-label="$t('Crease after panel {i}', { i: i + 1 })" @update:model-value="(d: OwnPanel['direction']) => set(i, { direction: d })">
+              <ElOption value="mountain" :label="$t('mountain')" /><ElOption value="valley" :label="$t('valley')" />
             </ElSelect>
           </td>
-          <td><NumberInput :model-value="p.order" whole suffix="" :label="`Crease ${i + 1} is folded as`" :min="1" :max="MOST" @update:model-value="(order) => set(i, { order })" /></td>
+          <td><NumberInput :model-value="p.order" whole suffix="" :label="$t('Crease {i} is folded as', { i: i + 1 })" :min="1" :max="MOST" @update:model-value="(order) => set(i, { order })" /></td>
         </template>
-        <td v-else colspan="2" class="soft">the last</td>
-        <td><button class="plain-button" :disabled="modelValue.length < 2" :aria-label="`Take panel ${i + 1} away`" title="Take it away" @click="remove(i)">×</button></td>
+        <td v-else colspan="2" class="soft">{{ $t('the last') }}</td>
+        <td><button class="plain-button" :disabled="modelValue.length < 2" :aria-label="$t('Take panel {i} away', { i: i + 1 })" :title="$t('Take it away')" @click="remove(i)">×</button></td>
       </tr>
     </tbody>
   </table>
-  <ElButton size="small" :disabled="modelValue.length >= MOST" @click="add">Add a panel</ElButton>
+  <ElButton size="small" :disabled="modelValue.length >= MOST" @click="add">{{ $t('Add a panel') }}</ElButton>
 </template>
 
 <style scoped>

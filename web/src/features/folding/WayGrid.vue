@@ -11,7 +11,7 @@ const pointed = ref('')
 </script>
 
 <template>
-  <div v-arrows class="ways" role="radiogroup" aria-label="Way of folding">
+  <div v-arrows class="ways" role="radiogroup" :aria-label="$t('Way of folding')">
     <button
       v-for="w in catalogue.data?.ways ?? []"
       :key="w.kind"

@@ -3,6 +3,7 @@ import { readonly, ref } from 'vue'
 import { answer, client, type Schemas } from '@/shared/api/client'
 import type { DesignData } from '@/shared/api/document'
 import { tellError } from '@/shared/messages'
+import { t } from '@/shared/words'
 
 export type Card = DesignData['card']
 export type OtherCard = Schemas['OtherCard']
@@ -29,11 +30,10 @@ export function useRefold() {
 export function inWords(found: Pick<OtherCard, 'kept' | 'changes'>): string {
   const off = found.changes.filter((c) => c.what === 'off').length
   const placed = found.changes.length - off
-  const steps = (n: number) => `${n} ${n === 1 ? 'step' : 'steps'}`
   return [
-    `${steps(found.kept)} kept`,
-    placed ? `${placed} of them placed anew` : '',
-    off ? `${off} switched off` : '',
+    t('{n} step kept | {n} steps kept', found.kept),
+    placed ? t('{n} of them placed anew', { n: placed }) : '',
+    off ? t('{n} switched off', { n: off }) : '',
   ]
     .filter(Boolean)
     .join(', ')

@@ -2,35 +2,36 @@
 /** What to do next in the course, over every screen; it names the screen where that is another one. */
 import { computed } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
+import { t } from '@/shared/words'
 import { LESSONS, useCourse } from './course'
 
 const route = useRoute()
 const router = useRouter()
 const { at, lesson, finished, leave, go } = useCourse()
 const here = computed(() => !lesson.value || lesson.value.where === route.name)
-const PLACES: Record<string, string> = { designs: 'the designs', new: '“New card”', bench: 'your card: open it from the designs' }
+const PLACES: Record<string, string> = { designs: t('the designs'), new: t('“New card”'), bench: t('your card: open it from the designs') }
 const way = computed(() => PLACES[lesson.value?.where ?? ''] ?? '')
 const toPlace = () => router.push(lesson.value?.where === 'new' ? '/new' : '/')
 </script>
 
 <template>
-  <section v-if="lesson || finished" class="course" :class="{ bench: route.name === 'bench' }" aria-label="A first card, step by step" aria-live="polite">
+  <section v-if="lesson || finished" class="course" :class="{ bench: route.name === 'bench' }" :aria-label="$t('A first card, step by step')" aria-live="polite">
     <template v-if="lesson">
-      <p class="soft figure">{{ at! + 1 }} of {{ LESSONS.length }}</p>
+      <p class="soft figure">{{ $t('{at} of {n}', { at: at! + 1, n: LESSONS.length }) }}</p>
       <h2>{{ lesson.title }}</h2>
       <p v-if="here">{{ lesson.says }}</p>
-      <p v-else>This goes on at {{ way }}. <ElButton size="small" @click="toPlace">Go there</ElButton></p>
+      <p v-else>{{ $t('This goes on at {way}.', { way }) }} <ElButton size="small" @click="toPlace">{{ $t('Go there') }}</ElButton></p>
       <div class="row">
-        <ElButton size="small" :disabled="at === 0" @click="go(-1)">Back</ElButton>
-        <ElButton size="small" @click="go(1)">Skip</ElButton>
+        <ElButton size="small" :disabled="at === 0" @click="go(-1)">{{ $t('Back') }}</ElButton>
+        <ElButton size="small" @click="go(1)">{{ $t('Skip') }}</ElButton>
         <span class="spring" />
-        <ElButton size="small" text @click="leave">Leave</ElButton>
+        <ElButton size="small" text @click="leave">{{ $t('Leave') }}</ElButton>
       </div>
     </template>
     <template v-else>
-      <h2>That is a card.</h2>
-      <p>Windows, words, borders and folds are all steps: press / and say what you want. “+ add a piece” makes mats and inserts. The key ? has the keys and the words.</p>
-      <div class="row"><span class="spring" /><ElButton size="small" type="primary" @click="leave">Done</ElButton></div>
+      <h2>{{ $t('That is a card.') }}</h2>
+      <p>{{ $t('Windows, words, borders and folds are all steps: press / and say what you want. “+ add a piece” makes mats and inserts. The key ? has the keys and the words.') }}</p>
+      <div class="row"><span class="spring" /><ElButton size="small" type="primary" @click="leave">{{ $t('Done') }}</ElButton></div>
     </template>
   </section>
 </template>

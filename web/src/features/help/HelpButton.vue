@@ -5,7 +5,7 @@ const { open } = useHelp()
 </script>
 
 <template>
-  <ElButton text class="help" title="Keys and words of the trade (?)" aria-label="Help" @click="open = true">?</ElButton>
+  <ElButton text class="help" :title="$t('Keys and words of the trade (?)')" :aria-label="$t('Help')" @click="open = true">?</ElButton>
 </template>
 
 <style scoped>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** Keys by their places, and words of the trade with pictures; both found by what is typed. */
 import { computed, ref } from 'vue'
+import LanguageChoice from '@/shared/components/LanguageChoice.vue'
 import { useCourse } from './course'
 import { KEYS } from './keys'
 import { WORDS } from './words'
@@ -25,17 +26,18 @@ function begin() {
 </script>
 
 <template>
-  <ElDialog model-value title="Keys and words" width="820px" top="6vh" @close="emit('close')">
+  <ElDialog model-value :title="$t('Keys and words')" width="820px" top="6vh" @close="emit('close')">
     <div class="top">
-      <ElRadioGroup v-model="part" aria-label="What is shown">
-        <ElRadioButton value="words">Words of the trade</ElRadioButton>
-        <ElRadioButton value="keys">Keys</ElRadioButton>
+      <ElRadioGroup v-model="part" :aria-label="$t('What is shown')">
+        <ElRadioButton value="words">{{ $t('Words of the trade') }}</ElRadioButton>
+        <ElRadioButton value="keys">{{ $t('Keys') }}</ElRadioButton>
       </ElRadioGroup>
-      <ElInput v-model="words" placeholder="Find" aria-label="Find in the help" clearable class="find" />
+      <ElInput v-model="words" :placeholder="$t('Find')" :aria-label="$t('Find in the help')" clearable class="find" />
       <span class="spring" />
-      <ElButton @click="begin">A first card, step by step</ElButton>
+      <LanguageChoice />
+      <ElButton @click="begin">{{ $t('A first card, step by step') }}</ElButton>
     </div>
-    <div class="scroll" tabindex="0" role="group" :aria-label="part === 'words' ? 'Words of the trade' : 'Keys'">
+    <div class="scroll" tabindex="0" role="group" :aria-label="part === 'words' ? $t('Words of the trade') : $t('Keys')">
       <dl v-if="part === 'words'" class="words">
         <div v-for="w in foundWords" :key="w.word">
           <dt>
@@ -62,7 +64,7 @@ function begin() {
           </dl>
         </section>
       </div>
-      <p v-if="part === 'words' ? !foundWords.length : !foundKeys.length" class="soft">Nothing here is called “{{ words }}”.</p>
+      <p v-if="part === 'words' ? !foundWords.length : !foundKeys.length" class="soft">{{ $t('Nothing here is called “{words}”.', { words }) }}</p>
     </div>
   </ElDialog>
 </template>

@@ -4,6 +4,7 @@
  */
 import { useLocalStorage } from '@vueuse/core'
 import { computed } from 'vue'
+import { t } from '@/shared/words'
 
 /** What is done on the way, told by the screens on which it is done. */
 export type Done = 'new' | 'size' | 'begun' | 'built' | 'lap' | 'searched' | 'step' | 'checks' | 'saved'
@@ -16,15 +17,15 @@ export interface Lesson {
 }
 
 export const LESSONS: readonly Lesson[] = [
-  { done: 'new', where: 'designs', title: 'Begin a card', says: 'Press “New card” at the head of this page.' },
-  { done: 'size', where: 'new', title: 'Choose its size', says: 'The size is that of the closed card, in its envelope. Press “5 in square”.' },
-  { done: 'begun', where: 'new', title: 'Begin with a figure', says: 'Under “Begin with” press the second picture: the heart is mirrored at the fold, with the least lap that holds.' },
-  { done: 'built', where: 'new', title: 'Build it', says: 'The picture shows the card with its lap and hinge. Press “Build it”.' },
-  { done: 'lap', where: 'bench', title: 'Make the hinge longer', says: 'In the strip at the foot press “Mirror”, then drag the orange line, or type a larger lap. The hinge among the readings grows with it.' },
-  { done: 'searched', where: 'bench', title: 'Look for a step', says: 'Press “Add a step”, or the key /, and type what you want: round window 30.' },
-  { done: 'step', where: 'bench', title: 'Add it', says: 'Press Enter. The window is in hand now: drag it, its corners size it, its gaps can be typed over.' },
-  { done: 'checks', where: 'bench', title: 'Look at the checks', says: 'Open “Checks” at the right: what would go wrong is said there, with a picture, and often with a mend to press.' },
-  { done: 'saved', where: 'bench', title: 'Take the files', says: 'Press “Cut files”, choose a format, and save. What you cut is exactly what you see.' },
+  { done: 'new', where: 'designs', title: t('Begin a card'), says: t('Press “New card” at the head of this page.') },
+  { done: 'size', where: 'new', title: t('Choose its size'), says: t('The size is that of the closed card, in its envelope. Press “5 in square”.') },
+  { done: 'begun', where: 'new', title: t('Begin with a figure'), says: t('Under “Begin with” press the second picture: the heart is mirrored at the fold, with the least lap that holds.') },
+  { done: 'built', where: 'new', title: t('Build it'), says: t('The picture shows the card with its lap and hinge. Press “Build it”.') },
+  { done: 'lap', where: 'bench', title: t('Make the hinge longer'), says: t('In the strip at the foot press “Mirror”, then drag the orange line, or type a larger lap. The hinge among the readings grows with it.') },
+  { done: 'searched', where: 'bench', title: t('Look for a step'), says: t('Press “Add a step”, or the key /, and type what you want: round window 30.') },
+  { done: 'step', where: 'bench', title: t('Add it'), says: t('Press Enter. The window is in hand now: drag it, its corners size it, its gaps can be typed over.') },
+  { done: 'checks', where: 'bench', title: t('Look at the checks'), says: t('Open “Checks” at the right: what would go wrong is said there, with a picture, and often with a mend to press.') },
+  { done: 'saved', where: 'bench', title: t('Take the files'), says: t('Press “Cut files”, choose a format, and save. What you cut is exactly what you see.') },
 ]
 
 const at = useLocalStorage<number | null>('stileblade.course', null)

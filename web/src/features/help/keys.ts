@@ -1,4 +1,5 @@
 /** Keys, by the place in which they count. */
+import { t } from '@/shared/words'
 export interface Keys {
   where: string
   keys: readonly (readonly [keys: string, does: string])[]
@@ -6,53 +7,53 @@ export interface Keys {
 
 export const KEYS: readonly Keys[] = [
   {
-    where: 'Everywhere',
+    where: t('Everywhere'),
     keys: [
-      ['?', 'keys and words of the trade'],
-      ['Tab', 'to the next field or button'],
-      ['Escape', 'close what is open'],
+      ['?', t('keys and words of the trade')],
+      [t('Tab'), t('to the next field or button')],
+      [t('Escape'), t('close what is open')],
     ],
   },
   {
-    where: 'Bench',
+    where: t('Bench'),
     keys: [
-      ['/', 'add a step: type what you want, with its figures'],
-      ['Ctrl+Z', 'undo'],
-      ['Ctrl+Shift+Z', 'redo'],
-      ['Ctrl+S', 'save at once'],
-      ['F', 'see the whole piece'],
-      ['Shift+F', 'see what is in hand, large'],
-      ['I', 'see the other side'],
-      ['L', 'lines alone'],
-      [', and .', 'the loupe: the place before, the next one'],
+      ['/', t('add a step: type what you want, with its figures')],
+      [t('Ctrl+Z'), t('undo')],
+      [t('Ctrl+Shift+Z'), t('redo')],
+      [t('Ctrl+S'), t('save at once')],
+      ['F', t('see the whole piece')],
+      [t('Shift+F'), t('see what is in hand, large')],
+      ['I', t('see the other side')],
+      ['L', t('lines alone')],
+      [t(', and .'), t('the loupe: the place before, the next one')],
     ],
   },
   {
-    where: 'A thing in hand on the flat view',
+    where: t('A thing in hand on the flat view'),
     keys: [
-      ['Arrows', 'move it a little'],
-      ['Shift and arrows', 'move it by a whole step'],
-      ['Alt while dragging', 'no snapping'],
-      ['A digit while dragging', 'type the figure instead'],
-      ['Enter in a figure', 'take it; Escape leaves it as it was'],
+      [t('Arrows'), t('move it a little')],
+      [t('Shift and arrows'), t('move it by a whole step')],
+      [t('Alt while dragging'), t('no snapping')],
+      [t('A digit while dragging'), t('type the figure instead')],
+      [t('Enter in a figure'), t('take it; Escape leaves it as it was')],
     ],
   },
   {
-    where: 'The folded card',
+    where: t('The folded card'),
     keys: [
-      ['Arrows', 'turn it'],
-      ['Space', 'play the folding'],
-      ['1 to 9', 'open or shut one fold; pressing a panel does so, too'],
+      [t('Arrows'), t('turn it')],
+      [t('Space'), t('play the folding')],
+      ['1 to 9', t('open or shut one fold; pressing a panel does so, too')],
     ],
   },
   {
-    where: 'A piece in hand on a sheet',
+    where: t('A piece in hand on a sheet'),
     keys: [
-      ['Arrows', 'move it by 1 mm; with Shift 10, with Alt 0.1'],
-      ['T', 'a quarter turn; with Shift the other way'],
-      [', and .', 'turn it by a degree'],
-      ['O', 'turn it over'],
-      ['L', 'lock it, or unlock it'],
+      [t('Arrows'), t('move it by 1 mm; with Shift 10, with Alt 0.1')],
+      ['T', t('a quarter turn; with Shift the other way')],
+      [t(', and .'), t('turn it by a degree')],
+      ['O', t('turn it over')],
+      ['L', t('lock it, or unlock it')],
     ],
   },
 ]

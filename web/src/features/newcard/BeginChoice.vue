@@ -9,7 +9,7 @@ const chosen = defineModel<string>({ required: true })
 </script>
 
 <template>
-  <div v-arrows class="ways" role="radiogroup" aria-label="How to begin">
+  <div v-arrows class="ways" role="radiogroup" :aria-label="$t('How to begin')">
     <button
       v-for="w in ways"
       :key="w.key"

@@ -5,6 +5,7 @@ import type { Unit } from '@/shared/api/document'
 import FoldedPicture from '@/shared/components/FoldedPicture.vue'
 import PathPicture from '@/shared/components/PathPicture.vue'
 import { formatFigure, formatMeasures } from '@/shared/units/figures'
+import { t } from '@/shared/words'
 import type { Beginning } from './useBeginnings'
 
 const props = defineProps<{ way: Beginning; unit: Unit }>()
@@ -21,12 +22,12 @@ const found = computed(() => {
   const card = props.way.card
   if (!card) return ''
   const more = card.errors + card.warnings - card.findings.length
-  return card.findings.length ? [...card.findings, ...(more > 0 ? [`And ${more} more.`] : [])] : ['All checks pass.']
+  return card.findings.length ? [...card.findings, ...(more > 0 ? [t('And {more} more.', { more })] : [])] : [t('All checks pass.')]
 })
 </script>
 
 <template>
-  <section class="preview" aria-label="The card to begin with" aria-live="polite">
+  <section class="preview" :aria-label="$t('The card to begin with')" aria-live="polite">
     <p v-if="way.why" class="why" role="status">{{ way.why }}</p>
     <template v-else-if="way.card">
       <div class="pictures">
@@ -37,27 +38,27 @@ const found = computed(() => {
       </div>
       <p class="about">{{ way.about }}</p>
       <dl>
-        <div><dt>Closed</dt><dd class="figure">{{ formatMeasures(way.card.closed, 'mm', unit) }}</dd></div>
-        <div><dt>Open</dt><dd class="figure">{{ formatMeasures(way.card.open, 'mm', unit) }}</dd></div>
+        <div><dt>{{ $t('Closed') }}</dt><dd class="figure">{{ formatMeasures(way.card.closed, 'mm', unit) }}</dd></div>
+        <div><dt>{{ $t('Unfolded') }}</dt><dd class="figure">{{ formatMeasures(way.card.open, 'mm', unit) }}</dd></div>
         <div v-if="way.card.lap !== null">
-          <dt>Lap</dt><dd class="figure">{{ mm(way.card.lap) }}</dd>
+          <dt>{{ $t('Lap') }}</dt><dd class="figure">{{ mm(way.card.lap) }}</dd>
         </div>
         <div v-if="way.card.hinge !== null">
-          <dt>Hinge</dt><dd><span class="figure">{{ mm(way.card.hinge) }}</span><span class="soft">{{ mm(way.card.safe ?? 0) }} is safe</span></dd>
+          <dt>{{ $t('Hinge') }}</dt><dd><span class="figure">{{ mm(way.card.hinge) }}</span><span class="soft">{{ $t('{safe} is safe', { safe: mm(way.card.safe ?? 0) }) }}</span></dd>
         </div>
         <div v-if="way.card.size">
-          <dt>Figure</dt>
+          <dt>{{ $t('Figure') }}</dt>
           <dd>
             <span class="figure">{{ formatMeasures(way.card.size, 'mm', unit) }}</span>
-            <span v-if="scaled" class="soft">{{ scaled }} % of its own {{ formatMeasures(way.card.own, 'mm', unit) }}</span>
-            <span v-else class="soft">its own size</span>
+            <span v-if="scaled" class="soft">{{ $t('{scaled} % of its own {own}', { scaled, own: formatMeasures(way.card.own, 'mm', unit) }) }}</span>
+            <span v-else class="soft">{{ $t('its own size') }}</span>
           </dd>
         </div>
       </dl>
       <ul class="found" :class="{ good: !way.card.findings.length }">
         <li v-for="(line, i) in found" :key="i">{{ line }}</li>
       </ul>
-      <p v-if="way.card.findings.length" class="soft mended">The bench shows each of them, and most are mended in one press.</p>
+      <p v-if="way.card.findings.length" class="soft mended">{{ $t('The bench shows each of them, and most are mended in one press.') }}</p>
     </template>
   </section>
 </template>
@@ -92,7 +93,7 @@ dl {
 }
 dl > div {
   display: grid;
-  grid-template-columns: 62px 1fr;
+  grid-template-columns: minmax(62px, max-content) 1fr;
   gap: 8px;
   padding: 2px 0;
 }

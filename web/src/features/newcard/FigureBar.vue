@@ -15,18 +15,18 @@ const emit = defineEmits<{ choose: [] }>()
   <div class="bar">
     <button class="plain-button which" @click="emit('choose')">
       <span class="picture"><LayersPicture :layers="picked.picture.layers" :box="picked.picture.box" /></span>
-      <span><strong>{{ picked.title }}</strong><br /><span class="link">choose another …</span></span>
+      <span><strong>{{ picked.title }}</strong><br /><span class="link">{{ $t('choose another …') }}</span></span>
     </button>
     <label class="size">
-      <span>Its size</span>
-      <ElSelect v-model="fits" aria-label="Size of the figure" size="small">
-        <ElOption :value="true" label="as large as the card" />
-        <ElOption :value="false" label="its own" />
+      <span>{{ $t('Its size') }}</span>
+      <ElSelect v-model="fits" :aria-label="$t('Size of the figure')" size="small">
+        <ElOption :value="true" :label="$t('as large as the card')" />
+        <ElOption :value="false" :label="$t('its own')" />
       </ElSelect>
     </label>
-    <label v-if="fits" class="margin" title="Left free on all sides of the closed card">
-      <span>Less all round</span>
-      <LengthInput v-model="margin" :unit="unit" label="Margin" :min="0" :max="500" />
+    <label v-if="fits" class="margin" :title="$t('Left free on all sides of the closed card')">
+      <span>{{ $t('Less all round') }}</span>
+      <LengthInput v-model="margin" :unit="unit" :label="$t('Margin')" :min="0" :max="500" />
     </label>
   </div>
 </template>

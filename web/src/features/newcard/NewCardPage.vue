@@ -9,6 +9,7 @@ import { tellError } from '@/shared/messages'
 import { initialValues } from '@/shared/form/schemaForm'
 import { useShelf } from '@/shared/shelf'
 import { formatMeasures } from '@/shared/units/figures'
+import { t } from '@/shared/words'
 import { FoldingForm, WayGrid } from '@/features/folding'
 import { HelpButton, useCourse } from '@/features/help'
 import { drawnOutline, figureOutline, OutlinePicker, type PickedOutline } from '@/features/outlines'
@@ -22,7 +23,7 @@ import SizeGrid from './SizeGrid.vue'
 import TemplateRow from './TemplateRow.vue'
 import { useBeginnings } from './useBeginnings'
 
-const UNNAMED = 'New card'
+const UNNAMED = t('New card')
 const FIRST_FIGURE = 'heart'
 const router = useRouter()
 const route = useRoute()
@@ -148,11 +149,11 @@ function fromTemplate(id: number) {
   <div class="page">
     <header class="top">
       <RouterLink to="/" class="home"><BrandMark /></RouterLink>
-      <h1 class="visually-hidden">New card</h1>
-      <ElInput v-model="name" class="name" aria-label="Name of the card" maxlength="120" />
+      <h1 class="visually-hidden">{{ $t('New card') }}</h1>
+      <ElInput v-model="name" class="name" :aria-label="$t('Name of the card')" maxlength="120" />
       <span class="spring" />
       <HelpButton />
-      <ElRadioGroup v-model="unit" size="small" aria-label="Unit">
+      <ElRadioGroup v-model="unit" size="small" :aria-label="$t('Unit')">
         <ElRadioButton value="mm">mm</ElRadioButton>
         <ElRadioButton value="in">in</ElRadioButton>
       </ElRadioGroup>
@@ -162,21 +163,21 @@ function fromTemplate(id: number) {
         <TemplateRow @use="fromTemplate" />
         <section aria-labelledby="size-heading">
           <div class="line">
-            <h2 id="size-heading">Size, in its envelope</h2>
+            <h2 id="size-heading">{{ $t('Size, in its envelope') }}</h2>
             <span class="spring" />
-            <ElSwitch v-model="turned" active-text="lying" aria-label="Lying" size="small" />
+            <ElSwitch v-model="turned" :active-text="$t('lying')" :aria-label="$t('Lying')" size="small" />
             <span class="figure">{{ measures }}</span>
           </div>
           <SizeGrid :model-value="size" :sizes="sizes" :turned="turned" :unit="unit" aria-labelledby="size-heading" @update:model-value="chooseSize" @own="ownOpen = true" />
         </section>
         <section aria-labelledby="paper-heading">
-          <h2 id="paper-heading">Paper</h2>
+          <h2 id="paper-heading">{{ $t('Paper') }}</h2>
           <PaperChooser v-model="paper" :unit="unit" folded />
         </section>
       </div>
       <div class="column middle">
         <section aria-labelledby="way-heading">
-          <h2 id="way-heading">Way of folding</h2>
+          <h2 id="way-heading">{{ $t('Way of folding') }}</h2>
           <WayGrid v-if="folding" :model-value="folding.kind" @update:model-value="(kind) => folding && (folding = { ...folding, kind })" />
           <p class="soft told">{{ way?.description }}</p>
           <FoldingForm v-if="folding" v-model="folding" :unit="unit" />
@@ -184,22 +185,22 @@ function fromTemplate(id: number) {
       </div>
       <div class="column begin">
         <section aria-labelledby="begin-heading">
-          <h2 id="begin-heading">Begin with</h2>
+          <h2 id="begin-heading">{{ $t('Begin with') }}</h2>
           <FigureBar v-if="picked" v-model:fits="fits" v-model:margin="margin" :picked="picked" :unit="unit" @choose="pickerOpen = true" />
           <BeginChoice v-model="begin" :ways="found" class="choices" />
         </section>
         <BeginPreview v-if="chosen" :way="chosen" :unit="unit" class="grow" />
         <span v-else class="grow" />
         <footer>
-          <span v-if="computing" class="soft" aria-live="polite">computing …</span>
-          <ElButton v-else-if="!found.length" @click="again">Try again</ElButton>
-          <ElButton type="primary" size="large" :loading="busy" :disabled="!chosen?.card || computing" @click="build">Build it</ElButton>
+          <span v-if="computing" class="soft" aria-live="polite">{{ $t('computing …') }}</span>
+          <ElButton v-else-if="!found.length" @click="again">{{ $t('Try again') }}</ElButton>
+          <ElButton type="primary" size="large" :loading="busy" :disabled="!chosen?.card || computing" @click="build">{{ $t('Build it') }}</ElButton>
         </footer>
       </div>
     <OwnSizeForm v-if="ownOpen" :unit="unit" @close="ownOpen = false" @take="ownSize" />
     <OutlinePicker v-if="pickerOpen && size" :unit="unit" :card="size" @close="pickerOpen = false" @pick="take" />
     <DropHint :over="over" />
-    <ReadingDialog v-if="file && size" :file="file" :unit="unit" :card="size" verb="Keep, and start with it" :busy="keeping" @close="file = null" @take="keep" />
+    <ReadingDialog v-if="file && size" :file="file" :unit="unit" :card="size" :verb="$t('Keep, and start with it')" :busy="keeping" @close="file = null" @take="keep" />
     </main>
   </div>
 </template>

@@ -2,16 +2,17 @@
 import { reactive, ref } from 'vue'
 import type { CardSize, Unit } from '@/shared/api/document'
 import LengthInput from '@/shared/components/LengthInput.vue'
+import { t } from '@/shared/words'
 
 defineProps<{ unit: Unit }>()
 const emit = defineEmits<{ close: []; take: [size: CardSize] }>()
-const own = reactive({ name: 'Own size', width: 105, height: 148 })
-const envelope = reactive({ name: 'Own envelope', width: 114, height: 162 })
+const own = reactive({ name: t('Own size'), width: 105, height: 148 })
+const envelope = reactive({ name: t('Own envelope'), width: 114, height: 162 })
 const hasEnvelope = ref(true)
 
 function take() {
   emit('take', {
-    name: own.name.trim() || 'Own size',
+    name: own.name.trim() || t('Own size'),
     width: own.width,
     height: own.height,
     envelope: hasEnvelope.value ? { ...envelope } : null,
@@ -20,22 +21,22 @@ function take() {
 </script>
 
 <template>
-  <ElDialog :model-value="true" title="Own measures" width="440" @close="emit('close')">
+  <ElDialog :model-value="true" :title="$t('Own measures')" width="440" @close="emit('close')">
     <div class="form">
-      <label><span>Name</span><ElInput v-model="own.name" maxlength="60" /></label>
+      <label><span>{{ $t('Name') }}</span><ElInput v-model="own.name" maxlength="60" /></label>
       <div class="pair">
-        <label><span>Card, wide</span><LengthInput v-model="own.width" :unit="unit" label="Card width" :min="10" :max="1000" /></label>
-        <label><span>Card, high</span><LengthInput v-model="own.height" :unit="unit" label="Card height" :min="10" :max="1000" /></label>
+        <label><span>{{ $t('Card, wide') }}</span><LengthInput v-model="own.width" :unit="unit" :label="$t('Card width')" :min="10" :max="1000" /></label>
+        <label><span>{{ $t('Card, high') }}</span><LengthInput v-model="own.height" :unit="unit" :label="$t('Card height')" :min="10" :max="1000" /></label>
       </div>
-      <ElCheckbox v-model="hasEnvelope">It goes in an envelope</ElCheckbox>
+      <ElCheckbox v-model="hasEnvelope">{{ $t('It goes in an envelope') }}</ElCheckbox>
       <div v-if="hasEnvelope" class="pair">
-        <label><span>Envelope inside, wide</span><LengthInput v-model="envelope.width" :unit="unit" label="Envelope width" :min="10" :max="1000" /></label>
-        <label><span>Envelope inside, high</span><LengthInput v-model="envelope.height" :unit="unit" label="Envelope height" :min="10" :max="1000" /></label>
+        <label><span>{{ $t('Envelope inside, wide') }}</span><LengthInput v-model="envelope.width" :unit="unit" :label="$t('Envelope width')" :min="10" :max="1000" /></label>
+        <label><span>{{ $t('Envelope inside, high') }}</span><LengthInput v-model="envelope.height" :unit="unit" :label="$t('Envelope height')" :min="10" :max="1000" /></label>
       </div>
     </div>
     <template #footer>
-      <ElButton @click="emit('close')">Cancel</ElButton>
-      <ElButton type="primary" @click="take">Use this size</ElButton>
+      <ElButton @click="emit('close')">{{ $t('Cancel') }}</ElButton>
+      <ElButton type="primary" @click="take">{{ $t('Use this size') }}</ElButton>
     </template>
   </ElDialog>
 </template>

@@ -3,6 +3,7 @@
 import { computed } from 'vue'
 import type { CardSize, Unit } from '@/shared/api/document'
 import { formatMeasures } from '@/shared/units/figures'
+import { called } from '@/shared/words'
 import SizePicture from './SizePicture.vue'
 
 defineOptions({ inheritAttrs: false })
@@ -18,7 +19,7 @@ const scale = computed(() => {
 </script>
 
 <template>
-  <p v-if="!sizes.length" class="soft" aria-busy="true">Fetching the sizes …</p>
+  <p v-if="!sizes.length" class="soft" aria-busy="true">{{ $t('Fetching the sizes …') }}</p>
   <div v-arrows v-bind="$attrs" class="grid" role="radiogroup">
     <button
       v-for="(s, i) in sizes"
@@ -27,16 +28,16 @@ const scale = computed(() => {
       role="radio"
       :aria-checked="size === s"
       :class="{ chosen: size?.name === s.name && size?.width === s.width }"
-      :title="`${s.name}, ${s.envelope ? `in ${s.envelope.name || 'its own'} envelope` : 'no envelope'}`"
+      :title="`${called(s.name)}, ${s.envelope ? $t('in {name} envelope', { name: s.envelope.name ? called(s.envelope.name) : $t('its own') }) : $t('no envelope')}`"
       @click="size = s"
     >
       <SizePicture :size="s" :turned="turned" :scale="scale" :room="ROOM" />
-      <strong>{{ s.name }}</strong>
+      <strong>{{ called(s.name) }}</strong>
       <span class="figure soft">{{ formatMeasures([s.width, s.height], 'mm', unit).replace(/ (mm|in)$/, '') }}</span>
     </button>
     <button class="plain-button tile own" @click="emit('own')">
       <span class="plus" aria-hidden="true">+</span>
-      <strong>Own measures</strong>
+      <strong>{{ $t('Own measures') }}</strong>
     </button>
   </div>
 </template>

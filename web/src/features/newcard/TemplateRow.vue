@@ -19,9 +19,9 @@ onMounted(async () => {
 
 <template>
   <section v-if="templates.length" aria-labelledby="templates-heading">
-    <h2 id="templates-heading">From a template</h2>
+    <h2 id="templates-heading">{{ $t('From a template') }}</h2>
     <div class="row">
-      <button v-for="t in templates" :key="t.id" class="plain-button tile" :title="`Start a card from ${t.name}`" @click="emit('use', t.id)">
+      <button v-for="t in templates" :key="t.id" class="plain-button tile" :title="$t('Start a card from {name}', { name: t.name })" @click="emit('use', t.id)">
         <span class="picture"><FoldedPicture v-if="t.summary.picture" :picture="t.summary.picture" /></span>
         <strong>{{ t.name }}</strong>
       </button>

@@ -3,6 +3,7 @@ import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
 import { answer, client, type Schemas } from '@/shared/api/client'
 import type { DesignData } from '@/shared/api/document'
 import { tellError } from '@/shared/messages'
+import { t } from '@/shared/words'
 
 export type Beginning = Schemas['BeginningView']
 
@@ -27,7 +28,7 @@ export function useBeginnings(wish: () => Wish | null) {
     asked?.abort()
     const mine = (asked = new AbortController())
     try {
-      found.value = await answer(client.POST('/api/beginnings', { body, signal: mine.signal, headers: { 'X-About': 'new card' } }))
+      found.value = await answer(client.POST('/api/beginnings', { body, signal: mine.signal, headers: { 'X-About': t('new card') } }))
     } catch (error) {
       if (mine.signal.aborted) return
       found.value = []

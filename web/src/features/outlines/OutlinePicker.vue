@@ -10,6 +10,7 @@ import { tellError } from '@/shared/messages'
 import { initialValues } from '@/shared/form/schemaForm'
 import { useShelf, type ShelfArtwork } from '@/shared/shelf'
 import { formatMeasures } from '@/shared/units/figures'
+import { t } from '@/shared/words'
 import { ReadingDialog, type Wish } from '@/features/reading'
 import WordPicker from './WordPicker.vue'
 import { drawnOutline, figureOutline, PLAIN, type PickedOutline } from './picked'
@@ -40,7 +41,7 @@ const figures = computed(() =>
 )
 const artworks = computed(() => shelf.kept.filter((a) => matches(`${a.name} ${a.tags.join(' ')}`)))
 const wordForm = computed(() => catalogue.figureBy('word'))
-const withWords = computed(() => !props.artworksOnly && wordForm.value && matches(`word letter ${wordForm.value.words}`))
+const withWords = computed(() => !props.artworksOnly && wordForm.value && matches(t('word letter {words}', { words: wordForm.value.words })))
 
 function pickFigure(figure: Schemas['FigureKind']) {
   const outline = figureOutline(figure)
@@ -84,27 +85,27 @@ function choose(event: Event) {
 </script>
 
 <template>
-  <ElDialog :model-value="true" :title="artworksOnly ? 'Choose an artwork' : 'Choose a figure'" width="880" top="5vh" @close="emit('close')" @opened="search?.focus()">
+  <ElDialog :model-value="true" :title="artworksOnly ? $t('Choose an artwork') : $t('Choose a figure')" width="880" top="5vh" @close="emit('close')" @opened="search?.focus()">
     <div class="bar">
-      <ElInput ref="search" v-model="words" :placeholder="artworksOnly ? 'Search artworks' : 'Search figures'" :aria-label="artworksOnly ? 'Search artworks' : 'Search figures'" clearable />
-      <input ref="input" class="visually-hidden" type="file" accept=".svg,.svgz,.dxf,.ttf,.otf,.woff,.woff2" aria-label="Drawing or font file" tabindex="-1" @change="choose" />
-      <ElButton @click="input?.click()">Read a file …</ElButton>
+      <ElInput ref="search" v-model="words" :placeholder="artworksOnly ? $t('Search artworks') : $t('Search figures')" :aria-label="artworksOnly ? $t('Search artworks') : $t('Search figures')" clearable />
+      <input ref="input" class="visually-hidden" type="file" accept=".svg,.svgz,.dxf,.ttf,.otf,.woff,.woff2" :aria-label="$t('Drawing or font file')" tabindex="-1" @change="choose" />
+      <ElButton @click="input?.click()">{{ $t('Read a file …') }}</ElButton>
     </div>
     <div class="scroll" @dragover.prevent @drop.prevent="file = $event.dataTransfer?.files[0] ?? null">
-      <section v-if="artworks.length" aria-label="Artworks on your shelf">
-        <h3>On your shelf</h3>
+      <section v-if="artworks.length" :aria-label="$t('Artworks on your shelf')">
+        <h3>{{ $t('On your shelf') }}</h3>
         <div class="grid">
           <button v-for="a in artworks" :key="a.id" class="plain-button tile" :title="a.name" @click="pickArtwork(a)">
             <span class="picture"><LayersPicture :layers="a.picture.layers" :box="a.picture.box" /></span>
             <strong>{{ a.name }}</strong>
             <span class="figure soft">{{ formatMeasures([a.width, a.height], 'mm', unit) }}</span>
-            <span v-if="a.picture.layers.length > 1" class="soft small">{{ a.picture.layers.length }} layers</span>
+            <span v-if="a.picture.layers.length > 1" class="soft small">{{ $t('{n} layers', { n: a.picture.layers.length }) }}</span>
           </button>
         </div>
       </section>
       <WordPicker v-if="withWords" @pick="pickWord" />
-      <section v-if="figures.length" aria-label="Figures by their measures">
-        <h3>By measures</h3>
+      <section v-if="figures.length" :aria-label="$t('Figures by their measures')">
+        <h3>{{ $t('By measures') }}</h3>
         <div class="grid">
           <button v-for="f in figures" :key="f.kind" class="plain-button tile" @click="pickFigure(f)">
             <span class="picture"><PathPicture :path="f.picture!.path" :box="f.picture!.box" /></span>
@@ -113,10 +114,10 @@ function choose(event: Event) {
         </div>
       </section>
       <p v-if="!figures.length && !artworks.length && !withWords" class="soft">
-        {{ words ? `Nothing is called “${words}”.` : 'The shelf is empty. Read a drawing from a file.' }}
+        {{ words ? $t('Nothing is called “{words}”.', { words }) : $t('The shelf is empty. Read a drawing from a file.') }}
       </p>
     </div>
-    <ReadingDialog v-if="file" :file="file" :unit="unit" :card="card" verb="Keep and choose it" :busy="busy" append-to-body @close="file = null" @take="keep" />
+    <ReadingDialog v-if="file" :file="file" :unit="unit" :card="card" :verb="$t('Keep and choose it')" :busy="busy" append-to-body @close="file = null" @take="keep" />
   </ElDialog>
 </template>
 

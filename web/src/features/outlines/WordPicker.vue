@@ -4,9 +4,10 @@ import { onMounted, ref } from 'vue'
 import { answer, client, type Schemas } from '@/shared/api/client'
 import PathPicture from '@/shared/components/PathPicture.vue'
 import { tellError } from '@/shared/messages'
+import { t } from '@/shared/words'
 
 const emit = defineEmits<{ pick: [word: Schemas['WordPicture'], text: string] }>()
-const text = ref('Ahoy')
+const text = ref(t('Ahoy'))
 const words = ref<Schemas['WordPicture'][]>([])
 let newest = 0
 
@@ -25,12 +26,12 @@ onMounted(set)
 </script>
 
 <template>
-  <section aria-label="Words">
+  <section :aria-label="$t('Words')">
     <div class="line">
-      <h3>A word or a letter</h3>
-      <ElInput v-model="text" class="word" aria-label="Word or letter" maxlength="80" @input="set" />
+      <h3>{{ $t('A word or a letter') }}</h3>
+      <ElInput v-model="text" class="word" :aria-label="$t('Word or letter')" maxlength="80" @input="set" />
     </div>
-    <p v-if="!words.length" class="soft" aria-busy="true">Setting the word …</p>
+    <p v-if="!words.length" class="soft" aria-busy="true">{{ $t('Setting the word …') }}</p>
     <div class="fonts">
       <button
         v-for="w in words"
@@ -40,9 +41,9 @@ onMounted(set)
         @click="emit('pick', w, text.trim())"
       >
         <span class="picture"><PathPicture v-if="w.path" :path="w.path" :box="w.box" /></span>
-        <strong><span class="visually-hidden">“{{ text }}” in </span>{{ w.title }}</strong>
-        <span v-if="w.missing" class="missing">has no {{ w.missing.split('').join(' ') }}</span>
-        <span v-else class="soft">{{ w.islands ? 'counters make islands' : 'no islands' }}</span>
+        <strong><span class="visually-hidden">{{ $t('“{text}” in', { text }) }} </span>{{ w.title }}</strong>
+        <span v-if="w.missing" class="missing">{{ $t('has no {letters}', { letters: w.missing.split('').join(' ') }) }}</span>
+        <span v-else class="soft">{{ w.islands ? $t('counters make islands') : $t('no islands') }}</span>
       </button>
     </div>
   </section>

@@ -4,6 +4,7 @@ import { computed } from 'vue'
 import type { Paper, Unit } from '@/shared/api/document'
 import { tell, tellError } from '@/shared/messages'
 import { useShelf } from '@/shared/shelf'
+import { t } from '@/shared/words'
 import PaperSwatch from './PaperSwatch.vue'
 import PaperValues from './PaperValues.vue'
 
@@ -16,7 +17,7 @@ async function keep() {
   if (!paper.value) return
   try {
     emit('update:modelValue', await shelf.keepPaper(paper.value))
-    tell('Kept on the shelf.')
+    tell(t('Kept on the shelf.'))
   } catch (error) {
     tellError(error)
   }
@@ -25,7 +26,7 @@ async function keep() {
 
 <template>
   <div class="chooser">
-    <div v-arrows class="swatches" role="radiogroup" aria-label="Papers">
+    <div v-arrows class="swatches" role="radiogroup" :aria-label="$t('Papers')">
       <button
         v-for="p in shelf.papers"
         :key="p.id"
@@ -43,7 +44,7 @@ async function keep() {
     <details v-if="paper" :open="!folded">
       <summary :class="{ gone: !folded }">{{ paper.name }}, <span class="figure">{{ paper.weight }} g/m²</span></summary>
       <PaperValues :paper="paper" :unit="unit" @change="(p) => emit('update:modelValue', p)" />
-      <ElButton text size="small" class="keep" @click="keep">Keep it on the shelf as a new paper</ElButton>
+      <ElButton text size="small" class="keep" @click="keep">{{ $t('Keep it on the shelf as a new paper') }}</ElButton>
     </details>
   </div>
 </template>

@@ -12,49 +12,49 @@ const set = (values: Partial<Paper>) => emit('change', { ...props.paper, ...valu
 
 <template>
   <div class="values">
-    <label class="wide"><span>Name</span><TextField :model-value="paper.name" label="Name of the paper" :maxlength="60" @update:model-value="(v) => set({ name: v.trim() || 'Paper' })" /></label>
-    <label class="narrow"><span>Outside</span><input type="color" :value="paper.outside" @change="set({ outside: ($event.target as HTMLInputElement).value })" /></label>
-    <label class="narrow"><span>Inside</span><input type="color" :value="paper.inside" @change="set({ inside: ($event.target as HTMLInputElement).value })" /></label>
+    <label class="wide"><span>{{ $t('Name') }}</span><TextField :model-value="paper.name" :label="$t('Name of the paper')" :maxlength="60" @update:model-value="(v) => set({ name: v.trim() || $t('Paper') })" /></label>
+    <label class="narrow"><span>{{ $t('Outside') }}</span><input type="color" :value="paper.outside" @change="set({ outside: ($event.target as HTMLInputElement).value })" /></label>
+    <label class="narrow"><span>{{ $t('Inside') }}</span><input type="color" :value="paper.inside" @change="set({ inside: ($event.target as HTMLInputElement).value })" /></label>
     <label class="wide">
-      <span>Thickness</span>
-      <LengthInput :model-value="paper.thickness" :unit="unit" label="Thickness" :min="0.02" :max="5" @update:model-value="(v) => set({ thickness: v })" />
+      <span>{{ $t('Thickness') }}</span>
+      <LengthInput :model-value="paper.thickness" :unit="unit" :label="$t('Thickness')" :min="0.02" :max="5" @update:model-value="(v) => set({ thickness: v })" />
     </label>
     <label>
-      <span>Weight in g/m²</span>
-      <NumberInput :model-value="paper.weight" :whole="false" suffix="" label="Weight in g/m²" :min="20" :max="3000" @update:model-value="(weight) => set({ weight })" />
+      <span>{{ $t('Weight in g/m²') }}</span>
+      <NumberInput :model-value="paper.weight" :whole="false" suffix="" :label="$t('Weight in g/m²')" :min="20" :max="3000" @update:model-value="(weight) => set({ weight })" />
     </label>
     <label class="two">
-      <span>Pattern</span>
-      <ElSelect :model-value="paper.pattern" aria-label="Pattern" @update:model-value="(v: Paper['pattern']) => set({ pattern: v })">
-        <ElOption value="none" label="none" />
-        <ElOption value="stripes" label="stripes" />
-        <ElOption value="dots" label="dots" />
-        <ElOption value="checks" label="checks" />
-        <ElOption value="lines" label="lines to write on" />
+      <span>{{ $t('Pattern') }}</span>
+      <ElSelect :model-value="paper.pattern" :aria-label="$t('Pattern')" @update:model-value="(v: Paper['pattern']) => set({ pattern: v })">
+        <ElOption value="none" :label="$t('none')" />
+        <ElOption value="stripes" :label="$t('stripes')" />
+        <ElOption value="dots" :label="$t('dots')" />
+        <ElOption value="checks" :label="$t('checks')" />
+        <ElOption value="lines" :label="$t('lines to write on')" />
       </ElSelect>
     </label>
     <template v-if="paper.pattern !== 'none'">
-      <label class="narrow"><span>Its colour</span><input type="color" :value="paper.pattern_colour" @change="set({ pattern_colour: ($event.target as HTMLInputElement).value })" /></label>
-      <label><span>Pitch</span><LengthInput :model-value="paper.pitch" :unit="unit" label="Pitch of the pattern" :min="0.5" :max="200" @update:model-value="(v) => set({ pitch: v })" /></label>
-      <label><span>Pattern turned</span><NumberInput :model-value="paper.pattern_turn" :whole="false" suffix="°" label="Pattern turned" :min="-360" :max="360" @update:model-value="(v) => set({ pattern_turn: v })" /></label>
+      <label class="narrow"><span>{{ $t('Its colour') }}</span><input type="color" :value="paper.pattern_colour" @change="set({ pattern_colour: ($event.target as HTMLInputElement).value })" /></label>
+      <label><span>{{ $t('Pitch') }}</span><LengthInput :model-value="paper.pitch" :unit="unit" :label="$t('Pitch of the pattern')" :min="0.5" :max="200" @update:model-value="(v) => set({ pitch: v })" /></label>
+      <label><span>{{ $t('Pattern turned') }}</span><NumberInput :model-value="paper.pattern_turn" :whole="false" suffix="°" :label="$t('Pattern turned')" :min="-360" :max="360" @update:model-value="(v) => set({ pattern_turn: v })" /></label>
     </template>
-    <label title="Of a sheet, in whatever money; 0 is not known"><span>Price</span><NumberInput :model-value="paper.price" :whole="false" suffix="" label="Price of a sheet" :min="0" :max="100000" @update:model-value="(v) => set({ price: v })" /></label>
-    <label title="Share of light that it lets through: vellum about 60">
-      <span>See-through</span>
-      <NumberInput :model-value="Math.round(paper.light * 100)" :whole="true" suffix="%" label="See-through, in percent" :min="0" :max="95" @update:model-value="(v) => set({ light: v / 100 })" />
+    <label :title="$t('Of a sheet, in whatever money; 0 is not known')"><span>{{ $t('Price') }}</span><NumberInput :model-value="paper.price" :whole="false" suffix="" :label="$t('Price of a sheet')" :min="0" :max="100000" @update:model-value="(v) => set({ price: v })" /></label>
+    <label :title="$t('Share of light that it lets through: vellum about 60')">
+      <span>{{ $t('See-through') }}</span>
+      <NumberInput :model-value="Math.round(paper.light * 100)" :whole="true" suffix="%" :label="$t('See-through, in percent')" :min="0" :max="95" @update:model-value="(v) => set({ light: v / 100 })" />
     </label>
-    <label title="How many times the knife runs along each cut, as thick board wants"><span>Runs of a cut</span><NumberInput :model-value="paper.cut_runs" :whole="true" suffix="" label="Runs of a cut" :min="1" :max="8" @update:model-value="(v) => set({ cut_runs: v })" /></label>
+    <label :title="$t('How many times the knife runs along each cut, as thick board wants')"><span>{{ $t('Runs of a cut') }}</span><NumberInput :model-value="paper.cut_runs" :whole="true" suffix="" :label="$t('Runs of a cut')" :min="1" :max="8" @update:model-value="(v) => set({ cut_runs: v })" /></label>
     <label class="two">
-      <span>Grain</span>
-      <ElSelect :model-value="paper.grain" aria-label="Grain" @update:model-value="(v: Paper['grain']) => set({ grain: v })">
-        <ElOption value="long" label="along the long side" />
-        <ElOption value="short" label="along the short side" />
-        <ElOption value="unknown" label="not known" />
+      <span>{{ $t('Grain') }}</span>
+      <ElSelect :model-value="paper.grain" :aria-label="$t('Grain')" @update:model-value="(v: Paper['grain']) => set({ grain: v })">
+        <ElOption value="long" :label="$t('along the long side')" />
+        <ElOption value="short" :label="$t('along the short side')" />
+        <ElOption value="unknown" :label="$t('not known')" />
       </ElSelect>
     </label>
-    <label><span>Sheet width</span><LengthInput :model-value="paper.sheet_width" :unit="unit" label="Sheet width" :min="20" :max="2000" @update:model-value="(v) => set({ sheet_width: v })" /></label>
-    <label><span>Sheet height</span><LengthInput :model-value="paper.sheet_height" :unit="unit" label="Sheet height" :min="20" :max="2000" @update:model-value="(v) => set({ sheet_height: v })" /></label>
-    <label title="On each side of the sheet, where the machine cannot reach"><span>Edge of the sheet</span><LengthInput :model-value="paper.edge" :unit="unit" label="Edge of the sheet" :min="0" :max="100" @update:model-value="(v) => set({ edge: v })" /></label>
+    <label><span>{{ $t('Sheet width') }}</span><LengthInput :model-value="paper.sheet_width" :unit="unit" :label="$t('Sheet width')" :min="20" :max="2000" @update:model-value="(v) => set({ sheet_width: v })" /></label>
+    <label><span>{{ $t('Sheet height') }}</span><LengthInput :model-value="paper.sheet_height" :unit="unit" :label="$t('Sheet height')" :min="20" :max="2000" @update:model-value="(v) => set({ sheet_height: v })" /></label>
+    <label :title="$t('On each side of the sheet, where the machine cannot reach')"><span>{{ $t('Edge of the sheet') }}</span><LengthInput :model-value="paper.edge" :unit="unit" :label="$t('Edge of the sheet')" :min="0" :max="100" @update:model-value="(v) => set({ edge: v })" /></label>
   </div>
 </template>
 

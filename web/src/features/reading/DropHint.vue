@@ -5,7 +5,7 @@ defineProps<{ over: boolean }>()
 
 <template>
   <div v-if="over" class="drop-hint" aria-live="polite">
-    <p>Let go to read the drawing or font</p>
+    <p>{{ $t('Let go to read the drawing or font') }}</p>
   </div>
 </template>
 

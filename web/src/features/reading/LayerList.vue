@@ -2,6 +2,7 @@
 /** The layers that were found, the topmost first: chosen, named, put together, taken apart. */
 import { computed } from 'vue'
 import TextField from '@/shared/components/TextField.vue'
+import { t } from '@/shared/words'
 import { apart, lifted, MOST_APART, together, type Draft, type Found } from './grouping'
 
 const props = defineProps<{ found: Found }>()
@@ -18,7 +19,7 @@ const count = (draft: Draft, of: 'contours' | 'openings') =>
   draft.shapes.reduce((all, n) => all + props.found.shapes[n]![of], 0)
 const counted = (draft: Draft) => {
   const [c, o] = [count(draft, 'contours'), count(draft, 'openings')]
-  return `${c} ${c === 1 ? 'contour' : 'contours'}` + (o ? `, ${o} open inside` : '')
+  return t('{n} contour | {n} contours', c) + (o ? t(', {n} open inside', { n: o }) : '')
 }
 
 function toggle(i: number) {
@@ -48,24 +49,24 @@ function lift(by: 1 | -1) {
 <template>
   <section class="layers" aria-labelledby="layers-heading">
     <div class="line">
-      <h3 id="layers-heading">Layers, the topmost first</h3>
+      <h3 id="layers-heading">{{ $t('Layers, the topmost first') }}</h3>
       <span class="spring" />
-      <ElButton size="small" :disabled="chosen.length < 2" @click="putTogether">Put together</ElButton>
-      <ElButton size="small" :disabled="!canPart" @click="takeApart">Take apart</ElButton>
-      <ElButton size="small" :disabled="one < 0 || one === drafts.length - 1" aria-label="Higher" title="Higher in the pile" @click="lift(1)">↑</ElButton>
-      <ElButton size="small" :disabled="one < 1" aria-label="Lower" title="Lower in the pile" @click="lift(-1)">↓</ElButton>
+      <ElButton size="small" :disabled="chosen.length < 2" @click="putTogether">{{ $t('Put together') }}</ElButton>
+      <ElButton size="small" :disabled="!canPart" @click="takeApart">{{ $t('Take apart') }}</ElButton>
+      <ElButton size="small" :disabled="one < 0 || one === drafts.length - 1" :aria-label="$t('Higher')" :title="$t('Higher in the pile')" @click="lift(1)">↑</ElButton>
+      <ElButton size="small" :disabled="one < 1" :aria-label="$t('Lower')" :title="$t('Lower in the pile')" @click="lift(-1)">↓</ElButton>
     </div>
     <ul>
       <li v-for="{ draft, i } in rows" :key="`${i}-${draft.shapes[0]}`" :class="{ chosen: chosen.includes(i), left: !draft.kept }">
-        <ElCheckbox :model-value="draft.kept" :aria-label="`Bring ${draft.name} along`" @update:model-value="(v) => change(i, { kept: Boolean(v) })" />
-        <button class="plain-button pick" :aria-pressed="chosen.includes(i)" :aria-label="`Choose ${draft.name}`" @click="toggle(i)">
+        <ElCheckbox :model-value="draft.kept" :aria-label="$t('Bring {name} along', { name: draft.name })" @update:model-value="(v) => change(i, { kept: Boolean(v) })" />
+        <button class="plain-button pick" :aria-pressed="chosen.includes(i)" :aria-label="$t('Choose {name}', { name: draft.name })" @click="toggle(i)">
           <svg viewBox="0 0 22 16" aria-hidden="true"><rect x="0.5" y="0.5" width="21" height="15" rx="3" :fill="draft.colour" /></svg>
         </button>
-        <TextField class="name" :model-value="draft.name" label="Name of the layer" @update:model-value="(v) => change(i, { name: v })" />
+        <TextField class="name" :model-value="draft.name" :label="$t('Name of the layer')" @update:model-value="(v) => change(i, { name: v })" />
         <button class="plain-button soft count" tabindex="-1" @click="toggle(i)">{{ counted(draft) }}</button>
       </li>
     </ul>
-    <p class="soft hint">Press colours to choose layers; chosen ones stand out in the picture.</p>
+    <p class="soft hint">{{ $t('Press colours to choose layers; chosen ones stand out in the picture.') }}</p>
   </section>
 </template>
 

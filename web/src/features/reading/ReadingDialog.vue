@@ -6,6 +6,7 @@ import type { Unit } from '@/shared/api/document'
 import type { Drawing } from '@/shared/shelf'
 import { ApiError } from '@/shared/api/errors'
 import { formatMeasures } from '@/shared/units/figures'
+import { t } from '@/shared/words'
 import LayerList from './LayerList.vue'
 import ReadingPicture from './ReadingPicture.vue'
 import SizeChoice from './SizeChoice.vue'
@@ -43,7 +44,7 @@ const chosen = ref<number[]>([])
 const scale = ref(1)
 const name = ref('')
 const tags = ref('')
-const word = ref('Ahoy')
+const word = ref(t('Ahoy'))
 const lines = ref('auto')
 
 const base = computed(() => props.file.name.replace(/\.[^.]*$/, '').replace(/[-_]+/g, ' ').trim())
@@ -69,7 +70,7 @@ async function read() {
     if (answer.lines) lines.value = answer.lines
     if (!name.value || answer.kind === 'font') {
       const title = answer.kind === 'font' ? word.value : base.value.charAt(0).toUpperCase() + base.value.slice(1)
-      name.value = props.instead ?? (title.slice(0, 80) || 'Artwork')
+      name.value = props.instead ?? (title.slice(0, 80) || t('Artwork'))
     }
   } catch (error) {
     if (!(error instanceof ApiError)) throw error
@@ -82,68 +83,66 @@ async function read() {
 watch(() => props.file, read, { immediate: true })
 
 const wish = (): Wish => ({
-  drawing: drawingOf(found.value!, drafts.value, name.value.trim().slice(0, 80) || 'Artwork', scale.value),
+  drawing: drawingOf(found.value!, drafts.value, name.value.trim().slice(0, 80) || t('Artwork'), scale.value),
   tags: tags.value.split(',').map((t) => t.trim()).filter(Boolean),
   source: props.file.name.slice(0, 120),
 })
 const ready = computed(() => Boolean(found.value && sums.value?.layers && !reading.value && !trouble.value))
-const plural = (n: number, word_: string) => `${n} ${word_}${n === 1 ? '' : 's'}`
 </script>
 
 <template>
-  <ElDialog :model-value="true" :title="`Read: ${file.name}`" width="1060" top="4vh" class="reading-dialog" @close="emit('close')">
-    <p v-if="reading && !found" class="state soft" aria-busy="true">Reading {{ file.name }} …</p>
+  <ElDialog :model-value="true" :title="$t('Read: {name}', { name: file.name })" width="1060" top="4vh" class="reading-dialog" @close="emit('close')">
+    <p v-if="reading && !found" class="state soft" aria-busy="true">{{ $t('Reading {name} …', { name: file.name }) }}</p>
     <div v-else-if="!found" class="state">
       <p class="trouble" role="alert">{{ trouble }}</p>
-      <p class="soft">SVG and DXF drawings are read, and TTF, OTF, WOFF and WOFF2 fonts.</p>
+      <p class="soft">{{ $t('SVG and DXF drawings are read, and TTF, OTF, WOFF and WOFF2 fonts.') }}</p>
     </div>
     <div v-else class="columns">
-      <section class="seen" aria-label="What was found">
+      <section class="seen" :aria-label="$t('What was found')">
         <ReadingPicture :found="found" :drafts="drafts" :in-hand="chosen" class="picture" />
         <p v-if="sums" class="sums">
           <strong>{{ formatMeasures([wide * scale, high * scale], 'mm', unit) }}</strong>
-          <span>{{ plural(sums.layers, 'layer') }}</span>
-          <span>{{ plural(sums.contours, 'contour') }}</span>
-          <span>{{ plural(sums.openings, 'opening') }}</span>
-          <span>{{ plural(sums.nodes, 'segment') }}</span>
-          <span v-if="found.open_count" class="open">{{ plural(found.open_count, 'open line') }}, dashed</span>
+          <span>{{ $t('{n} layer | {n} layers', sums.layers) }}</span>
+          <span>{{ $t('{n} contour | {n} contours', sums.contours) }}</span>
+          <span>{{ $t('{n} opening | {n} openings', sums.openings) }}</span>
+          <span>{{ $t('{n} segment | {n} segments', sums.nodes) }}</span>
+          <span v-if="found.open_count" class="open">{{ $t('{n} open line, dashed | {n} open lines, dashed', found.open_count) }}</span>
         </p>
-        <ul v-if="found.remarks.length || found.open.length" class="remarks" aria-label="Remarks">
+        <ul v-if="found.remarks.length || found.open.length" class="remarks" :aria-label="$t('Remarks')">
           <li v-for="r in found.remarks" :key="r">{{ r }}</li>
           <li v-if="found.open.length">
-            Open lines enclose nothing; the gap between their ends is
-            {{ found.open.slice(0, 4).map((o) => formatMeasures([o.gap], 'mm', unit)).join(', ') }}{{ found.open_count > 4 ? ' …' : '' }}.
+            {{ $t('Open lines enclose nothing; the gap between their ends is {gaps}.', { gaps: found.open.slice(0, 4).map((o) => formatMeasures([o.gap], 'mm', unit)).join(', ') + (found.open_count > 4 ? ' …' : '') }) }}
           </li>
         </ul>
       </section>
       <section class="choices">
         <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
         <div v-if="isFont" class="row">
-          <label for="word">Word or letter</label>
+          <label for="word">{{ $t('Word or letter') }}</label>
           <ElInput id="word" v-model="word" maxlength="80" @change="read" />
         </div>
         <div v-if="!instead" class="row">
-          <label for="artwork-name">Name</label>
+          <label for="artwork-name">{{ $t('Name') }}</label>
           <ElInput id="artwork-name" v-model="name" maxlength="80" />
         </div>
         <div v-if="!instead" class="row">
-          <label for="artwork-tags">Tags</label>
-          <ElInput id="artwork-tags" v-model="tags" placeholder="harbour, beach" maxlength="200" />
+          <label for="artwork-tags">{{ $t('Tags') }}</label>
+          <ElInput id="artwork-tags" v-model="tags" :placeholder="$t('harbour, beach')" maxlength="200" />
         </div>
         <SizeChoice v-model="scale" :width="wide" :height="high" :sizes="found.sizes" :card="card" :unit="unit" :capitals="isFont ? 20 : undefined" />
         <div v-if="found.lines" class="lines">
-          <p>Nothing is filled in this drawing. Its lines are</p>
-          <ElRadioGroup v-model="lines" aria-label="Its lines are" @change="read">
-            <ElRadio value="contours">edges to cut along</ElRadio>
-            <ElRadio value="painted">strips as wide as drawn</ElRadio>
+          <p>{{ $t('Nothing is filled in this drawing. Its lines are') }}</p>
+          <ElRadioGroup v-model="lines" :aria-label="$t('Its lines are')" @change="read">
+            <ElRadio value="contours">{{ $t('edges to cut along') }}</ElRadio>
+            <ElRadio value="painted">{{ $t('strips as wide as drawn') }}</ElRadio>
           </ElRadioGroup>
         </div>
         <LayerList v-model="drafts" v-model:chosen="chosen" :found="found" />
       </section>
     </div>
     <template #footer>
-      <ElButton @click="emit('close')">Cancel</ElButton>
-      <ElButton v-if="alsoKeep" :disabled="!ready" :loading="busy" @click="emit('keep', wish())">Keep on the shelf</ElButton>
+      <ElButton @click="emit('close')">{{ $t('Cancel') }}</ElButton>
+      <ElButton v-if="alsoKeep" :disabled="!ready" :loading="busy" @click="emit('keep', wish())">{{ $t('Keep on the shelf') }}</ElButton>
       <ElButton type="primary" :disabled="!ready" :loading="busy || (reading && Boolean(found))" @click="emit('take', wish())">{{ verb }}</ElButton>
     </template>
   </ElDialog>

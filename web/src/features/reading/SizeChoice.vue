@@ -39,8 +39,8 @@ const near = (a: number, b: number) => Math.abs(a - b) < 1e-9 * b
 <template>
   <div class="size">
     <template v-if="sizes.length > 1">
-      <p><strong>How large is it?</strong> The file does not say for certain. Dashed: the {{ card.name }} card, closed.</p>
-      <div v-arrows class="readings" role="radiogroup" aria-label="How large is it?">
+      <p><strong>{{ $t('How large is it?') }}</strong> {{ $t('The file does not say for certain. Dashed: the {name} card, closed.', { name: card.name }) }}</p>
+      <div v-arrows class="readings" role="radiogroup" :aria-label="$t('How large is it?')">
         <button
           v-for="p in pictures"
           :key="p.title"
@@ -60,23 +60,23 @@ const near = (a: number, b: number) => Math.abs(a - b) < 1e-9 * b
       </div>
     </template>
     <div class="own">
-      <span class="soft">{{ sizes.length > 1 ? 'Or its width is' : capitals ? 'Width' : 'Size as the file says. Width' }}</span>
+      <span class="soft">{{ sizes.length > 1 ? $t('Or its width is') : capitals ? $t('Width') : $t('Size as the file says. Width') }}</span>
       <LengthInput
         class="input"
         :model-value="width * scale"
         :unit="unit"
-        label="Width of the drawing"
+        :label="$t('Width of the drawing')"
         :above="0"
         :max="5000"
         @update:model-value="(v: number) => (scale = v / width)"
       />
       <template v-if="capitals">
-        <span class="soft">or capitals high</span>
+        <span class="soft">{{ $t('or capitals high') }}</span>
         <LengthInput
           class="input"
           :model-value="capitals * scale"
           :unit="unit"
-          label="Height of capitals"
+          :label="$t('Height of capitals')"
           :above="0"
           :max="2000"
           @update:model-value="(v: number) => (scale = v / capitals!)"

@@ -2,6 +2,7 @@
 import { ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import BrandMark from '@/shared/components/BrandMark.vue'
+import LanguageChoice from '@/shared/components/LanguageChoice.vue'
 import { ApiError } from '@/shared/api/errors'
 import { useSession } from './session'
 
@@ -32,22 +33,23 @@ async function go(how: () => Promise<void>) {
   <main class="sign-in">
     <form class="sheet" @submit.prevent="go(() => session.signIn(name, password))">
       <BrandMark large />
-      <p class="soft">Card bases built from exact outlines: mirrored, welded, folded, checked, cut.</p>
+      <LanguageChoice />
+      <p class="soft">{{ $t('Card bases built from exact outlines: mirrored, welded, folded, checked, cut.') }}</p>
       <label>
-        <span>Name</span>
+        <span>{{ $t('Name') }}</span>
         <ElInput v-model="name" autocomplete="username" autofocus />
       </label>
       <label>
-        <span>Password</span>
+        <span>{{ $t('Password') }}</span>
         <ElInput v-model="password" type="password" autocomplete="current-password" show-password />
       </label>
       <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
-      <ElButton type="primary" native-type="submit" :loading="busy" :disabled="!name || !password">Sign in</ElButton>
+      <ElButton type="primary" native-type="submit" :loading="busy" :disabled="!name || !password">{{ $t('Sign in') }}</ElButton>
       <ElButton v-if="session.mayJoin" text class="demo" :disabled="!name || !password" @click="go(() => session.join(name, password))">
-        Make an account with this name
+        {{ $t('Make an account with this name') }}
       </ElButton>
       <ElButton v-if="session.demo" text class="demo" @click="go(() => session.signInDemo())">
-        Go on as the demo designer
+        {{ $t('Go on as the demo designer') }}
       </ElButton>
     </form>
   </main>

@@ -1,6 +1,9 @@
 <script setup lang="ts">
 /** The report: whether it is what was meant, what is wrong, what came loose; each line shows its place. */
 import { computed } from 'vue'
+import { formatFigure } from '@/shared/units/figures'
+import { formatLength } from '@/shared/units/lengths'
+import { decimal, t } from '@/shared/words'
 import { formatTime } from './formats'
 import type { CutResult, Fault, Loose } from './types'
 
@@ -10,10 +13,10 @@ const pieces = computed(() => props.result.loose.map((l, i) => ({ l, i })).filte
 const others = computed(() => props.result.loose.map((l, i) => ({ l, i })).filter(({ l }) => !l.meant))
 const good = computed(() => !props.result.faults.length && !props.result.joined.length)
 const verdict = computed(() => {
-  if (props.result.faults.length) return `${props.result.faults.length} ${props.result.faults.length === 1 ? 'fault' : 'faults'}`
-  if (!props.meant) return `${props.result.loose.length} pieces would come loose`
-  if (props.result.missing) return `${props.result.missing} ${props.result.missing === 1 ? 'piece stays' : 'pieces stay'} in the sheet`
-  return 'As it was meant'
+  if (props.result.faults.length) return t('{n} fault | {n} faults', props.result.faults.length)
+  if (!props.meant) return t('{n} piece would come loose | {n} pieces would come loose', props.result.loose.length)
+  if (props.result.missing) return t('{n} piece stays in the sheet | {n} pieces stay in the sheet', props.result.missing)
+  return t('As it was meant')
 })
 const deviation = (l: Loose) => l.meant?.deviation_mm ?? 0
 const middle = (b: readonly number[]): [number, number] => [(b[0]! + b[2]!) / 2, (b[1]! + b[3]!) / 2]
@@ -23,37 +26,37 @@ const look = (f: Fault) => emit('look', f.at, null)
 <template>
   <div class="report">
     <p class="verdict" :class="good ? 'good' : 'bad'"><span aria-hidden="true">{{ good ? '✓' : '✕' }}</span> {{ verdict }}</p>
-    <p v-if="meant && result.worst_mm" class="soft">Outlines are within <span class="figure">{{ result.worst_mm.toFixed(3) }} mm</span> of the meant ones.</p>
+    <p v-if="meant && result.worst_mm" class="soft">{{ $t('Outlines are within {off} mm of the meant ones.', { off: decimal(result.worst_mm.toFixed(3)) }) }}</p>
     <section v-if="result.faults.length">
-      <h2>What is wrong</h2>
+      <h2>{{ $t('What is wrong') }}</h2>
       <button v-for="(f, i) in result.faults" :key="i" class="plain-button row fault" @click="look(f)">
-        {{ f.message }}<span v-if="f.at_s !== null" class="figure soft"> after {{ formatTime(f.at_s) }}</span>
+        {{ f.message }}<span v-if="f.at_s !== null" class="figure soft"> {{ $t('after {time}', { time: formatTime(f.at_s) }) }}</span>
       </button>
     </section>
     <section v-if="result.joined.length">
-      <h2>Stays joined to the sheet</h2>
+      <h2>{{ $t('Stays joined to the sheet') }}</h2>
       <button v-for="(j, i) in result.joined" :key="i" class="plain-button row" @click="emit('look', j.at, null)">
-        {{ j.meant ? `${j.meant.piece}, ${j.meant.design}` : 'An outline' }}<span v-if="j.gap_mm" class="figure soft"> gap {{ j.gap_mm.toFixed(2) }} mm</span>
+        {{ j.meant ? `${j.meant.piece}, ${j.meant.design}` : $t('An outline') }}<span v-if="j.gap_mm" class="figure soft"> {{ $t('gap {gap}', { gap: formatLength(j.gap_mm, 'mm') }) }}</span>
       </button>
     </section>
     <section v-if="pieces.length">
-      <h2>Came loose: {{ pieces.length }} {{ pieces.length === 1 ? 'part of a card' : 'parts of cards' }}</h2>
+      <h2>{{ $t('Came loose: {n} part of a card | Came loose: {n} parts of cards', pieces.length) }}</h2>
       <button v-for="{ l, i } in pieces" :key="i" class="plain-button row" @click="emit('look', middle(l.bounds_mm), i)">
         <span>{{ l.meant!.piece }}</span> <span class="soft">{{ l.meant!.design }}</span>
-        <span class="figure" :class="l.meant!.grade">{{ deviation(l).toFixed(3) }} mm</span>
+        <span class="figure" :class="l.meant!.grade">{{ decimal(deviation(l).toFixed(3)) }} mm</span>
       </button>
     </section>
     <section v-if="others.length">
-      <h2>{{ meant ? 'Waste' : 'Came loose' }}: {{ others.length }}</h2>
+      <h2>{{ meant ? $t('Waste') : $t('Came loose') }}: {{ others.length }}</h2>
       <button v-for="{ l, i } in others.slice(0, 60)" :key="i" class="plain-button row" @click="emit('look', middle(l.bounds_mm), i)">
-        <span class="figure">{{ l.area_mm2.toFixed(1) }} mm²</span> <span class="soft">{{ formatTime(l.at_s) }}</span>
+        <span class="figure">{{ formatFigure(l.area_mm2, 'mm2', 'mm') }}</span> <span class="soft">{{ formatTime(l.at_s) }}</span>
       </button>
-      <p v-if="others.length > 60" class="soft">and {{ others.length - 60 }} more</p>
+      <p v-if="others.length > 60" class="soft">{{ $t('and {n} more', { n: others.length - 60 }) }}</p>
     </section>
     <section>
-      <h2>Passes</h2>
-      <p v-for="(p, i) in result.passes" :key="i" class="row still"><span>{{ p.tool }}</span><span class="figure">{{ p.length_mm.toFixed(0) }} mm · {{ p.lifts }} lifts · {{ formatTime(p.time_s) }}</span></p>
-      <p class="row still"><span>in all</span><span class="figure">{{ formatTime(result.time_s) }}</span></p>
+      <h2>{{ $t('Passes') }}</h2>
+      <p v-for="(p, i) in result.passes" :key="i" class="row still"><span>{{ p.tool }}</span><span class="figure">{{ $t('{length} · {lifts} lifts · {time}', { length: `${p.length_mm.toFixed(0)} mm`, lifts: p.lifts, time: formatTime(p.time_s) }) }}</span></p>
+      <p class="row still"><span>{{ $t('in all') }}</span><span class="figure">{{ formatTime(result.time_s) }}</span></p>
     </section>
     <p v-for="text in result.left_out" :key="text" class="soft">{{ text }}</p>
   </div>

@@ -38,9 +38,9 @@ const print = () => window.print()
     </div>
     <aside>
       <slot />
-      <p v-if="stale" class="stale" role="status">The cutter is at work again …</p>
+      <p v-if="stale" class="stale" role="status">{{ $t('The cutter is at work again …') }}</p>
       <CutReport :class="{ old: stale }" :result="result" :meant="meant" @look="look" />
-      <ElButton size="small" class="no-print" @click="print">Print the report</ElButton>
+      <ElButton size="small" class="no-print" @click="print">{{ $t('Print the report') }}</ElButton>
     </aside>
     <PlayBar class="bar no-print" :play="playing" :end="end" :now="now" />
   </div>

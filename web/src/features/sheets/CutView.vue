@@ -4,6 +4,7 @@ import { computed, reactive, ref, toRef, watch } from 'vue'
 import { watchDebounced } from '@vueuse/core'
 import { answer, client, type Schemas } from '@/shared/api/client'
 import { tellError } from '@/shared/messages'
+import { decimal, t } from '@/shared/words'
 import CutStage from './CutStage.vue'
 import type { CutResult } from './types'
 import { useRun } from './useRun'
@@ -17,7 +18,7 @@ const conditions = reactive({ askew_deg: 0, stretch: 0, worn: 0, trail: 0, seed:
 const result = ref<CutResult | null>(null)
 const { run, trouble, follow, stop, going } = useRun()
 const LANGUAGES = [
-  ['hpgl', 'plotter language'],
+  ['hpgl', t('plotter language')],
   ['gcode', 'G-code'],
   ['svg', 'SVG'],
   ['dxf', 'DXF'],
@@ -54,26 +55,26 @@ const calm = () => Object.assign(conditions, { askew_deg: 0, stretch: 0, worn: 0
   <div class="cut">
     <p v-if="trouble" class="state" role="alert">{{ trouble }}</p>
     <p v-else-if="!result" class="state soft" aria-busy="true">
-      The cutter reads what was sent: {{ run?.said || 'waiting' }} … <span v-if="run?.share" class="figure">{{ Math.round(100 * run.share) }} %</span>
-      <ElButton v-if="going()" size="small" @click="stop">Stop</ElButton>
+      {{ $t('The cutter reads what was sent: {said} …', { said: run?.said || $t('waiting') }) }} <span v-if="run?.share" class="figure">{{ Math.round(100 * run.share) }} %</span>
+      <ElButton v-if="going()" size="small" @click="stop">{{ $t('Stop') }}</ElButton>
     </p>
     <CutStage v-else :result="result" meant :stale="going()">
-      <ElRadioGroup v-if="turnedOver" v-model="inside" size="small" aria-label="Set-up">
-        <ElRadioButton :value="false">As it lies</ElRadioButton>
-        <ElRadioButton :value="true">Turned over</ElRadioButton>
+      <ElRadioGroup v-if="turnedOver" v-model="inside" size="small" :aria-label="$t('Set-up')">
+        <ElRadioButton :value="false">{{ $t('As it lies') }}</ElRadioButton>
+        <ElRadioButton :value="true">{{ $t('Turned over') }}</ElRadioButton>
       </ElRadioGroup>
-      <label class="choice">Sent as
-        <ElSelect v-model="format" size="small" aria-label="Sent as">
+      <label class="choice">{{ $t('Sent as') }}
+        <ElSelect v-model="format" size="small" :aria-label="$t('Sent as')">
           <ElOption v-for="[value, label] in LANGUAGES" :key="value" :value="value" :label="label" />
         </ElSelect>
       </label>
       <details :open="upset">
-        <summary>How it would turn out, if …</summary>
-        <label>the sheet is askew by <span class="figure">{{ conditions.askew_deg }}°</span><ElSlider v-model="conditions.askew_deg" :min="-2" :max="2" :step="0.1" :show-tooltip="false" aria-label="Askew" /></label>
-        <label>the paper stretches by <span class="figure">{{ (conditions.stretch * 100).toFixed(2) }} %</span><ElSlider v-model="conditions.stretch" :min="0" :max="0.005" :step="0.0005" :show-tooltip="false" aria-label="Stretched" /></label>
-        <label>the blade fails for <span class="figure">{{ conditions.worn }} mm in 50</span><ElSlider v-model="conditions.worn" :min="0" :max="3" :step="0.1" :show-tooltip="false" aria-label="Worn" /></label>
-        <label>the tip trails by <span class="figure">{{ conditions.trail }} mm</span><ElSlider v-model="conditions.trail" :min="0" :max="1" :step="0.05" :show-tooltip="false" aria-label="Trail" /></label>
-        <ElButton v-if="upset" size="small" @click="calm">As it should be</ElButton>
+        <summary>{{ $t('How it would turn out, if …') }}</summary>
+        <label>{{ $t('the sheet is askew by') }} <span class="figure">{{ decimal(conditions.askew_deg) }}°</span><ElSlider v-model="conditions.askew_deg" :min="-2" :max="2" :step="0.1" :show-tooltip="false" :aria-label="$t('Askew')" /></label>
+        <label>{{ $t('the paper stretches by') }} <span class="figure">{{ decimal((conditions.stretch * 100).toFixed(2)) }} %</span><ElSlider v-model="conditions.stretch" :min="0" :max="0.005" :step="0.0005" :show-tooltip="false" :aria-label="$t('Stretched')" /></label>
+        <label>{{ $t('the blade fails for') }} <span class="figure">{{ $t('{worn} mm in 50', { worn: decimal(conditions.worn) }) }}</span><ElSlider v-model="conditions.worn" :min="0" :max="3" :step="0.1" :show-tooltip="false" :aria-label="$t('Worn')" /></label>
+        <label>{{ $t('the tip trails by') }} <span class="figure">{{ decimal(conditions.trail) }} mm</span><ElSlider v-model="conditions.trail" :min="0" :max="1" :step="0.05" :show-tooltip="false" :aria-label="$t('Trail')" /></label>
+        <ElButton v-if="upset" size="small" @click="calm">{{ $t('As it should be') }}</ElButton>
       </details>
     </CutStage>
   </div>

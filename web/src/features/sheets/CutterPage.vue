@@ -46,23 +46,23 @@ const again = () => last.value && send(last.value)
 <template>
   <div class="cutter">
     <header class="head">
-      <RouterLink to="/jobs" title="Back to the jobs"><BrandMark /></RouterLink>
-      <h1 class="title">The cutter</h1>
+      <RouterLink to="/jobs" :title="$t('Back to the jobs')"><BrandMark /></RouterLink>
+      <h1 class="title">{{ $t('The cutter') }}</h1>
       <span class="soft file">{{ last?.name }}</span>
       <span class="spring" />
-      <ElSelect v-model="machine" class="machine" aria-label="Machine" @change="again">
+      <ElSelect v-model="machine" class="machine" :aria-label="$t('Machine')" @change="again">
         <ElOption v-for="m in machines" :key="m.name" :value="m.name" :label="m.title" />
       </ElSelect>
-      <input ref="picker" type="file" accept=".svg,.svgz,.dxf,.hpgl,.plt,.gcode,.nc,.ngc,.txt" class="visually-hidden" tabindex="-1" aria-label="File for the cutter" @change="picked" />
-      <ElButton type="primary" @click="picker?.click()">Send a file …</ElButton>
+      <input ref="picker" type="file" accept=".svg,.svgz,.dxf,.hpgl,.plt,.gcode,.nc,.ngc,.txt" class="visually-hidden" tabindex="-1" :aria-label="$t('File for the cutter')" @change="picked" />
+      <ElButton type="primary" @click="picker?.click()">{{ $t('Send a file …') }}</ElButton>
     </header>
     <main>
     <p v-if="trouble" class="state" role="alert">{{ trouble }}</p>
-    <p v-else-if="going()" class="state soft" aria-busy="true">Reading: {{ run?.said || 'waiting' }} … <span v-if="run?.share" class="figure">{{ Math.round(100 * run.share) }} %</span> <ElButton size="small" @click="stop">Stop</ElButton></p>
+    <p v-else-if="going()" class="state soft" aria-busy="true">{{ $t('Reading: {said} …', { said: run?.said || $t('waiting') }) }} <span v-if="run?.share" class="figure">{{ Math.round(100 * run.share) }} %</span> <ElButton size="small" @click="stop">{{ $t('Stop') }}</ElButton></p>
     <CutStage v-else-if="result" :result="result" :meant="false" />
     <div v-else class="state">
-      <p>Send any file for a cutter, from here or from elsewhere: plotter language, G-code, SVG or DXF. It is run as a machine would run it, and you are told what would come loose, what stays joined, and what a machine would refuse.</p>
-      <ElButton @click="picker?.click()">Send a file …</ElButton>
+      <p>{{ $t('Send any file for a cutter, from here or from elsewhere: plotter language, G-code, SVG or DXF. It is run as a machine would run it, and you are told what would come loose, what stays joined, and what a machine would refuse.') }}</p>
+      <ElButton @click="picker?.click()">{{ $t('Send a file …') }}</ElButton>
     </div>
     <DropHint :over="over" />
     </main>

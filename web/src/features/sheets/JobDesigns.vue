@@ -28,17 +28,17 @@ const remove = (design: number) => emit('change', props.designs.filter((d) => d.
 
 <template>
   <section>
-    <h2>Cards</h2>
+    <h2>{{ $t('Cards') }}</h2>
     <ul>
       <li v-for="d in designs" :key="d.design">
         <span class="picture"><FoldedPicture v-if="entry(d.design)?.summary.picture" :picture="entry(d.design)!.summary.picture!" /></span>
-        <span class="name" :title="entry(d.design)?.name">{{ entry(d.design)?.name ?? 'a design that is gone' }}</span>
-        <NumberInput :model-value="d.count ?? 1" whole suffix="×" :min="1" :max="2000" :label="`Cards of ${entry(d.design)?.name ?? 'the design'}`" @update:model-value="(n: number) => set(d.design, n)" />
-        <button class="plain-button gone" :aria-label="`Take ${entry(d.design)?.name ?? 'the design'} out`" @click="remove(d.design)">✕</button>
+        <span class="name" :title="entry(d.design)?.name">{{ entry(d.design)?.name ?? $t('a design that is gone') }}</span>
+        <NumberInput :model-value="d.count ?? 1" whole suffix="×" :min="1" :max="2000" :label="$t('Cards of {design}', { design: entry(d.design)?.name ?? 'the design' })" @update:model-value="(n: number) => set(d.design, n)" />
+        <button class="plain-button gone" :aria-label="$t('Take {design} out', { design: entry(d.design)?.name ?? 'the design' })" @click="remove(d.design)">✕</button>
       </li>
     </ul>
-    <p v-if="!designs.length" class="soft">Which cards, and how many of each?</p>
-    <ElSelect :model-value="undefined" placeholder="Add a design …" filterable aria-label="Add a design" class="add" @update:model-value="add">
+    <p v-if="!designs.length" class="soft">{{ $t('Which cards, and how many of each?') }}</p>
+    <ElSelect :model-value="undefined" :placeholder="$t('Add a design …')" filterable :aria-label="$t('Add a design')" class="add" @update:model-value="add">
       <ElOption v-for="e in rest" :key="e.id" :value="e.id" :label="e.name" />
     </ElSelect>
   </section>

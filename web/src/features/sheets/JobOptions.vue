@@ -7,6 +7,7 @@ import { ApiError } from '@/shared/api/errors'
 import LengthInput from '@/shared/components/LengthInput.vue'
 import NumberInput from '@/shared/components/NumberInput.vue'
 import { tell, tellError } from '@/shared/messages'
+import { t } from '@/shared/words'
 import { FORMATS, formatName, parseFormat } from './formats'
 import type { Job } from './types'
 
@@ -39,7 +40,7 @@ async function addMachine(event: Event) {
   if (!file) return
   try {
     const body = await parsed(file)
-    if (!body) throw ApiError.of(`“${file.name}” is no JSON.`)
+    if (!body) throw ApiError.of(t('“{name}” is no JSON.', { name: file.name }))
     const kept = await answer(client.POST('/api/machines', { body }))
     machines.value = await answer(client.GET('/api/machines'))
     emit('change', { machine: kept.name })
@@ -69,7 +70,7 @@ const papers = computed(() => {
 })
 function setFormat(key: string, name: string) {
   const size = parseFormat(name)
-  if (name && !size) return tell(`“${name}” is no size: type one as 210 x 500, or roll 420.`, 'warning')
+  if (name && !size) return tell(t('“{name}” is no size: type one as 210 x 500, or roll 420.', { name }), 'warning')
   const formats = { ...options.value.formats }
   if (size) formats[key] = size
   else delete formats[key]
@@ -78,64 +79,64 @@ function setFormat(key: string, name: string) {
 /** Keys of papers; one that is known by its name is chosen by its key as well. */
 const insideUp = computed(() => (options.value.inside_up ?? []).map((known) => papers.value.find((p) => p.name === known)?.key ?? known))
 const turns = [
-  ['quarters', 'by quarters'],
-  ['free', 'by any twelfth'],
-  ['halves', 'by halves'],
-  ['none', 'not at all'],
+  ['quarters', t('by quarters')],
+  ['free', t('by any twelfth')],
+  ['halves', t('by halves')],
+  ['none', t('not at all')],
 ] as const
 </script>
 
 <template>
   <section>
-    <h2>Sheets and machine</h2>
-    <label class="wide">Machine
-      <ElSelect :model-value="job.machine" aria-label="Machine" @update:model-value="(machine: string) => emit('change', { machine })">
+    <h2>{{ $t('Sheets and machine') }}</h2>
+    <label class="wide">{{ $t('Machine') }}
+      <ElSelect :model-value="job.machine" :aria-label="$t('Machine')" @update:model-value="(machine: string) => emit('change', { machine })">
         <ElOption v-for="m in machines" :key="m.name" :value="m.name" :label="m.title" />
       </ElSelect>
     </label>
     <p class="own">
-      <input ref="picker" type="file" accept=".json" class="visually-hidden" tabindex="-1" aria-label="Description of a machine" @change="addMachine" />
-      <ElButton text size="small" title="A description of your own, as a JSON file" @click="picker?.click()">Add a machine …</ElButton>
-      <ElButton v-if="isOwn" text size="small" @click="removeMachine">Remove this one</ElButton>
+      <input ref="picker" type="file" accept=".json" class="visually-hidden" tabindex="-1" :aria-label="$t('Description of a machine')" @change="addMachine" />
+      <ElButton text size="small" :title="$t('A description of your own, as a JSON file')" @click="picker?.click()">{{ $t('Add a machine …') }}</ElButton>
+      <ElButton v-if="isOwn" text size="small" @click="removeMachine">{{ $t('Remove this one') }}</ElButton>
     </p>
-    <label>Gap
-      <LengthInput :model-value="options.gap_mm ?? 2" :unit="unit" label="Gap" :min="0" :max="100" @update:model-value="(gap_mm: number) => set({ gap_mm })" />
+    <label>{{ $t('Gap') }}
+      <LengthInput :model-value="options.gap_mm ?? 2" :unit="unit" :label="$t('Gap')" :min="0" :max="100" @update:model-value="(gap_mm: number) => set({ gap_mm })" />
     </label>
-    <label>Edge kept free
-      <LengthInput :model-value="options.edge_mm ?? 5" :unit="unit" label="Edge kept free" :min="0" :max="200" @update:model-value="(edge_mm: number) => set({ edge_mm })" />
+    <label>{{ $t('Edge kept free') }}
+      <LengthInput :model-value="options.edge_mm ?? 5" :unit="unit" :label="$t('Edge kept free')" :min="0" :max="200" @update:model-value="(edge_mm: number) => set({ edge_mm })" />
     </label>
-    <label>Pieces are turned
-      <ElSelect :model-value="options.turns" aria-label="Pieces are turned" @update:model-value="(t: 'free' | 'quarters' | 'halves' | 'none') => set({ turns: t })">
+    <label>{{ $t('Pieces are turned') }}
+      <ElSelect :model-value="options.turns" :aria-label="$t('Pieces are turned')" @update:model-value="(t: 'free' | 'quarters' | 'halves' | 'none') => set({ turns: t })">
         <ElOption v-for="[value, label] in turns" :key="value" :value="value" :label="label" />
       </ElSelect>
     </label>
-    <label class="switch">Folds along the grain
-      <ElSwitch :model-value="options.with_grain" aria-label="Folds along the grain" @update:model-value="(v: string | number | boolean) => set({ with_grain: v === true })" />
+    <label class="switch">{{ $t('Folds along the grain') }}
+      <ElSwitch :model-value="options.with_grain" :aria-label="$t('Folds along the grain')" @update:model-value="(v: string | number | boolean) => set({ with_grain: v === true })" />
     </label>
-    <label>Holding bridges
-      <NumberInput :model-value="options.bridges ?? 0" whole suffix="each" label="Holding bridges" :min="0" :max="12" @update:model-value="(bridges: number) => set({ bridges })" />
+    <label>{{ $t('Holding bridges') }}
+      <NumberInput :model-value="options.bridges ?? 0" whole suffix="each" :label="$t('Holding bridges')" :min="0" :max="12" @update:model-value="(bridges: number) => set({ bridges })" />
     </label>
-    <label v-if="options.bridges">Bridge width
-      <LengthInput :model-value="options.bridge_width ?? 0.4" :unit="unit" label="Bridge width" :min="0.1" :max="5" @update:model-value="(bridge_width: number) => set({ bridge_width })" />
+    <label v-if="options.bridges">{{ $t('Bridge width') }}
+      <LengthInput :model-value="options.bridge_width ?? 0.4" :unit="unit" :label="$t('Bridge width')" :min="0.1" :max="5" @update:model-value="(bridge_width: number) => set({ bridge_width })" />
     </label>
     <template v-if="papers.length">
-      <h2>Formats</h2>
+      <h2>{{ $t('Formats') }}</h2>
       <label v-for="p in papers" :key="p.key">{{ p.name }}
-        <ElSelect :model-value="formatName(p.size)" filterable allow-create default-first-option :aria-label="`Format of ${p.name}`" @update:model-value="(name: string) => setFormat(p.key, name)">
-          <ElOption value="" label="as it is bought" />
+        <ElSelect :model-value="formatName(p.size)" filterable allow-create default-first-option :aria-label="$t('Format of {name}', { name: p.name })" @update:model-value="(name: string) => setFormat(p.key, name)">
+          <ElOption value="" :label="$t('as it is bought')" />
           <ElOption v-for="f in FORMATS" :key="f.name" :value="f.name" :label="f.name" />
         </ElSelect>
       </label>
-      <label class="wide">Papers whose pieces lie inside up
-        <ElSelect :model-value="insideUp" multiple collapse-tags placeholder="none" aria-label="Papers whose pieces lie inside up" @update:model-value="(inside_up: string[]) => set({ inside_up })">
+      <label class="wide">{{ $t('Papers whose pieces lie inside up') }}
+        <ElSelect :model-value="insideUp" multiple collapse-tags :placeholder="$t('none')" :aria-label="$t('Papers whose pieces lie inside up')" @update:model-value="(inside_up: string[]) => set({ inside_up })">
           <ElOption v-for="p in papers" :key="p.key" :value="p.key" :label="p.name" />
         </ElSelect>
       </label>
     </template>
     <template v-if="offcuts.length">
-      <h2>Offcuts to use up</h2>
+      <h2>{{ $t('Offcuts to use up') }}</h2>
       <label v-for="o in offcuts" :key="o.id" class="switch">{{ o.paper }}: {{ o.name }}
-        <ElSwitch :model-value="job.offcuts.includes(o.id)" :aria-label="`Use ${o.name}`" @update:model-value="(v: string | number | boolean) => emit('change', { offcuts: v === true ? [...job.offcuts, o.id] : job.offcuts.filter((n) => n !== o.id) })" />
+        <ElSwitch :model-value="job.offcuts.includes(o.id)" :aria-label="$t('Use {name}', { name: o.name })" @update:model-value="(v: string | number | boolean) => emit('change', { offcuts: v === true ? [...job.offcuts, o.id] : job.offcuts.filter((n) => n !== o.id) })" />
       </label>
     </template>
   </section>

@@ -4,6 +4,7 @@ import { onMounted, ref, watch } from 'vue'
 import { RouterLink, useRouter } from 'vue-router'
 import { answer, client, type Schemas } from '@/shared/api/client'
 import type { Unit } from '@/shared/api/document'
+import { t } from '@/shared/words'
 import { HelpButton } from '@/features/help'
 import BrandMark from '@/shared/components/BrandMark.vue'
 import { askText, tell, tellError } from '@/shared/messages'
@@ -36,13 +37,13 @@ async function change(body: Schemas['JobChange']) {
   if (job.value?.designs.length) void work.layOut()
 }
 async function rename() {
-  const name = await askText('Rename', 'New name', job.value!.name)
+  const name = await askText(t('Rename'), t('New name'), job.value!.name)
   if (name) await work.change({ name })
 }
 async function keepOffcut() {
   try {
     const kept = await answer(client.POST('/api/jobs/{number}/offcuts', { params: { path: { number: props.id } }, body: { sheet: number.value } }))
-    tell(`What is left of “${kept.name}” can be used by other jobs now.`)
+    tell(t('What is left of “{name}” can be used by other jobs now.', { name: kept.name }))
   } catch (error) {
     tellError(error)
   }
@@ -60,23 +61,23 @@ async function copy() {
 <template>
   <div class="job-page">
     <header class="head">
-      <RouterLink to="/jobs" title="Back to the jobs"><BrandMark /></RouterLink>
-      <h1 v-if="job" class="title"><button class="plain-button name" title="Rename" @click="rename">{{ job.name }}</button></h1>
-      <ElRadioGroup v-model="view" aria-label="View">
-        <ElRadioButton value="sheets">Sheets</ElRadioButton>
-        <ElRadioButton value="passes" :disabled="!sheets.length">Passes</ElRadioButton>
-        <ElRadioButton value="cutter" :disabled="!sheets.length">Cut it</ElRadioButton>
+      <RouterLink to="/jobs" :title="$t('Back to the jobs')"><BrandMark /></RouterLink>
+      <h1 v-if="job" class="title"><button class="plain-button name" :title="$t('Rename')" @click="rename">{{ job.name }}</button></h1>
+      <ElRadioGroup v-model="view" :aria-label="$t('View')">
+        <ElRadioButton value="sheets">{{ $t('Sheets') }}</ElRadioButton>
+        <ElRadioButton value="passes" :disabled="!sheets.length">{{ $t('Passes') }}</ElRadioButton>
+        <ElRadioButton value="cutter" :disabled="!sheets.length">{{ $t('Cut it') }}</ElRadioButton>
       </ElRadioGroup>
       <span class="spring" />
-      <ElRadioGroup v-model="unit" size="small" aria-label="Unit">
+      <ElRadioGroup v-model="unit" size="small" :aria-label="$t('Unit')">
         <ElRadioButton value="mm">mm</ElRadioButton>
         <ElRadioButton value="in">in</ElRadioButton>
       </ElRadioGroup>
       <HelpButton />
-      <ElButton text @click="copy">Duplicate</ElButton>
-      <ElButton type="primary" :disabled="!sheets.length" @click="saving = true">Save files …</ElButton>
+      <ElButton text @click="copy">{{ $t('Duplicate') }}</ElButton>
+      <ElButton type="primary" :disabled="!sheets.length" @click="saving = true">{{ $t('Save files …') }}</ElButton>
     </header>
-    <p v-if="trouble" class="state" role="alert">{{ trouble }} <ElButton size="small" @click="work.load()">Try again</ElButton></p>
+    <p v-if="trouble" class="state" role="alert">{{ trouble }} <ElButton size="small" @click="work.load()">{{ $t('Try again') }}</ElButton></p>
     <template v-else-if="job">
       <div class="body">
         <aside class="side">
@@ -85,27 +86,27 @@ async function copy() {
         </aside>
         <main>
           <p v-if="job.changed.length && !laying.going()" class="told" role="status">
-            Changed since this was laid out: {{ job.changed.join(', ') }}. <ElButton size="small" @click="work.layOut()">Lay out again</ElButton>
+            {{ $t('Changed since this was laid out: {changed}.', { changed: job.changed.join(', ') }) }} <ElButton size="small" @click="work.layOut()">{{ $t('Lay out again') }}</ElButton>
           </p>
           <p v-if="laying.going()" class="told" role="status">
-            Laying out: {{ laying.run.value?.said || 'waiting' }} <span class="track"><span :style="{ width: `${100 * (laying.run.value?.share ?? 0)}%` }" /></span>
-            <ElButton size="small" @click="laying.stop()">Take the best so far</ElButton>
+            {{ $t('Laying out: {said}', { said: laying.run.value?.said || $t('waiting') }) }} <span class="track"><span :style="{ width: `${100 * (laying.run.value?.share ?? 0)}%` }" /></span>
+            <ElButton size="small" @click="laying.stop()">{{ $t('Take the best so far') }}</ElButton>
           </p>
           <p v-else-if="laying.trouble.value" class="told wrong" role="alert">{{ laying.trouble.value }}</p>
           <SheetStage v-if="view === 'sheets' && sheets.length" :work="work" :number="number" :unit="unit" />
           <PassesView v-else-if="view === 'passes' && sheets.length" :job="id" :number="number" :revision="job.revision" :machine="job.machine" />
           <CutView v-else-if="view === 'cutter' && sheets.length" :job="id" :number="number" :revision="job.revision" :machine="job.machine" :turned-over="Boolean(sheets[number]?.holes?.length)" />
-          <p v-else-if="!laying.going()" class="state soft">{{ job.designs.length ? 'Nothing is laid out yet.' : 'Add the cards that are to be made: their pieces come onto sheets by paper.' }}</p>
+          <p v-else-if="!laying.going()" class="state soft">{{ job.designs.length ? $t('Nothing is laid out yet.') : $t('Add the cards that are to be made: their pieces come onto sheets by paper.') }}</p>
         </main>
-        <nav v-if="sheets.length" class="strip" aria-label="Sheets">
+        <nav v-if="sheets.length" class="strip" :aria-label="$t('Sheets')">
           <JobReadings v-if="job.layout" :layout="job.layout" :number="number" :cards="job.designs.reduce((n, d) => n + (d.count ?? 1), 0)" />
           <div class="thumbs">
-            <button v-for="(s, i) in sheets" :key="i" class="plain-button thumb" :class="{ chosen: i === number }" :aria-label="`Sheet ${i + 1}, ${s.paper}`" :aria-pressed="i === number" :title="s.paper" @click="number = i">
+            <button v-for="(s, i) in sheets" :key="i" class="plain-button thumb" :class="{ chosen: i === number }" :aria-label="$t('Sheet {i}, {paper}', { i: i + 1, paper: s.paper })" :aria-pressed="i === number" :title="s.paper" @click="number = i">
               <SheetPicture :sheet="s" :parts="parts" />
               <span class="paper-name"><span class="figure">{{ i + 1 }}</span> {{ s.paper }}</span>
             </button>
           </div>
-          <ElButton size="small" @click="keepOffcut">Keep what is left of sheet {{ number + 1 }}</ElButton>
+          <ElButton size="small" @click="keepOffcut">{{ $t('Keep what is left of sheet {number}', { number: number + 1 }) }}</ElButton>
         </nav>
       </div>
     </template>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** What the sheets come to: use, sheets, price, weight, and what would save one. */
 import { computed } from 'vue'
+import { decimal, t } from '@/shared/words'
 import type { Layout } from './types'
 
 const props = defineProps<{ layout: Layout; number: number; cards: number }>()
@@ -18,21 +19,21 @@ const papers = computed(() => {
   }
   const all = [...found.values()]
   if (all.length < 2 && !all.some((p) => p.roll)) return []
-  return all.map((p) => [`… of ${p.name}`, p.roll ? `${Math.round(p.length)} mm` : `${p.count}`])
+  return all.map((p) => [t('… of {name}', { name: p.name }), p.roll ? `${Math.round(p.length)} mm` : `${p.count}`])
 })
 const rows = computed(() => [
-  ['Sheets', `${props.layout.sheets.length}`],
+  [t('Sheets'), `${props.layout.sheets.length}`],
   ...papers.value,
-  ['At least, by area', `${props.layout.bound}`],
-  [`Sheet ${props.number + 1} used`, `${used(props.number).toFixed(0)} %`],
-  ['Cards weigh', `${props.layout.weight_g.toFixed(1)} g`],
-  ...(props.layout.price ? [['Sheets cost', props.layout.price.toFixed(2)], ['One card', (props.layout.price / Math.max(1, props.cards)).toFixed(2)]] : []),
+  [t('At least, by area'), `${props.layout.bound}`],
+  [t('Sheet {number} used', { number: props.number + 1 }), `${used(props.number).toFixed(0)} %`],
+  [t('Cards weigh'), `${decimal(props.layout.weight_g.toFixed(1))} g`],
+  ...(props.layout.price ? [[t('Sheets cost'), decimal(props.layout.price.toFixed(2))], [t('One card'), decimal((props.layout.price / Math.max(1, props.cards)).toFixed(2))]] : []),
 ])
 </script>
 
 <template>
   <section class="readings">
-    <h2>Readings</h2>
+    <h2>{{ $t('Readings') }}</h2>
     <dl>
       <template v-for="[label, value] in rows" :key="label"><dt>{{ label }}</dt><dd class="figure">{{ value }}</dd></template>
     </dl>

@@ -6,6 +6,7 @@ import { answer, client, type Schemas } from '@/shared/api/client'
 import { ApiError } from '@/shared/api/errors'
 import BrandMark from '@/shared/components/BrandMark.vue'
 import { ask, tellError } from '@/shared/messages'
+import { t } from '@/shared/words'
 
 const router = useRouter()
 const jobs = ref<readonly Schemas['JobEntry'][] | null>(null)
@@ -22,14 +23,14 @@ async function load() {
 onMounted(load)
 async function begin() {
   try {
-    const made = await answer(client.POST('/api/jobs', { body: { name: 'New job', designs: [] } }))
+    const made = await answer(client.POST('/api/jobs', { body: { name: t('New job'), designs: [] } }))
     await router.push({ name: 'job', params: { id: made.id } })
   } catch (error) {
     tellError(error)
   }
 }
 async function remove(job: Schemas['JobEntry']) {
-  if (!(await ask('Delete this job?', `“${job.name}” and its layout are gone then. Its designs stay.`, 'Delete'))) return
+  if (!(await ask(t('Delete this job?'), t('“{name}” and its layout are gone then. Its designs stay.', { name: job.name }), t('Delete')))) return
   try {
     await answer(client.DELETE('/api/jobs/{number}', { params: { path: { number: job.id } } }))
     await load()
@@ -38,7 +39,6 @@ async function remove(job: Schemas['JobEntry']) {
   }
 }
 const cards = (job: Schemas['JobEntry']) => job.designs.reduce((n, d) => n + (d.count ?? 1), 0)
-const plural = (n: number, word: string) => `${n} ${word}${n === 1 ? '' : 's'}`
 </script>
 
 <template>
@@ -46,25 +46,25 @@ const plural = (n: number, word: string) => `${n} ${word}${n === 1 ? '' : 's'}`
     <header class="top">
       <RouterLink to="/"><BrandMark /></RouterLink>
       <span class="spring" />
-      <RouterLink to="/cutter">The cutter</RouterLink>
-      <RouterLink to="/">Designs</RouterLink>
-      <ElButton type="primary" @click="begin">New job</ElButton>
+      <RouterLink to="/cutter">{{ $t('The cutter') }}</RouterLink>
+      <RouterLink to="/">{{ $t('Designs') }}</RouterLink>
+      <ElButton type="primary" @click="begin">{{ $t('New job') }}</ElButton>
     </header>
     <main class="page-inner">
-      <h1>Jobs</h1>
-      <p v-if="trouble" class="state" role="alert">{{ trouble }} <ElButton size="small" @click="load">Try again</ElButton></p>
-      <p v-else-if="!jobs" class="state soft" aria-busy="true">Looking for jobs …</p>
+      <h1>{{ $t('Jobs') }}</h1>
+      <p v-if="trouble" class="state" role="alert">{{ trouble }} <ElButton size="small" @click="load">{{ $t('Try again') }}</ElButton></p>
+      <p v-else-if="!jobs" class="state soft" aria-busy="true">{{ $t('Looking for jobs …') }}</p>
       <div v-else-if="!jobs.length" class="state">
-        <p>A job is designs and how many cards of each. Their pieces are laid on sheets by paper, and leave as files to cut.</p>
-        <ElButton type="primary" @click="begin">Begin the first job</ElButton>
+        <p>{{ $t('A job is designs and how many cards of each. Their pieces are laid on sheets by paper, and leave as files to cut.') }}</p>
+        <ElButton type="primary" @click="begin">{{ $t('Begin the first job') }}</ElButton>
       </div>
       <ul v-else>
         <li v-for="job in jobs" :key="job.id">
           <RouterLink :to="{ name: 'job', params: { id: job.id } }" class="title">{{ job.name }}</RouterLink>
-          <span class="soft">{{ plural(cards(job), 'card') }} of {{ plural(job.designs.length, 'design') }}</span>
-          <span class="soft">{{ job.sheets ? plural(job.sheets, 'sheet') : 'not laid out yet' }}</span>
-          <span class="changed">{{ job.changed.length ? `changed since: ${job.changed.join(', ')}` : '' }}</span>
-          <ElButton text size="small" :aria-label="`Delete ${job.name}`" @click="remove(job)">Delete</ElButton>
+          <span class="soft">{{ $t('{cards} of {designs}', { cards: $t('{n} card | {n} cards', cards(job)), designs: $t('{n} design | {n} designs', job.designs.length) }) }}</span>
+          <span class="soft">{{ job.sheets ? $t('{n} sheet | {n} sheets', job.sheets) : $t('not laid out yet') }}</span>
+          <span class="changed">{{ job.changed.length ? $t('changed since: {changed}', { changed: job.changed.join(', ') }) : '' }}</span>
+          <ElButton text size="small" :aria-label="$t('Delete {name}', { name: job.name })" @click="remove(job)">{{ $t('Delete') }}</ElButton>
         </li>
       </ul>
     </main>

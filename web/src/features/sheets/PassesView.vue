@@ -65,7 +65,7 @@ const now = computed(() => {
   <div class="passes">
     <div class="picture">
       <p v-if="trouble" class="state" role="alert">{{ trouble }}</p>
-      <p v-else-if="going() || !setup" class="state soft" aria-busy="true">{{ run?.said || 'Ordering the lines …' }}</p>
+      <p v-else-if="going() || !setup" class="state soft" aria-busy="true">{{ run?.said || $t('Ordering the lines …') }}</p>
       <svg v-else :viewBox="`-2 -2 ${setup.width + 4} ${setup.height + 4}`">
         <rect class="paper" :width="setup.width" :height="setup.height" />
         <template v-for="(s, i) in shown" :key="i">
@@ -76,18 +76,18 @@ const now = computed(() => {
       </svg>
     </div>
     <aside>
-      <ElRadioGroup v-if="setups.length > 1" v-model="which" size="small" aria-label="Set-up">
-        <ElRadioButton v-for="(s, i) in setups" :key="i" :value="i">{{ s.inside ? 'Turned over' : 'As it lies' }}</ElRadioButton>
+      <ElRadioGroup v-if="setups.length > 1" v-model="which" size="small" :aria-label="$t('Set-up')">
+        <ElRadioButton v-for="(s, i) in setups" :key="i" :value="i">{{ s.inside ? $t('Turned over') : $t('As it lies') }}</ElRadioButton>
       </ElRadioGroup>
-      <p v-if="setup?.inside" class="soft">Turned over about its long middle; the holes of the first set-up say where.</p>
+      <p v-if="setup?.inside" class="soft">{{ $t('Turned over about its long middle; the holes of the first set-up say where.') }}</p>
       <ol v-if="setup">
         <li v-for="(pass, i) in setup.passes" :key="i">
           <span class="swatch" :class="pass.operation" />
           <b>{{ pass.name }}</b> <span class="soft">{{ pass.tool }}</span>
-          <span class="figure">{{ pass.strokes.length }} {{ pass.strokes.length === 1 ? 'line' : 'lines' }} · {{ Math.round(pass.length_mm) }} mm · {{ formatTime(pass.time_s) }}</span>
+          <span class="figure">{{ $t('{n} line · {length} mm · {time} | {n} lines · {length} mm · {time}', { n: pass.strokes.length, length: Math.round(pass.length_mm), time: formatTime(pass.time_s) }, pass.strokes.length) }}</span>
         </li>
       </ol>
-      <p v-if="setup" class="soft">Dots are where a line begins, arrows which way it runs. What lies inside another outline comes before it.</p>
+      <p v-if="setup" class="soft">{{ $t('Dots are where a line begins, arrows which way it runs. What lies inside another outline comes before it.') }}</p>
     </aside>
     <PlayBar class="bar" :play="playing" :end="end" :now="now" />
   </div>

@@ -10,13 +10,13 @@ const SPEEDS = [1, 5, 20, 100]
 </script>
 
 <template>
-  <div class="bar" role="toolbar" aria-label="Playing">
-    <ElButton size="small" @click="play.playing.value ? play.pause() : play.play()">{{ play.playing.value ? 'Pause' : 'Play' }}</ElButton>
-    <ElButton size="small" @click="play.stop()">Stop</ElButton>
-    <ElSlider :model-value="play.share.value" @update:model-value="seek" :show-tooltip="false" :step="0.1" aria-label="Place in time" class="time" />
-    <span class="figure">{{ formatTime(play.at.value) }} of {{ formatTime(end) }}</span>
+  <div class="bar" role="toolbar" :aria-label="$t('Playing')">
+    <ElButton size="small" @click="play.playing.value ? play.pause() : play.play()">{{ play.playing.value ? $t('Pause') : $t('Play') }}</ElButton>
+    <ElButton size="small" @click="play.stop()">{{ $t('Stop') }}</ElButton>
+    <ElSlider :model-value="play.share.value" @update:model-value="seek" :show-tooltip="false" :step="0.1" :aria-label="$t('Place in time')" class="time" />
+    <span class="figure">{{ $t('{at} of {end}', { at: formatTime(play.at.value), end: formatTime(end) }) }}</span>
     <span class="soft now">{{ now }}</span>
-    <ElRadioGroup :model-value="play.speed.value" @update:model-value="hurry" size="small" aria-label="Speed">
+    <ElRadioGroup :model-value="play.speed.value" @update:model-value="hurry" size="small" :aria-label="$t('Speed')">
       <ElRadioButton v-for="s in SPEEDS" :key="s" :value="s">{{ s }}×</ElRadioButton>
     </ElRadioGroup>
   </div>

@@ -54,7 +54,7 @@ const size = (piece: LaidPiece) => Math.max(2.4, Math.min(7, (piece.width ?? 20)
       <path :d="part(piece).d" :transform="place(piece, i)" :fill="piece.flipped ? part(piece).inside : part(piece).outside" fill-rule="evenodd" />
       <template v-if="names">
         <text v-if="(piece.width ?? 0) > 16" :x="middle(piece, i).x" :y="middle(piece, i).y" :font-size="size(piece)">{{ part(piece).name }}</text>
-        <text v-if="piece.locked" class="pin" :x="middle(piece, i).x" :y="middle(piece, i).y + size(piece) * 1.3" :font-size="size(piece) * 0.8">locked</text>
+        <text v-if="piece.locked" class="pin" :x="middle(piece, i).x" :y="middle(piece, i).y + size(piece) * 1.3" :font-size="size(piece) * 0.8">{{ $t('locked') }}</text>
       </template>
     </g>
   </svg>

@@ -4,6 +4,7 @@ import { computed, ref, toRef, useTemplateRef, watch } from 'vue'
 import type { Schemas } from '@/shared/api/client'
 import type { Unit } from '@/shared/api/document'
 import { formatLength } from '@/shared/units/lengths'
+import { t } from '@/shared/words'
 import SheetPicture from './SheetPicture.vue'
 import type { useJob } from './useJob'
 import { useDragging } from './useDragging'
@@ -81,13 +82,13 @@ const said = computed(() => {
   const n = nearness.value
   if (!n) return ''
   if (n.said) return n.said
-  return n.away === null ? 'Nothing is near.' : `${formatLength(n.away, props.unit)} from ${n.to}`
+  return n.away === null ? t('Nothing is near.') : t('{away} from {to}', { away: formatLength(n.away, props.unit), to: n.to })
 })
 </script>
 
 <template>
   <div class="stage-wrap">
-    <div ref="stage" class="stage" tabindex="0" role="group" aria-label="The sheet; the piece in hand is moved by the arrow keys" @keydown="key">
+    <div ref="stage" class="stage" tabindex="0" role="group" :aria-label="$t('The sheet; the piece in hand is moved by the arrow keys')" @keydown="key">
       <SheetPicture
         v-if="sheet"
         class="large"
@@ -103,26 +104,26 @@ const said = computed(() => {
       />
       <output v-if="said" class="near figure" :class="{ wrong: nearness && !nearness.allowed }" aria-live="polite">{{ said }}</output>
     </div>
-    <div class="in-hand" role="toolbar" aria-label="The piece in hand">
+    <div class="in-hand" role="toolbar" :aria-label="$t('The piece in hand')">
       <template v-if="inHand">
         <b>{{ work.parts.value[inHand.part]?.name }}</b>
         <span class="soft">{{ work.parts.value[inHand.part]?.design }}</span>
-        <span class="figure soft">{{ formatLength(inHand.x, unit, false) }}, {{ formatLength(inHand.y, unit) }} · {{ inHand.turn }}°{{ inHand.flipped ? ', inside up' : '' }}</span>
+        <span class="figure soft">{{ formatLength(inHand.x, unit, false) }}, {{ formatLength(inHand.y, unit) }} · {{ inHand.turn }}°{{ inHand.flipped ? $t(', inside up') : '' }}</span>
         <span class="spring" />
-        <ElButton size="small" title="T" :disabled="inHand.locked" @click="turn(90)">Quarter turn</ElButton>
-        <ElButton size="small" title="Full stop; a comma turns it back" :disabled="inHand.locked" @click="turn(1)">By 1°</ElButton>
-        <ElButton size="small" title="O: it lies inside up then, or outside up again" :disabled="inHand.locked" @click="turnOver">Turn over</ElButton>
-        <ElButton size="small" title="L" @click="lock">{{ inHand.locked ? 'Unlock' : 'Lock' }}</ElButton>
+        <ElButton size="small" title="T" :disabled="inHand.locked" @click="turn(90)">{{ $t('Quarter turn') }}</ElButton>
+        <ElButton size="small" title="Full stop; a comma turns it back" :disabled="inHand.locked" @click="turn(1)">{{ $t('By 1°') }}</ElButton>
+        <ElButton size="small" :title="$t('O: it lies inside up then, or outside up again')" :disabled="inHand.locked" @click="turnOver">{{ $t('Turn over') }}</ElButton>
+        <ElButton size="small" title="L" @click="lock">{{ inHand.locked ? $t('Unlock') : $t('Lock') }}</ElButton>
         <ElDropdown v-if="same.length" trigger="click" @command="toOther">
-          <ElButton size="small" :disabled="inHand.locked">To another sheet</ElButton>
+          <ElButton size="small" :disabled="inHand.locked">{{ $t('To another sheet') }}</ElButton>
           <template #dropdown>
             <ElDropdownMenu>
-              <ElDropdownItem v-for="s in same" :key="s.i" :command="s.i">Sheet {{ s.i + 1 }}</ElDropdownItem>
+              <ElDropdownItem v-for="s in same" :key="s.i" :command="s.i">{{ $t('Sheet {i}', { i: s.i + 1 }) }}</ElDropdownItem>
             </ElDropdownMenu>
           </template>
         </ElDropdown>
       </template>
-      <span v-else class="soft">Press a piece to take it in hand: drag it, arrow keys move it by 1 mm (Shift 10, Alt 0.1), T turns it, O turns it over, L locks it.</span>
+      <span v-else class="soft">{{ $t('Press a piece to take it in hand: drag it, arrow keys move it by 1 mm (Shift 10, Alt 0.1), T turns it, O turns it over, L locks it.') }}</span>
     </div>
   </div>
 </template>

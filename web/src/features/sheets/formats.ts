@@ -1,4 +1,5 @@
 /** Formats in which paper is sold, upright, in mm; a roll has no height. */
+import { decimal, t } from '@/shared/words'
 export const FORMATS = [
   { name: 'A4', size: [210, 297] },
   { name: 'letter', size: [215.9, 279.4] },
@@ -6,8 +7,8 @@ export const FORMATS = [
   { name: 'A3', size: [297, 420] },
   { name: '320 × 450', size: [320, 450] },
   { name: '12 × 18 in', size: [304.8, 457.2] },
-  { name: 'roll, 300 mm wide', size: [300, 0] },
-  { name: 'roll, 600 mm wide', size: [600, 0] },
+  { name: t('roll, 300 mm wide'), size: [300, 0] },
+  { name: t('roll, 600 mm wide'), size: [600, 0] },
 ] as const
 
 /** The name of a size, upright or lying; the size itself where it has none. A height of 0 is a roll's. */
@@ -17,7 +18,7 @@ export function formatName(size: readonly [number, number]): string {
     (f) => (same(f.size[0], size[0]) && same(f.size[1], size[1])) || (same(f.size[1], size[0]) && same(f.size[0], size[1])),
   )
   if (found) return found.name
-  return size[1] ? `${size[0]} × ${size[1]} mm` : `roll, ${size[0]} mm wide`
+  return size[1] ? `${size[0]} × ${size[1]} mm` : t('roll, {size} mm wide', { size: size[0] })
 }
 
 /** The size that a name or own measures in mm say, as "210 x 500" or "roll 420"; null where they say none. */
@@ -34,7 +35,7 @@ export function parseFormat(text: string): [number, number] | null {
 
 /** Seconds as a person reads them: "8 s", "3 min 20 s". */
 export function formatTime(seconds: number): string {
-  if (seconds < 60) return `${seconds < 10 ? seconds.toFixed(1) : Math.round(seconds)} s`
+  if (seconds < 60) return `${seconds < 10 ? decimal(seconds.toFixed(1)) : Math.round(seconds)} s`
   const whole = Math.round(seconds)
   return `${Math.floor(whole / 60)} min ${whole % 60} s`
 }

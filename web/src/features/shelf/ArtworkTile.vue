@@ -4,6 +4,7 @@ import type { Unit } from '@/shared/api/document'
 import LayersPicture from '@/shared/components/LayersPicture.vue'
 import { formatMeasures } from '@/shared/units/figures'
 import type { ShelfArtwork } from '@/shared/shelf'
+import { t } from '@/shared/words'
 
 const props = defineProps<{ artwork: ShelfArtwork; unit: Unit }>()
 const emit = defineEmits<{ act: [action: string]; tag: [tag: string] }>()
@@ -11,7 +12,7 @@ const emit = defineEmits<{ act: [action: string]; tag: [tag: string] }>()
 const openings = () => props.artwork.picture.layers.reduce((n, l) => n + l.openings, 0)
 const used = () => {
   const n = props.artwork.uses
-  return n === 0 ? 'in no design' : n === 1 ? 'in one design' : `in ${n} designs`
+  return n === 0 ? t('in no design') : n === 1 ? t('in one design') : t('in {n} designs', { n })
 }
 </script>
 
@@ -21,29 +22,29 @@ const used = () => {
     <div class="words">
       <h2 :title="artwork.name">{{ artwork.name }}</h2>
       <ElDropdown trigger="click" @command="(c: string) => emit('act', c)">
-        <button class="plain-button more" :aria-label="`More for ${artwork.name}`">···</button>
+        <button class="plain-button more" :aria-label="$t('More for {name}', { name: artwork.name })">···</button>
         <template #dropdown>
           <ElDropdownMenu v-if="artwork.binned">
-            <ElDropdownItem command="restore">Put back on the shelf</ElDropdownItem>
-            <ElDropdownItem command="delete">Delete for good …</ElDropdownItem>
+            <ElDropdownItem command="restore">{{ $t('Put back on the shelf') }}</ElDropdownItem>
+            <ElDropdownItem command="delete">{{ $t('Delete for good …') }}</ElDropdownItem>
           </ElDropdownMenu>
           <ElDropdownMenu v-else>
-            <ElDropdownItem command="start">Start a card with it</ElDropdownItem>
-            <ElDropdownItem command="rename">Rename …</ElDropdownItem>
-            <ElDropdownItem command="tags">Tags …</ElDropdownItem>
-            <ElDropdownItem command="replace">Replace by a new file …</ElDropdownItem>
-            <ElDropdownItem command="uses" :disabled="!artwork.uses">Where it is used …</ElDropdownItem>
-            <ElDropdownItem command="bin" divided>Put in the bin</ElDropdownItem>
+            <ElDropdownItem command="start">{{ $t('Start a card with it') }}</ElDropdownItem>
+            <ElDropdownItem command="rename">{{ $t('Rename …') }}</ElDropdownItem>
+            <ElDropdownItem command="tags">{{ $t('Tags …') }}</ElDropdownItem>
+            <ElDropdownItem command="replace">{{ $t('Replace by a new file …') }}</ElDropdownItem>
+            <ElDropdownItem command="uses" :disabled="!artwork.uses">{{ $t('Where it is used …') }}</ElDropdownItem>
+            <ElDropdownItem command="bin" divided>{{ $t('Put in the bin') }}</ElDropdownItem>
           </ElDropdownMenu>
         </template>
       </ElDropdown>
     </div>
-    <p class="figure soft">{{ formatMeasures([artwork.width, artwork.height], 'mm', unit) }} as read</p>
+    <p class="figure soft">{{ $t('{size} as read', { size: formatMeasures([artwork.width, artwork.height], 'mm', unit) }) }}</p>
     <p class="soft small">
-      {{ artwork.picture.layers.length === 1 ? 'one layer' : `${artwork.picture.layers.length} layers` }}{{ openings() === 1 ? ', one opening' : openings() ? `, ${openings()} openings` : '' }}, {{ used() }}
+      {{ artwork.picture.layers.length === 1 ? $t('one layer') : $t('{n} layers', { n: artwork.picture.layers.length }) }}{{ openings() === 1 ? $t(', one opening') : openings() ? $t(', {openings} openings', { openings: openings() }) : '' }}, {{ used() }}
     </p>
     <p v-if="artwork.tags.length" class="tags">
-      <button v-for="t in artwork.tags" :key="t" class="plain-button tag" @click="emit('tag', t)">{{ t }}</button>
+      <button v-for="tag in artwork.tags" :key="tag" class="plain-button tag" @click="emit('tag', tag)">{{ tag }}</button>
     </p>
   </article>
 </template>

@@ -8,6 +8,7 @@ import BrandMark from '@/shared/components/BrandMark.vue'
 import { ask, askText, tell, tellError } from '@/shared/messages'
 import { useShelf, type ShelfArtwork } from '@/shared/shelf'
 import { formatMeasures } from '@/shared/units/figures'
+import { t } from '@/shared/words'
 import { DropHint, ReadingDialog, useFileDrop, type Wish } from '@/features/reading'
 import ArtworkTile from './ArtworkTile.vue'
 import UsesDialog from './UsesDialog.vue'
@@ -62,10 +63,10 @@ async function act(how: () => Promise<unknown>, done?: string) {
 async function run(a: ShelfArtwork, action: string) {
   if (action === 'start') return void router.push({ name: 'new', query: { artwork: a.id } })
   if (action === 'rename') {
-    const name = await askText('Rename', 'New name', a.name)
+    const name = await askText(t('Rename'), t('New name'), a.name)
     if (name) await act(() => shelf.changeArtwork(a.id, { name: name.slice(0, 80), source: '' }))
   } else if (action === 'tags') {
-    const text = await askText('Tags', 'Words, with commas between them', a.tags.join(', ') || ' ')
+    const text = await askText(t('Tags'), t('Words, with commas between them'), a.tags.join(', ') || ' ')
     if (text !== null) await act(() => shelf.changeArtwork(a.id, { tags: text.split(','), source: '' }))
   } else if (action === 'replace') {
     replacing.value = a
@@ -73,12 +74,12 @@ async function run(a: ShelfArtwork, action: string) {
   } else if (action === 'uses') {
     usesOf.value = a
   } else if (action === 'bin') {
-    const done = `“${a.name}” is in the bin. Designs keep their own copy.`
+    const done = t('“{name}” is in the bin. Designs keep their own copy.', { name: a.name })
     await act(() => shelf.changeArtwork(a.id, { binned: true, source: '' }), done)
   } else if (action === 'restore') {
-    await act(() => shelf.changeArtwork(a.id, { binned: false, source: '' }), 'Back on the shelf.')
+    await act(() => shelf.changeArtwork(a.id, { binned: false, source: '' }), t('Back on the shelf.'))
   } else if (action === 'delete') {
-    const sure = await ask('Delete for good?', `“${a.name}” cannot be brought back. Designs keep their own copy.`, 'Delete')
+    const sure = await ask(t('Delete for good?'), t('“{name}” cannot be brought back. Designs keep their own copy.', { name: a.name }), t('Delete'))
     if (sure) await act(() => shelf.removeArtwork(a.id))
   }
 }
@@ -96,8 +97,8 @@ async function take(wish: Wish) {
       file.value = null
     },
     old
-      ? `“${old.name}” is replaced. Designs that use it keep the old outlines until they are told otherwise.`
-      : `“${wish.drawing.name}” is on the shelf.`,
+      ? t('“{name}” is replaced. Designs that use it keep the old outlines until they are told otherwise.', { name: old.name })
+      : t('“{name}” is on the shelf.', { name: wish.drawing.name }),
   )
   busy.value = false
 }
@@ -117,47 +118,47 @@ function readNew() {
   <div class="page">
     <header class="top">
       <RouterLink to="/" class="home"><BrandMark /></RouterLink>
-      <ElInput v-model="words" class="search" placeholder="Search the shelf" aria-label="Search the shelf" clearable />
-      <ElRadioGroup v-model="unit" size="small" aria-label="Unit">
+      <ElInput v-model="words" class="search" :placeholder="$t('Search the shelf')" :aria-label="$t('Search the shelf')" clearable />
+      <ElRadioGroup v-model="unit" size="small" :aria-label="$t('Unit')">
         <ElRadioButton value="mm">mm</ElRadioButton>
         <ElRadioButton value="in">in</ElRadioButton>
       </ElRadioGroup>
       <span class="spring" />
-      <RouterLink to="/" class="link">Designs</RouterLink>
-      <input ref="input" class="visually-hidden" type="file" accept=".svg,.svgz,.dxf,.ttf,.otf,.woff,.woff2" aria-label="Drawing or font file" tabindex="-1" @change="choose" />
-      <ElButton type="primary" @click="readNew">Read a file …</ElButton>
+      <RouterLink to="/" class="link">{{ $t('Designs') }}</RouterLink>
+      <input ref="input" class="visually-hidden" type="file" accept=".svg,.svgz,.dxf,.ttf,.otf,.woff,.woff2" :aria-label="$t('Drawing or font file')" tabindex="-1" @change="choose" />
+      <ElButton type="primary" @click="readNew">{{ $t('Read a file …') }}</ElButton>
     </header>
     <main class="page-inner">
       <div class="heading">
-        <h1>{{ showBin ? 'Bin of the shelf' : 'Shelf' }}</h1>
-        <div v-if="tags.length" class="filter" role="group" aria-label="Tags">
-          <button v-for="t in tags" :key="t" class="plain-button tag" :aria-pressed="tag === t" :class="{ chosen: tag === t }" @click="tag = tag === t ? '' : t">{{ t }}</button>
+        <h1>{{ showBin ? $t('Bin of the shelf') : $t('Shelf') }}</h1>
+        <div v-if="tags.length" class="filter" role="group" :aria-label="$t('Tags')">
+          <button v-for="one in tags" :key="one" class="plain-button tag" :aria-pressed="tag === one" :class="{ chosen: tag === one }" @click="tag = tag === one ? '' : one">{{ one }}</button>
         </div>
         <span class="spring" />
-        <ElButton text @click="((showBin = !showBin), (tag = ''))">{{ showBin ? 'Back to the shelf' : 'Open the bin' }}</ElButton>
+        <ElButton text @click="((showBin = !showBin), (tag = ''))">{{ showBin ? $t('Back to the shelf') : $t('Open the bin') }}</ElButton>
       </div>
-      <p v-if="trouble" class="state" role="alert">{{ trouble }} <ElButton size="small" @click="load">Try again</ElButton></p>
-      <p v-else-if="!shelf.loaded" class="state soft" aria-busy="true">Looking through the shelf …</p>
-      <p v-else-if="!found.length && (words || tag)" class="state soft">Nothing on the shelf is called “{{ words || tag }}”.</p>
-      <p v-else-if="!found.length && showBin" class="state soft">The bin is empty.</p>
+      <p v-if="trouble" class="state" role="alert">{{ trouble }} <ElButton size="small" @click="load">{{ $t('Try again') }}</ElButton></p>
+      <p v-else-if="!shelf.loaded" class="state soft" aria-busy="true">{{ $t('Looking through the shelf …') }}</p>
+      <p v-else-if="!found.length && (words || tag)" class="state soft">{{ $t('Nothing on the shelf is called “{words}”.', { words: words || tag }) }}</p>
+      <p v-else-if="!found.length && showBin" class="state soft">{{ $t('The bin is empty.') }}</p>
       <div v-else-if="!found.length" class="state">
-        <p>No artwork yet. Drop an SVG or DXF drawing, or a font, anywhere on this page.</p>
-        <ElButton type="primary" @click="readNew">Read a file …</ElButton>
+        <p>{{ $t('No artwork yet. Drop an SVG or DXF drawing, or a font, anywhere on this page.') }}</p>
+        <ElButton type="primary" @click="readNew">{{ $t('Read a file …') }}</ElButton>
       </div>
       <div v-else class="grid">
         <ArtworkTile v-for="a in found" :key="a.id" :artwork="a" :unit="unit" @act="(c: string) => run(a, c)" @tag="(t: string) => (tag = t)" />
       </div>
       <template v-if="!showBin && !words && !tag && shelf.loaded">
-        <h2>Papers</h2>
+        <h2>{{ $t('Papers') }}</h2>
         <ul class="papers">
           <li v-for="p in shelf.papers" :key="p.id">
             <svg viewBox="0 0 34 24" aria-hidden="true"><path d="M1 1h32v22H1z" :fill="p.outside" /><path d="M33 23V6L16 23z" :fill="p.inside" /></svg>
             <strong>{{ p.name }}</strong>
-            <span class="soft">{{ p.weight }} g/m², {{ formatMeasures([p.thickness], 'mm', unit) }} thick</span>
+            <span class="soft">{{ $t('{weight} g/m², {thickness} thick', { weight: p.weight, thickness: formatMeasures([p.thickness], 'mm', unit) }) }}</span>
           </li>
         </ul>
         <template v-if="shelf.sizes.length">
-          <h2>Own card sizes</h2>
+          <h2>{{ $t('Own card sizes') }}</h2>
           <ul class="papers">
             <li v-for="s in shelf.sizes" :key="s.name"><strong>{{ s.name }}</strong><span class="soft figure">{{ formatMeasures([s.width, s.height], 'mm', unit) }}</span></li>
           </ul>
@@ -169,7 +170,7 @@ function readNew() {
       v-if="file"
       :file="file"
       :unit="unit"
-      :verb="replacing ? `Replace “${replacing.name}”` : 'Keep on the shelf'"
+      :verb="replacing ? $t('Replace “{name}”', { name: replacing.name }) : $t('Keep on the shelf')"
       :instead="replacing?.name"
       :busy="busy"
       @close="file = null"

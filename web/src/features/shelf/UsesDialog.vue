@@ -20,8 +20,8 @@ onMounted(async () => {
 </script>
 
 <template>
-  <ElDialog :model-value="true" :title="`Designs with “${artwork.name}”`" width="420" @close="emit('close')">
-    <p v-if="!designs" class="soft" aria-busy="true">Looking …</p>
+  <ElDialog :model-value="true" :title="$t('Designs with “{name}”', { name: artwork.name })" width="420" @close="emit('close')">
+    <p v-if="!designs" class="soft" aria-busy="true">{{ $t('Looking …') }}</p>
     <ul v-else>
       <li v-for="d in designs" :key="d.id"><RouterLink :to="{ name: 'bench', params: { id: d.id } }">{{ d.name }}</RouterLink></li>
     </ul>

@@ -1,4 +1,5 @@
 /** What the API answers when it refuses: problem+json, as the one error of the browser. */
+import { t } from '@/shared/words'
 export class ApiError extends Error {
   constructor(
     readonly status: number,
@@ -28,7 +29,7 @@ export class ApiError extends Error {
     return new ApiError(
       status,
       text('type', '').replace('stileblade:', ''),
-      text('title', `The server answered with ${status}.`),
+      text('title', t('The server answered with {status}.', { status })),
       text('hint', ''),
       text('field', ''),
       data,
@@ -41,6 +42,6 @@ export class ApiError extends Error {
   }
 
   static offline(): ApiError {
-    return new ApiError(0, 'offline', 'The server cannot be reached.', 'Your work is kept in this browser.', '', {})
+    return new ApiError(0, 'offline', t('The server cannot be reached.'), t('Your work is kept in this browser.'), '', {})
   }
 }

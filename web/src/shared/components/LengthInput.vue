@@ -3,6 +3,7 @@
 import { computed, ref, watch } from 'vue'
 import type { Unit } from '@/shared/api/document'
 import { LengthError, formatLength, nudge, parseLength } from '@/shared/units/lengths'
+import { t } from '@/shared/words'
 
 const props = defineProps<{
   modelValue: number
@@ -32,9 +33,9 @@ watch(
 
 function outOfBounds(value: number): string {
   const say = (v: number) => formatLength(v, props.unit)
-  if (props.above !== undefined && value <= props.above) return `It must be more than ${say(props.above)}.`
-  if (props.min !== undefined && value < props.min) return `It must be at least ${say(props.min)}.`
-  if (props.max !== undefined && value > props.max) return `It must be at most ${say(props.max)}.`
+  if (props.above !== undefined && value <= props.above) return t('It must be more than {above}.', { above: say(props.above) })
+  if (props.min !== undefined && value < props.min) return t('It must be at least {min}.', { min: say(props.min) })
+  if (props.max !== undefined && value > props.max) return t('It must be at most {max}.', { max: say(props.max) })
   return ''
 }
 

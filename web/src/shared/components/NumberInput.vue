@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** A plain number that is no length: an angle, an area, a count, a share. */
 import { ref, watch } from 'vue'
+import { decimal, t } from '@/shared/words'
 
 const props = defineProps<{
   modelValue: number
@@ -15,7 +16,7 @@ const emit = defineEmits<{ 'update:modelValue': [value: number] }>()
 const text = ref('')
 const wrong = ref('')
 
-const shown = (value: number) => String(Math.round(value * 1000) / 1000)
+const shown = (value: number) => decimal(Math.round(value * 1000) / 1000)
 watch(
   () => props.modelValue,
   (value) => {
@@ -26,10 +27,10 @@ watch(
 )
 
 function check(value: number): string {
-  if (!Number.isFinite(value)) return `“${text.value}” is no number.`
-  if (props.whole && !Number.isInteger(value)) return 'It must be a whole number.'
-  if (props.min !== undefined && value < props.min) return `It must be at least ${props.min}.`
-  if (props.max !== undefined && value > props.max) return `It must be at most ${props.max}.`
+  if (!Number.isFinite(value)) return t('“{text}” is no number.', { text: text.value })
+  if (props.whole && !Number.isInteger(value)) return t('It must be a whole number.')
+  if (props.min !== undefined && value < props.min) return t('It must be at least {min}.', { min: props.min })
+  if (props.max !== undefined && value > props.max) return t('It must be at most {max}.', { max: props.max })
   return ''
 }
 

@@ -1,5 +1,6 @@
 /** Figures with their unit, for reading. */
 import type { Unit } from '@/shared/api/document'
+import { decimal, inRow } from '@/shared/words'
 import { formatLength } from './lengths'
 
 export function formatFigure(value: number, kind: string, unit: Unit): string {
@@ -15,11 +16,11 @@ export function formatFigure(value: number, kind: string, unit: Unit): string {
 
 /** Several measures of one thing: "108.5 × 110 mm". */
 export function formatMeasures(values: readonly number[], kind: string, unit: Unit): string {
-  if (kind !== 'mm' || values.length < 2) return values.map((v) => formatFigure(v, kind, unit)).join(', ')
+  if (kind !== 'mm' || values.length < 2) return inRow(values.map((v) => formatFigure(v, kind, unit)))
   return `${values.map((v) => formatLength(v, unit, false)).join(' × ')} ${unit}`
 }
 
 function trim(value: number, digits: number): string {
   const text = value.toFixed(digits)
-  return text.includes('.') ? text.replace(/\.?0+$/, '') : text
+  return decimal(text.includes('.') ? text.replace(/\.?0+$/, '') : text)
 }

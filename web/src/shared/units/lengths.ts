@@ -3,12 +3,13 @@
  * the same table of examples (tests/golden/lengths.json).
  */
 import type { Unit } from '@/shared/api/document'
+import { decimal, t } from '@/shared/words'
 
 export const MM_PER_IN = 25.4
 const UNITS: Record<string, number> = { mm: 1, cm: 10, in: 25.4, '"': 25.4, inch: 25.4, inches: 25.4 }
 const TOKEN =
   /\s*(?:(\d+[ \t]+\d+\/\d+)|(\d+\/\d+)|(\d+(?:[.,]\d*)?|[.,]\d+)|([A-Za-z]+|")|([-+*/()×−]))/y
-const HINT = 'Type a length such as 108, 4.25in, 5 1/8 in or 10 1/4in / 2.'
+const HINT = t('Type a length such as 108, 4.25in, 5 1/8 in or 10 1/4in / 2.')
 const DEEPEST = 20
 
 export class LengthError extends Error {
@@ -40,7 +41,7 @@ class Parser {
     while (at < end) {
       TOKEN.lastIndex = at
       const match = TOKEN.exec(text)
-      if (!match) throw this.error(`'${text.slice(at).trim().slice(0, 12)}' is not understood`, at)
+      if (!match) throw this.error(t('\'{at}\' is not understood', { at: text.slice(at).trim().slice(0, 12) }), at)
       const index = kinds.findIndex((_, i) => match[i + 1] !== undefined)
       let kind: Token['kind'] = kinds[index]!
       let value = match[index + 1]!
@@ -56,7 +57,7 @@ class Parser {
   private error(what: string, at?: number): LengthError {
     const text = `'${this.text.trim()}'`
     if (what.startsWith(text)) return new LengthError(`${what}.`)
-    const place = at === undefined ? '' : ` (at character ${at + 1})`
+    const place = at === undefined ? '' : t(' (at character {at})', { at: at + 1 })
     return new LengthError(`${text}: ${what}${place}.`)
   }
 
@@ -72,11 +73,11 @@ class Parser {
   }
 
   parse(): number {
-    if (!this.tokens.length) throw this.error('there is no length here')
+    if (!this.tokens.length) throw this.error(t('there is no length here'))
     const value = this.length(this.sum())
     const rest = this.peek()
-    if (rest.kind !== 'end') throw this.error(`'${rest.text}' was not expected`, rest.at)
-    if (!Number.isFinite(value)) throw this.error('that is too large')
+    if (rest.kind !== 'end') throw this.error(t('\'{text}\' was not expected', { text: rest.text }), rest.at)
+    if (!Number.isFinite(value)) throw this.error(t('that is too large'))
     return value
   }
 
@@ -104,11 +105,11 @@ class Parser {
       if (!sign) return value
       const other = this.factor()
       if (sign === '*') {
-        if (value.isLength && other.isLength) throw this.error('two lengths multiplied are an area', at)
+        if (value.isLength && other.isLength) throw this.error(t('two lengths multiplied are an area'), at)
         value = { amount: value.amount * other.amount, isLength: value.isLength || other.isLength }
       } else {
-        if (other.isLength) throw this.error('divide by a plain number, not by a length', at)
-        if (other.amount === 0) throw this.error('nothing can be divided by zero', at)
+        if (other.isLength) throw this.error(t('divide by a plain number, not by a length'), at)
+        if (other.amount === 0) throw this.error(t('nothing can be divided by zero'), at)
         value = { amount: value.amount / other.amount, isLength: value.isLength }
       }
     }
@@ -122,19 +123,19 @@ class Parser {
     }
     if (this.takeSign('(')) {
       const value = this.deeper(() => this.sum())
-      if (!this.takeSign(')')) throw this.error('a bracket is not closed', this.peek().at)
+      if (!this.takeSign(')')) throw this.error(t('a bracket is not closed'), this.peek().at)
       return this.withUnit(value)
     }
     const token = this.peek()
     if (token.kind !== 'mixed' && token.kind !== 'fraction' && token.kind !== 'number') {
-      throw this.error(token.kind === 'end' ? 'a number is missing' : `'${token.text}' is no number`, token.at)
+      throw this.error(token.kind === 'end' ? t('a number is missing') : t('\'{text}\' is no number', { text: token.text }), token.at)
     }
     this.next += 1
     return this.withUnit({ amount: this.number(token), isLength: false })
   }
 
   private deeper(rule: () => Value): Value {
-    if (++this.depth > DEEPEST) throw this.error('too many brackets')
+    if (++this.depth > DEEPEST) throw this.error(t('too many brackets'))
     const value = rule()
     this.depth -= 1
     return value
@@ -145,7 +146,7 @@ class Parser {
     const [whole, part] =
       token.kind === 'mixed' ? (token.text.split(/[ \t]+/) as [string, string]) : ['0', token.text]
     const [above, below] = part.split('/').map(Number) as [number, number]
-    if (below === 0) throw this.error('nothing can be divided by zero', token.at)
+    if (below === 0) throw this.error(t('nothing can be divided by zero'), token.at)
     return Number(whole) + above / below
   }
 
@@ -153,8 +154,8 @@ class Parser {
     const token = this.peek()
     if (token.kind !== 'unit') return value
     const size = UNITS[token.text.toLowerCase()]
-    if (size === undefined) throw this.error(`'${token.text}' is no unit; use mm, cm or in`, token.at)
-    if (value.isLength) throw this.error('that has a unit already', token.at)
+    if (size === undefined) throw this.error(t('\'{text}\' is no unit; use mm, cm or in', { text: token.text }), token.at)
+    if (value.isLength) throw this.error(t('that has a unit already'), token.at)
     this.next += 1
     return { amount: value.amount * size, isLength: true }
   }
@@ -162,7 +163,7 @@ class Parser {
 
 /** The length in mm that a text means where `unit` is shown. LengthError if it means none. */
 export function parseLength(text: string, unit: Unit): number {
-  if (text.length > 120) throw new LengthError(`A length has at most 120 characters.`)
+  if (text.length > 120) throw new LengthError(t('A length has at most 120 characters.'))
   return new Parser(text, unit).parse()
 }
 
@@ -172,7 +173,7 @@ export function formatLength(value: number, unit: Unit, withUnit = true): string
   // a half in the last place is a half although binary has it a little smaller
   const fixed = (amount + Math.sign(amount) * 1e-9).toFixed(digits)
   const text = fixed.includes('.') ? fixed.replace(/\.?0+$/, '') : fixed
-  const clean = text === '-0' || text === '' ? '0' : text
+  const clean = text === '-0' || text === '' ? '0' : decimal(text)
   return withUnit ? `${clean} ${unit}` : clean
 }
 

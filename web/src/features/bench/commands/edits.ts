@@ -3,6 +3,7 @@ import type { Schemas } from '@/shared/api/client'
 import type { Artwork, DesignData, PieceData, StepData, Values } from '@/shared/api/document'
 import type { StepKind } from '@/shared/catalogue'
 import { withValues } from '@/shared/values'
+import { t } from '@/shared/words'
 
 export function pieceOf(document: DesignData, piece: string): PieceData {
   const found = document.pieces.find((p) => p.id === piece) ?? document.pieces[0]
@@ -44,7 +45,7 @@ export const MOST_CARD = 1000
 export function setMeasure(document: DesignData, axis: 'x' | 'y', mm: number): DesignData {
   const { size, turned } = document.card
   const side = (axis === 'x') === turned ? 'height' : 'width'
-  return { ...document, card: { ...document.card, size: { ...size, name: 'Own size', [side]: mm } } }
+  return { ...document, card: { ...document.card, size: { ...size, name: t('Own size'), [side]: mm } } }
 }
 
 /** The document with a further piece made of a part that a split of another one cut off. */
@@ -53,7 +54,7 @@ export function addPart(
   piece: string,
   part: Schemas['PartView'],
 ): [DesignData, string] {
-  const name = `${pieceOf(document, piece).name}, part ${part.number}`
+  const name = t('{piece}, part {number}', { piece: pieceOf(document, piece).name, number: part.number })
   return addPiece(document, piece, { name, steps: [part.start] })
 }
 

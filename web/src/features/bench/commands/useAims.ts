@@ -3,6 +3,7 @@ import { ref, watch, type Ref } from 'vue'
 import { answer, client, type Schemas } from '@/shared/api/client'
 import type { DesignData } from '@/shared/api/document'
 import { tell, tellError } from '@/shared/messages'
+import { t } from '@/shared/words'
 import type { Changing } from '../state/useDocument'
 import * as edits from './edits'
 
@@ -24,7 +25,9 @@ export function useAims(design: Changing, findings: Ref<readonly Schemas['Findin
     settled.add(next)
     design.change(next)
     aiming.value = null
-    tell(`${proposal.title} is set${keep ? ', and the aim is kept' : ''}. Undo takes it back.`)
+    tell(keep
+      ? t('{title} is set, and the aim is kept. Undo takes it back.', { title: proposal.title })
+      : t('{title} is set. Undo takes it back.', { title: proposal.title }))
   }
   function forget(index: number) {
     if (document.value) design.change({ ...document.value, aims: document.value.aims.filter((_, i) => i !== index) })
@@ -44,7 +47,7 @@ export function useAims(design: Changing, findings: Ref<readonly Schemas['Findin
       const [next] = edits.applyChanges(before, changes)
       settled.add(next)
       design.change(next)
-      tell('A kept aim was reached again by changing its value. Undo takes it back.', 'info')
+      tell(t('A kept aim was reached again by changing its value. Undo takes it back.'), 'info')
     } catch (error) {
       tellError(error)
     }

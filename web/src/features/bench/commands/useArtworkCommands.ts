@@ -3,6 +3,7 @@ import { readonly, ref, shallowRef } from 'vue'
 import { useCatalogue } from '@/shared/catalogue'
 import { tell, tellError } from '@/shared/messages'
 import { useShelf } from '@/shared/shelf'
+import { t } from '@/shared/words'
 import { drawnOutline, startOf } from '@/features/outlines'
 import type { Wish } from '@/features/reading'
 import type { Changing } from '../state/useDocument'
@@ -31,7 +32,7 @@ export function useArtworkCommands(design: Changing, selection: Selection) {
     try {
       const row = await shelf.keepArtwork(wish.drawing, wish.tags, wish.source)
       dropped.value = null
-      if (!start || !document.value) return tell(`“${row.name}” is on the shelf.`)
+      if (!start || !document.value) return tell(t('“{name}” is on the shelf.', { name: row.name }))
       const next = edits.withArtwork(document.value, row.key, row.artwork)
       const values = startOf(catalogue, drawnOutline(catalogue, row))
       const starts = (kind: string) => Boolean(catalogue.step(kind)?.starts_with)

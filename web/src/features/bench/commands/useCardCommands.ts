@@ -2,6 +2,7 @@
 import type { Schemas } from '@/shared/api/client'
 import type { Envelope, Unit, Values } from '@/shared/api/document'
 import { tell } from '@/shared/messages'
+import { t } from '@/shared/words'
 import type { Changing } from '../state/useDocument'
 import type { Selection } from '../state/useSelection'
 import * as edits from './edits'
@@ -16,7 +17,7 @@ export function useCardCommands(design: Changing, selection: Selection) {
     for (const part of parts) [next, made] = edits.addPart(next, selection.pieceId.value, part)
     design.change(next)
     if (parts.length === 1) selection.goTo(made)
-    else tell(`${parts.length} pieces were made. Undo takes them back.`)
+    else tell(t('{n} pieces were made. Undo takes them back.', { n: parts.length }))
   }
 
   function rename(name: string) {
@@ -28,7 +29,7 @@ export function useCardCommands(design: Changing, selection: Selection) {
   /** The closed card's measure, typed on a dimension line. */
   function setMeasure(axis: 'x' | 'y', mm: number) {
     if (!document.value) return
-    if (mm < edits.LEAST_CARD || mm > edits.MOST_CARD) return tell('A card is between 10 and 1000 mm wide and high.', 'warning')
+    if (mm < edits.LEAST_CARD || mm > edits.MOST_CARD) return tell(t('A card is between 10 and 1000 mm wide and high.'), 'warning')
     design.change(edits.setMeasure(document.value, axis, mm))
   }
   /** The envelope that the card is meant for. */

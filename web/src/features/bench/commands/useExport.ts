@@ -4,6 +4,7 @@ import { fetchFile } from '@/shared/api/client'
 import type { DesignData, Values } from '@/shared/api/document'
 import { saveDesignFile } from '@/shared/designFile'
 import { fileName, saveBlob } from '@/shared/files'
+import { t } from '@/shared/words'
 import { useCourse } from '@/features/help'
 import { tell, tellError } from '@/shared/messages'
 
@@ -25,7 +26,7 @@ export function useExport(document: Ref<DesignData | null>, piece: Ref<string>) 
       const wish = { document: document.value, piece: piece.value, format, options }
       const { blob, name } = await fetchFile('/api/export', wish)
       saveBlob(blob, name)
-      tell(`${name} is written.`)
+      tell(t('{name} is written.', { name }))
       useCourse().reach('saved')
       return true
     } catch (error) {
@@ -50,7 +51,7 @@ export function useExport(document: Ref<DesignData | null>, piece: Ref<string>) 
   }
 
   function saveDesign() {
-    if (document.value) tell(`${saveDesignFile(document.value)} is written. Drop it on the designs to open it again.`)
+    if (document.value) tell(t('{name} is written. Drop it on the designs to open it again.', { name: saveDesignFile(document.value) }))
   }
 
   return { exporting: readonly(exporting), exportFile, savePicture, saveDesign }

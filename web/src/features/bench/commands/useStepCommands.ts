@@ -5,6 +5,7 @@ import type { Values } from '@/shared/api/document'
 import { useCatalogue, type StepKind } from '@/shared/catalogue'
 import { tell } from '@/shared/messages'
 import { initialValues } from '@/shared/form/schemaForm'
+import { t } from '@/shared/words'
 import type { PickedOutline } from '@/features/outlines'
 import type { Outcome } from '../state/useEvaluation'
 import type { Selection } from '../state/useSelection'
@@ -100,12 +101,12 @@ export function useStepCommands(design: Changing, selection: Selection, outcome:
     const [next, touched] = edits.applyChanges(document.value, wish.changes)
     design.change(next)
     if (touched) stepId.value = touched
-    tell(`Mended: ${wish.title}. Undo takes it back.`)
+    tell(t('Mended: {title}. Undo takes it back.', { title: wish.title }))
   }
   function takeJoin(join: Schemas['JoinView']) {
     if (!document.value) return
     design.change(edits.applyChanges(document.value, join.changes)[0])
-    tell('Joined so. Undo takes it back.')
+    tell(t('Joined so. Undo takes it back.'))
   }
   function lineUp(moves: edits.Moves) {
     if (document.value) design.change(edits.setAll(document.value, pieceId.value, moves))

@@ -19,16 +19,16 @@ function take() {
 </script>
 
 <template>
-  <ElDialog v-model="open" title="Actual size" width="860px" align-center @closed="emit('close')">
-    <p>Hold a ruler to the bar and set it to exactly {{ bar.word }}. This screen remembers it.</p>
-    <svg width="800" height="56" role="img" :aria-label="`A bar that is to be ${bar.word} long`">
+  <ElDialog v-model="open" :title="$t('Actual size')" width="860px" align-center @closed="emit('close')">
+    <p>{{ $t('Hold a ruler to the bar and set it to exactly {word}. This screen remembers it.', { word: bar.word }) }}</p>
+    <svg width="800" height="56" role="img" :aria-label="$t('A bar that is to be {word} long', { word: bar.word })">
       <rect x="8" y="18" :width="bar.mm * scale" height="22" />
       <path :d="`M8 8V50M${8 + bar.mm * scale} 8V50`" />
     </svg>
-    <ElSlider v-model="scale" :min="2" :max="7.5" :step="0.005" :show-tooltip="false" aria-label="Length of the bar" />
+    <ElSlider v-model="scale" :min="2" :max="7.5" :step="0.005" :show-tooltip="false" :aria-label="$t('Length of the bar')" />
     <template #footer>
-      <ElButton @click="open = false">Leave it</ElButton>
-      <ElButton type="primary" @click="take">It is {{ bar.word }} now</ElButton>
+      <ElButton @click="open = false">{{ $t('Leave it') }}</ElButton>
+      <ElButton type="primary" @click="take">{{ $t('It is {word} now', { word: bar.word }) }}</ElButton>
     </template>
   </ElDialog>
 </template>

@@ -5,6 +5,7 @@ import { answer, client, type Schemas } from '@/shared/api/client'
 import type { DesignData, Unit } from '@/shared/api/document'
 import { ApiError } from '@/shared/api/errors'
 import { formatLength } from '@/shared/units/lengths'
+import { t } from '@/shared/words'
 import type { Viewport } from './useViewport'
 
 const props = defineProps<{ document: DesignData; piece: string; viewport: Viewport; unit: Unit }>()
@@ -12,12 +13,12 @@ const emit = defineEmits<{ told: [text: string]; choose: [step: string] }>()
 
 type Cut = Schemas['CutView']
 const WORDS: Record<string, string> = {
-  score: 'scored',
-  perforate: 'perforated',
-  prick: 'pricked',
-  draw: 'drawn',
-  'cut-inner': 'cut, inner',
-  'cut-outer': 'cut, outer',
+  score: t('scored'),
+  perforate: t('perforated'),
+  prick: t('pricked'),
+  draw: t('drawn'),
+  'cut-inner': t('cut, inner'),
+  'cut-outer': t('cut, outer'),
 }
 const cuts = ref<Cut[]>([])
 const picked = ref(-1)
@@ -36,14 +37,14 @@ watch(
   },
   { immediate: true },
 )
-const say = (c: Cut) => `${WORDS[c.operation]}, ${formatLength(c.length, props.unit)}, by ${c.made_by}`
+const say = (c: Cut) => t('{line}, {length}, by {step}', { line: WORDS[c.operation], length: formatLength(c.length, props.unit), step: c.made_by })
 const summary = computed(() => {
   const total = new Map<string, { n: number; mm: number }>()
   for (const c of cuts.value) {
-    const t = total.get(c.operation) ?? { n: 0, mm: 0 }
-    total.set(c.operation, { n: t.n + 1, mm: t.mm + c.length })
+    const { n, mm } = total.get(c.operation) ?? { n: 0, mm: 0 }
+    total.set(c.operation, { n: n + 1, mm: mm + c.length })
   }
-  return [...total].map(([o, t]) => `${WORDS[o]} ${t.n} (${formatLength(t.mm, props.unit)})`).join(' · ')
+  return [...total].map(([o, { n, mm }]) => `${WORDS[o]} ${n} (${formatLength(mm, props.unit)})`).join(' · ')
 })
 watch([summary, picked], () => {
   const one = cuts.value[picked.value]

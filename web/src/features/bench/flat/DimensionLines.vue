@@ -7,6 +7,7 @@ import { computed } from 'vue'
 import type { Schemas } from '@/shared/api/client'
 import type { DesignData, Unit } from '@/shared/api/document'
 import { formatLength } from '@/shared/units/lengths'
+import { t } from '@/shared/words'
 import { lanesOf } from './lanes'
 import type { Typed } from './typed'
 import type { Viewport } from './useViewport'
@@ -37,7 +38,7 @@ const isMeasure = (l: Line) =>
 function typeOver(l: Line) {
   if (!isMeasure(l)) return
   const middle = (l.from + l.to) / 2
-  const label = l.axis === 'x' ? 'Width of the closed card' : 'Height of the closed card'
+  const label = l.axis === 'x' ? t('Width of the closed card') : t('Height of the closed card')
   const take = (mm: number) => emit('measure', l.axis, mm)
   emit('type', { x: l.axis === 'x' ? middle : l.at, y: l.axis === 'x' ? l.at : middle, value: l.mm, label, take })
 }
@@ -93,7 +94,7 @@ const lines = computed<Line[]>(() => {
       :class="{ own: isMeasure(l) }"
       :role="isMeasure(l) ? 'button' : undefined"
       :tabindex="isMeasure(l) ? 0 : undefined"
-      :aria-label="isMeasure(l) ? `${l.text}: type another measure for the card` : undefined"
+      :aria-label="isMeasure(l) ? $t('{text}: type another measure for the card', { text: l.text }) : undefined"
       @pointerdown="(e) => isMeasure(l) && e.stopPropagation()"
       @click="typeOver(l)"
       @keydown.enter.prevent="typeOver(l)"

@@ -5,6 +5,7 @@ import type { Schemas } from '@/shared/api/client'
 import type { DesignData, StepData, Unit } from '@/shared/api/document'
 import PaperPatterns from '@/shared/components/PaperPatterns.vue'
 import { valueAt } from '@/shared/values'
+import { called } from '@/shared/words'
 import ActualSizeDialog from './ActualSizeDialog.vue'
 import ArtworkLayers from './ArtworkLayers.vue'
 import BareLines from './BareLines.vue'
@@ -158,7 +159,7 @@ defineExpose({ fit, near, zoom, stepLoupe, turnOver, toggleBare: () => (bare.val
     <svg
       ref="element"
       role="group"
-      :aria-label="`Flat view, ${unit}`"
+      :aria-label="$t('Flat view, {unit}', { unit })"
       @pointerdown="down"
       @pointermove="move"
       @pointerup="up"
@@ -189,9 +190,9 @@ defineExpose({ fit, near, zoom, stepLoupe, turnOver, toggleBare: () => (bare.val
         @choose="(s) => emit('choose', s)"
       />
       <g v-for="p in bare ? [] : panels" :key="p.name" class="panel">
-        <text data-yields="" :x="p.x" :y="p.y">{{ p.name }}</text>
+        <text data-yields="" :x="p.x" :y="p.y">{{ called(p.name) }}</text>
       </g>
-      <path v-if="lost" class="lost" :transform="viewport.transform.value" :d="lost"><title>What the lap costs the figure</title></path>
+      <path v-if="lost" class="lost" :transform="viewport.transform.value" :d="lost"><title>{{ $t('What the lap costs the figure') }}</title></path>
       <FoldMarks v-if="!bare" :folds="flat.folds" :ticks="finished?.ticks ?? []" :viewport="viewport" :unit="unit" />
       <DimensionLines :flat="flat" :document="document" :viewport="viewport" :unit="unit" @type="(t) => (typed = t)" @measure="(axis, mm) => emit('measure', axis, mm)" />
       <g v-if="marked" :key="marked.message" class="marked" :class="marked.severity" :transform="viewport.transform.value">
@@ -250,10 +251,10 @@ defineExpose({ fit, near, zoom, stepLoupe, turnOver, toggleBare: () => (bare.val
     <ActualSizeDialog v-if="measuring" :unit="unit" @close="measuring = false" @take="viewport.zoomTo" />
     <LoupeInset v-if="(finished?.loupe.length && loupeShown) || draggedAt" ref="loupe" :places="finished?.loupe ?? []" :follow="draggedAt" :path="flat.path" :folds="flat.folds" :colour="colour" :unit="unit" :spot="loupePlaces[loupeAt] ?? loupePlaces[0]!" />
     <div class="switches">
-      <button v-if="placed" :aria-pressed="layersShown" @click="layersShown = !layersShown">{{ layersShown ? 'Hide the layers' : 'Show the layers' }}</button>
-      <button v-if="finished?.loupe.length" :aria-pressed="loupeShown" @click="loupeAsked = !loupeShown">{{ loupeShown ? 'Hide the loupe' : 'Show the loupe' }}</button>
+      <button v-if="placed" :aria-pressed="layersShown" @click="layersShown = !layersShown">{{ layersShown ? $t('Hide the layers') : $t('Show the layers') }}</button>
+      <button v-if="finished?.loupe.length" :aria-pressed="loupeShown" @click="loupeAsked = !loupeShown">{{ loupeShown ? $t('Hide the loupe') : $t('Show the loupe') }}</button>
     </div>
-    <p v-if="!flat.path" class="nothing soft">Nothing is built yet. Put a blank or a figure first in the strip below.</p>
+    <p v-if="!flat.path" class="nothing soft">{{ $t('Nothing is built yet. Put a blank or a figure first in the strip below.') }}</p>
   </div>
 </template>
 

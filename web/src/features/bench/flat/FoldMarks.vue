@@ -4,6 +4,7 @@ import { computed } from 'vue'
 import type { Schemas } from '@/shared/api/client'
 import type { Unit } from '@/shared/api/document'
 import { formatLength } from '@/shared/units/lengths'
+import { called, t } from '@/shared/words'
 import type { Viewport } from './useViewport'
 
 type Fold = Schemas['FoldView']
@@ -13,11 +14,11 @@ const props = defineProps<{ folds: readonly Fold[]; ticks: readonly Stroke[]; vi
 const say = (mm: number) => formatLength(mm, props.unit, false)
 const real = computed(() => props.folds.filter((f) => f.folds && !f.inner))
 function words(fold: Fold): string {
-  if (!fold.axis) return fold.name
-  const [low, high, middle] = fold.axis === 'x' ? ['left', 'right', 'centre'] : ['head', 'foot', 'middle']
+  if (!fold.axis) return called(fold.name)
+  const [low, high, middle] = fold.axis === 'x' ? [t('left'), t('right'), t('centre')] : [t('head'), t('foot'), t('middle')]
   // many folds: each one's place from the left or head, the rest is in the scoring table
-  if (real.value.length > 2) return `${fold.name}  ${say(fold.from_left)}`
-  return `${fold.name}  ${say(fold.from_left)} ${low} · ${say(fold.from_right)} ${high} · ${say(fold.from_centre)} ${middle}`
+  if (real.value.length > 2) return `${called(fold.name)}  ${say(fold.from_left)}`
+  return `${called(fold.name)}  ${say(fold.from_left)} ${low} · ${say(fold.from_right)} ${high} · ${say(fold.from_centre)} ${middle}`
 }
 const screen = (s: Stroke) => ({
   x1: props.viewport.toX(s[0]),
@@ -68,7 +69,7 @@ function kind(fold: Fold, direction: string) {
       </template>
       <template v-for="(s, i) in fold.spans" :key="i">
         <line v-if="fold.scores.length <= fold.spans.length" class="span" :class="kind(fold, s.direction)" v-bind="screen(s.stroke)">
-          <title>{{ fold.name }}: {{ s.direction }} as seen from outside, {{ say(length(s.stroke)) }}</title>
+          <title>{{ $t('{name}: {direction} as seen from outside, {stroke}', { name: called(fold.name), direction: called(s.direction), stroke: say(length(s.stroke)) }) }}</title>
         </line>
         <text
           v-if="fold.spans.length > 1 && fold.folds"
@@ -85,10 +86,10 @@ function kind(fold: Fold, direction: string) {
         <line v-for="(s, i) in fold.scores" :key="`d${i}`" class="span" :class="kind(fold, fold.direction)" v-bind="screen(s)" />
       </template>
     </g>
-    <line v-for="(t, i) in ticks" :key="`t${i}`" class="tick" v-bind="screen(t)"><title>Mark for scoring by hand, on the waste</title></line>
-    <g v-for="t in tags" :key="t.fold.name" :transform="`translate(${t.x} ${t.y})`">
-      <rect class="tag" :width="t.width" height="19" rx="4" />
-      <text class="text" x="7" y="13.5">{{ t.text }}</text>
+    <line v-for="(s, i) in ticks" :key="`t${i}`" class="tick" v-bind="screen(s)"><title>{{ $t('Mark for scoring by hand, on the waste') }}</title></line>
+    <g v-for="tag in tags" :key="tag.fold.name" :transform="`translate(${tag.x} ${tag.y})`">
+      <rect class="tag" :width="tag.width" height="19" rx="4" />
+      <text class="text" x="7" y="13.5">{{ tag.text }}</text>
     </g>
   </g>
 </template>

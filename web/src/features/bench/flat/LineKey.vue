@@ -1,20 +1,21 @@
 <script setup lang="ts">
 /** What the lines of the flat view mean: told apart by dash and weight as well as by colour. */
+import { t } from '@/shared/words'
 const LINES = [
-  { mark: 'outer', word: 'cut, outline and windows' },
-  { mark: 'slit', word: 'cut through, nothing taken out' },
-  { mark: 'mountain', word: 'fold towards you' },
-  { mark: 'valley', word: 'fold away from you' },
-  { mark: 'perforate', word: 'perforated' },
-  { mark: 'score', word: 'scored, not folded' },
-  { mark: 'draw', word: 'drawn with a pen' },
-  { mark: 'stitch', word: 'stitches' },
-  { mark: 'prick', word: 'pricked, for a thread' },
+  { mark: 'outer', word: t('cut, outline and windows') },
+  { mark: 'slit', word: t('cut through, nothing taken out') },
+  { mark: 'mountain', word: t('fold towards you') },
+  { mark: 'valley', word: t('fold away from you') },
+  { mark: 'perforate', word: t('perforated') },
+  { mark: 'score', word: t('scored, not folded') },
+  { mark: 'draw', word: t('drawn with a pen') },
+  { mark: 'stitch', word: t('stitches') },
+  { mark: 'prick', word: t('pricked, for a thread') },
 ]
 </script>
 
 <template>
-  <dl class="key" aria-label="Key to the lines">
+  <dl class="key" :aria-label="$t('Key to the lines')">
     <template v-for="l in LINES" :key="l.mark">
       <dt><svg width="52" height="12" aria-hidden="true"><line x1="2" x2="50" y1="6" y2="6" :class="l.mark" /></svg></dt>
       <dd>{{ l.word }}</dd>

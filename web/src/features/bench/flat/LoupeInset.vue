@@ -4,6 +4,7 @@ import { computed, ref, watch } from 'vue'
 import type { Schemas } from '@/shared/api/client'
 import type { Unit } from '@/shared/api/document'
 import { formatLength } from '@/shared/units/lengths'
+import { t } from '@/shared/words'
 import type { Spot } from './useFreePlace'
 
 const props = defineProps<{
@@ -28,7 +29,7 @@ watch(
 const ACROSS_DRAGGED = 16
 const place = computed(() =>
   props.follow
-    ? { ...props.follow, across: ACROSS_DRAGGED, title: 'Under the pointer', value: null }
+    ? { ...props.follow, across: ACROSS_DRAGGED, title: t('Under the pointer'), value: null }
     : (props.places[at.value] ?? null),
 )
 const view = computed(() => {
@@ -54,9 +55,9 @@ defineExpose({ step, show })
     class="loupe"
     :class="{ lying: spot.width > spot.height }"
     :style="{ left: `${spot.left}px`, top: `${spot.top}px`, width: `${spot.width}px`, height: `${spot.height}px` }"
-    aria-label="Loupe"
+    :aria-label="$t('Loupe')"
   >
-    <svg :viewBox="view" :width="SIZE" :height="SIZE" role="img" :aria-label="`Loupe: ${place.title}`">
+    <svg :viewBox="view" :width="SIZE" :height="SIZE" role="img" :aria-label="$t('Loupe: {title}', { title: place.title })">
       <path class="paper" :d="path" :fill="colour" />
       <template v-for="f in folds" :key="f.name">
         <line v-for="(s, i) in f.spans" :key="i" class="fold" :x1="s.stroke[0]" :y1="s.stroke[1]" :x2="s.stroke[2]" :y2="s.stroke[3]" />
@@ -65,11 +66,11 @@ defineExpose({ step, show })
     </svg>
     <div class="words">
       <p>{{ place.title }}<template v-if="place.value !== null">: <strong class="figure">{{ formatLength(place.value ?? 0, unit) }}</strong></template></p>
-      <p class="soft">{{ times }} times, bar {{ bar }} mm</p>
+      <p class="soft">{{ $t('{times} times, bar {bar} mm', { times, bar }) }}</p>
       <p v-if="!follow" class="steps">
-      <button class="plain-button" aria-label="The place before" title="The place before (,)" @click="step(-1)">‹</button>
-      <span class="figure">{{ at + 1 }} of {{ places.length }}</span>
-      <button class="plain-button" aria-label="The next place" title="The next place (.)" @click="step(1)">›</button>
+      <button class="plain-button" :aria-label="$t('The place before')" :title="$t('The place before (,)')" @click="step(-1)">‹</button>
+      <span class="figure">{{ $t('{at} of {n}', { at: at + 1, n: places.length }) }}</span>
+      <button class="plain-button" :aria-label="$t('The next place')" :title="$t('The next place (.)')" @click="step(1)">›</button>
     </p>
     </div>
   </aside>

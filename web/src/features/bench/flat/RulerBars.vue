@@ -2,6 +2,7 @@
 /** Rulers along head and left, from the piece's own top left, in the present unit. */
 import { computed } from 'vue'
 import type { Unit } from '@/shared/api/document'
+import { decimal } from '@/shared/words'
 import type { Viewport } from './useViewport'
 
 const props = defineProps<{ viewport: Viewport; unit: Unit; originX: number; originY: number }>()
@@ -31,7 +32,7 @@ function ticks(origin: number, toPx: (mm: number) => number, extent: number): Ti
     found.push({
       at: toPx(origin + k * minor * mm),
       length: main ? 10 : (2 * k) % every === 0 ? 7 : 4,
-      label: main ? String(Math.round(k * minor * 1000) / 1000) : '',
+      label: main ? decimal(Math.round(k * minor * 1000) / 1000) : '',
     })
   }
   return found

@@ -3,6 +3,7 @@
 import { computed } from 'vue'
 import type { Paper, Unit } from '@/shared/api/document'
 import { formatLength } from '@/shared/units/lengths'
+import { t } from '@/shared/words'
 import type { Viewport } from './useViewport'
 
 const props = defineProps<{ box: readonly number[]; paper: Paper; viewport: Viewport; unit: Unit }>()
@@ -19,7 +20,7 @@ const frame = computed(() => {
 })
 const said = computed(() => {
   const size = [frame.value.wide, frame.value.high].map((v) => formatLength(v, props.unit, false)).join(' × ')
-  return `sheet ${size} ${props.unit}${frame.value.fits ? '' : ', too small'}`
+  return t('sheet {size} {unit}{fits}', { size, unit: props.unit, fits: frame.value.fits ? '' : ', too small' })
 })
 </script>
 

@@ -3,12 +3,13 @@
 import { onMounted, ref } from 'vue'
 import type { Unit } from '@/shared/api/document'
 import { formatLength, LengthError, parseLength } from '@/shared/units/lengths'
+import { decimal } from '@/shared/words'
 import type { Typed } from './typed'
 
 const props = defineProps<{ typed: Typed; unit: Unit }>()
 const emit = defineEmits<{ close: [] }>()
 
-const shown = props.typed.degrees ? String(props.typed.value) : formatLength(props.typed.value, props.unit, false)
+const shown = props.typed.degrees ? decimal(props.typed.value) : formatLength(props.typed.value, props.unit, false)
 const text = ref(props.typed.begun ?? shown)
 const wrong = ref('')
 const field = ref<HTMLInputElement | null>(null)

@@ -5,6 +5,7 @@ import type { Schemas } from '@/shared/api/client'
 import type { Unit } from '@/shared/api/document'
 import { formatLength } from '@/shared/units/lengths'
 import { formatFigure } from '@/shared/units/figures'
+import { called, t } from '@/shared/words'
 
 const props = defineProps<{ shut: Schemas['ClosedView']; unit: Unit }>()
 const all = computed(() => {
@@ -26,16 +27,16 @@ const say = (mm: number) => formatLength(mm, props.unit)
 const words = computed(() => {
   const { shut } = props
   const found = []
-  if (shut.reveal_area > 0.5) found.push({ kind: 'reveal', text: `back seen round the front: ${say(shut.reveal_by)}, ${formatFigure(shut.reveal_area, 'mm2', props.unit)}` })
-  if (shut.out_area > 0.5) found.push({ kind: 'out', text: `front stands out: ${say(shut.out_by)}, ${formatFigure(shut.out_area, 'mm2', props.unit)}` })
-  if (!found.length) found.push({ kind: '', text: 'front and back close flush' })
+  if (shut.reveal_area > 0.5) found.push({ kind: 'reveal', text: t('back seen round the front: {by}, {area}', { by: say(shut.reveal_by), area: formatFigure(shut.reveal_area, 'mm2', props.unit) }) })
+  if (shut.out_area > 0.5) found.push({ kind: 'out', text: t('front stands out: {by}, {area}', { by: say(shut.out_by), area: formatFigure(shut.out_area, 'mm2', props.unit) }) })
+  if (!found.length) found.push({ kind: '', text: t('front and back close flush') })
   return found
 })
 </script>
 
 <template>
   <div class="closed">
-    <svg :viewBox="view" role="img" aria-label="The closed card over its envelope">
+    <svg :viewBox="view" role="img" :aria-label="$t('The closed card over its envelope')">
       <defs>
         <pattern id="hatch-reveal" :width="pitch" :height="pitch" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
           <rect :width="pitch" :height="pitch" class="ground" /><path :d="`M0 0V${pitch}`" class="reveal" />
@@ -50,7 +51,7 @@ const words = computed(() => {
       <path v-if="shut.out" :d="shut.out" fill="url(#hatch-out)" class="part" />
     </svg>
     <p v-for="w in words" :key="w.text" class="word" :class="w.kind">{{ w.text }}</p>
-    <p v-if="shut.envelope_name" class="word soft">over the {{ shut.envelope_name }} envelope, to scale</p>
+    <p v-if="shut.envelope_name" class="word soft">{{ $t('over the {envelope} envelope, to scale', { envelope: called(shut.envelope_name) }) }}</p>
   </div>
 </template>
 

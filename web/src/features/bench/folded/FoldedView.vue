@@ -5,6 +5,7 @@ import { useLocalStorage } from '@vueuse/core'
 import type { Schemas } from '@/shared/api/client'
 import type { Unit } from '@/shared/api/document'
 import { wantsStillness } from '@/shared/motion'
+import { t } from '@/shared/words'
 import type { Seen } from '../commands/useExport'
 import ClosedView from './ClosedView.vue'
 import { anglesAt } from './poses'
@@ -35,11 +36,11 @@ let observer: ResizeObserver | null = null
 
 const folds = computed(() => props.space.folds.length > 0)
 const poses = computed(() => [
-  { key: 'half' as const, label: 'half open', shown: folds.value },
-  { key: 'inside' as const, label: 'inside', shown: folds.value },
-  { key: 'closed' as const, label: 'closed', shown: folds.value },
-  { key: 'standing' as const, label: 'standing', shown: Boolean(props.space.stand) },
-  { key: 'envelope' as const, label: 'envelope', shown: Boolean(props.space.envelope) },
+  { key: 'half' as const, label: t('half open'), shown: folds.value },
+  { key: 'inside' as const, label: t('inside'), shown: folds.value },
+  { key: 'closed' as const, label: t('closed'), shown: folds.value },
+  { key: 'standing' as const, label: t('standing'), shown: Boolean(props.space.stand) },
+  { key: 'envelope' as const, label: t('envelope'), shown: Boolean(props.space.envelope) },
 ])
 const { wanted, wayTo, wayOf, hold, again } = usePosture(() => props.space, pose, opened)
 
@@ -49,7 +50,7 @@ onMounted(async () => {
   try {
     scene.value = new FoldedScene(canvas.value)
   } catch {
-    trouble.value = 'This browser cannot draw the folded view (no WebGL). All else works.'
+    trouble.value = t('This browser cannot draw the folded view (no WebGL). All else works.')
     return
   }
   observer = new ResizeObserver(([entry]) => {
@@ -177,21 +178,21 @@ function key(event: KeyboardEvent) {
 </script>
 
 <template>
-  <section class="folded" :class="{ away }" aria-label="Folded view">
-    <div v-if="space.faces.length" v-arrows class="poses" role="toolbar" aria-label="Poses">
+  <section class="folded" :class="{ away }" :aria-label="$t('Folded view')">
+    <div v-if="space.faces.length" v-arrows class="poses" role="toolbar" :aria-label="$t('Poses')">
       <template v-for="p in poses" :key="p.key">
         <button v-if="p.shown" class="plain-button" :aria-pressed="!over && pose === p.key" @click="strike(p.key)">{{ p.label }}</button>
       </template>
-      <button v-if="shut" class="plain-button" :aria-pressed="over" title="The closed card from its front, over its envelope" @click="over = !over">front</button>
-      <button v-if="away" class="plain-button show" @click="away = false">show the folded card</button>
+      <button v-if="shut" class="plain-button" :aria-pressed="over" :title="$t('The closed card from its front, over its envelope')" @click="over = !over">{{ $t('front') }}</button>
+      <button v-if="away" class="plain-button show" @click="away = false">{{ $t('show the folded card') }}</button>
     </div>
     <div ref="holder" class="holder">
       <canvas
         ref="canvas"
         tabindex="0"
         role="img"
-        aria-label="The folded card; arrow keys turn it, space plays the folding, figures open and shut one fold"
-        title="Drag it to turn it; press a panel, flap or door to open or shut it"
+        :aria-label="$t('The folded card; arrow keys turn it, space plays the folding, figures open and shut one fold')"
+        :title="$t('Drag it to turn it; press a panel, flap or door to open or shut it')"
         @keydown="key"
         @pointerdown="press"
         @pointerup="release"
@@ -199,13 +200,13 @@ function key(event: KeyboardEvent) {
       />
       <ClosedView v-if="over && shut" class="over" :shut="shut" :unit="unit" />
       <p v-if="trouble" class="trouble soft">{{ trouble }}</p>
-      <p v-if="!space.faces.length" class="trouble soft">Nothing to fold yet.</p>
+      <p v-if="!space.faces.length" class="trouble soft">{{ $t('Nothing to fold yet.') }}</p>
     </div>
     <div class="slider">
-      <button class="plain-button play" :disabled="!folds" :aria-label="playing ? 'Stop' : 'Play the folding'" :title="playing ? 'Stop' : 'Play the folding'" @click="play">
+      <button class="plain-button play" :disabled="!folds" :aria-label="playing ? $t('Stop') : $t('Play the folding')" :title="playing ? $t('Stop') : $t('Play the folding')" @click="play">
         <svg viewBox="0 0 16 16" aria-hidden="true"><path :d="playing ? 'M3 3h10v10H3z' : 'M3 2l11 6-11 6z'" /></svg>
       </button>
-      <span class="soft">closed</span>
+      <span class="soft">{{ $t('closed') }}</span>
       <ElSlider
         :model-value="opened"
         :min="0"
@@ -213,24 +214,24 @@ function key(event: KeyboardEvent) {
         :step="0.005"
         :show-tooltip="false"
         :disabled="!folds"
-        aria-label="How far it is opened"
+        :aria-label="$t('How far it is opened')"
         @input="(v: number | number[]) => slide(Number(v))"
       />
-      <span class="soft">flat</span>
-      <label v-if="space.layers.length" class="apart" title="Layers stand off from each other, in their order">
-        <span class="soft">apart</span>
-        <input v-model.number="apart" type="range" min="0" max="20" step="0.5" aria-label="Taken apart" />
+      <span class="soft">{{ $t('flat') }}</span>
+      <label v-if="space.layers.length" class="apart" :title="$t('Layers stand off from each other, in their order')">
+        <span class="soft">{{ $t('apart') }}</span>
+        <input v-model.number="apart" type="range" min="0" max="20" step="0.5" :aria-label="$t('Taken apart')" />
       </label>
       <ElDropdown v-if="scene && space.faces.length" trigger="click" placement="top-end" @command="savePicture">
-        <button class="plain-button picture" title="A picture of the card as it is seen here">picture</button>
+        <button class="plain-button picture" :title="$t('A picture of the card as it is seen here')">{{ $t('picture') }}</button>
         <template #dropdown>
           <ElDropdownMenu>
-            <ElDropdownItem command="png">PNG, 4,000 pixels</ElDropdownItem>
-            <ElDropdownItem command="svg">SVG</ElDropdownItem>
+            <ElDropdownItem command="png">{{ $t('PNG, 4,000 pixels') }}</ElDropdownItem>
+            <ElDropdownItem command="svg">{{ $t('SVG') }}</ElDropdownItem>
           </ElDropdownMenu>
         </template>
       </ElDropdown>
-      <button class="plain-button picture" title="Fold this away: more room for the step and the readings" @click="away = true">hide</button>
+      <button class="plain-button picture" :title="$t('Fold this away: more room for the step and the readings')" @click="away = true">{{ $t('hide') }}</button>
     </div>
   </section>
 </template>

@@ -63,46 +63,46 @@ async function find() {
 </script>
 
 <template>
-  <ElDialog v-model="open" title="Aim at a figure" width="900px" align-center @closed="emit('close')">
-    <p v-if="!figures.length" class="soft" aria-busy="true">Measuring the card …</p>
+  <ElDialog v-model="open" :title="$t('Aim at a figure')" width="900px" align-center @closed="emit('close')">
+    <p v-if="!figures.length" class="soft" aria-busy="true">{{ $t('Measuring the card …') }}</p>
     <form v-else class="wish" @submit.prevent="find">
-      <ElSelect v-model="chosen" aria-label="Figure" class="figure-of">
+      <ElSelect v-model="chosen" :aria-label="$t('Figure')" class="figure-of">
         <ElOption v-for="f in figures" :key="f.key" :value="f.key" :label="`${f.title}, ${formatFigure(f.value, f.unit, unit)}`" />
       </ElSelect>
-      <ElRadioGroup v-model="relation" aria-label="Is to be">
-        <ElRadioButton value="least">at least</ElRadioButton>
-        <ElRadioButton value="exactly">exactly</ElRadioButton>
-        <ElRadioButton value="most">at most</ElRadioButton>
+      <ElRadioGroup v-model="relation" :aria-label="$t('Is to be')">
+        <ElRadioButton value="least">{{ $t('at least') }}</ElRadioButton>
+        <ElRadioButton value="exactly">{{ $t('exactly') }}</ElRadioButton>
+        <ElRadioButton value="most">{{ $t('at most') }}</ElRadioButton>
       </ElRadioGroup>
-      <LengthInput v-if="(one?.unit ?? 'mm') === 'mm'" :model-value="target" :unit="unit" label="Aim" @update:model-value="(v) => (target = v)" />
-      <NumberInput v-else :model-value="target / PER_UNIT" :whole="false" :suffix="one?.unit === 'g' ? 'g' : unit === 'in' ? 'in²' : 'mm²'" label="Aim" :min="0" :max="1e7" @update:model-value="(v) => (target = v * PER_UNIT)" />
-      <ElButton v-if="busy" @click="stop?.abort()">Stop</ElButton>
-      <ElButton v-else type="primary" native-type="submit">Find the values</ElButton>
+      <LengthInput v-if="(one?.unit ?? 'mm') === 'mm'" :model-value="target" :unit="unit" :label="$t('Aim')" @update:model-value="(v) => (target = v)" />
+      <NumberInput v-else :model-value="target / PER_UNIT" :whole="false" :suffix="one?.unit === 'g' ? 'g' : unit === 'in' ? 'in²' : 'mm²'" :label="$t('Aim')" :min="0" :max="1e7" @update:model-value="(v) => (target = v * PER_UNIT)" />
+      <ElButton v-if="busy" @click="stop?.abort()">{{ $t('Stop') }}</ElButton>
+      <ElButton v-else type="primary" native-type="submit">{{ $t('Find the values') }}</ElButton>
     </form>
-    <div v-if="busy" class="progress" role="progressbar" aria-label="Solving" />
+    <div v-if="busy" class="progress" role="progressbar" :aria-label="$t('Solving')" />
     <template v-if="found && one">
-      <p v-if="found.met" class="good">It is so already: {{ one.title }} is {{ said(found.now ?? 0) }}.</p>
-      <p v-else-if="!found.proposals.length" class="soft">No single value changes {{ one.title.toLowerCase() }} towards that.</p>
-      <p v-else-if="!found.proposals.some((p) => p.met)" class="soft">It cannot be reached by one value alone. These come nearest.</p>
+      <p v-if="found.met" class="good">{{ $t('It is so already: {title} is {now}.', { title: one.title, now: said(found.now ?? 0) }) }}</p>
+      <p v-else-if="!found.proposals.length" class="soft">{{ $t('No single value changes “{figure}” towards that.', { figure: one.title }) }}</p>
+      <p v-else-if="!found.proposals.some((p) => p.met)" class="soft">{{ $t('It cannot be reached by one value alone. These come nearest.') }}</p>
       <div class="proposals">
         <button v-for="(p, i) in found.proposals" :key="i" class="plain-button proposal" @click="emit('take', p, keep)">
           <span class="picture"><PathPicture v-if="p.picture" :path="p.picture.path" :box="p.picture.box" :folds="p.picture.folds" :perforated="p.picture.perforated" :drawn="p.picture.drawn" :colour="colour" /></span>
           <strong>{{ p.title }}</strong>
           <span class="figure">{{ value(p, p.before) }} → {{ value(p, p.value) }}</span>
           <span :class="p.met ? 'good' : 'bad'">{{ one.title }} {{ said(p.figure) }}</span>
-          <span class="soft">closed {{ formatMeasures(p.closed, 'mm', unit) }}</span>
+          <span class="soft">{{ $t('closed {closed}', { closed: formatMeasures(p.closed, 'mm', unit) }) }}</span>
           <span v-for="w in p.worse" :key="w" class="bad small">{{ w }}</span>
         </button>
       </div>
     </template>
     <template #footer>
-      <span class="keep"><ElCheckbox v-model="keep">Keep the aim: it is reached again when something changes</ElCheckbox></span>
-      <ElButton @click="open = false">Close</ElButton>
+      <span class="keep"><ElCheckbox v-model="keep">{{ $t('Keep the aim: it is reached again when something changes') }}</ElCheckbox></span>
+      <ElButton @click="open = false">{{ $t('Close') }}</ElButton>
     </template>
-    <ul v-if="kept.length" class="kept" aria-label="Kept aims">
+    <ul v-if="kept.length" class="kept" :aria-label="$t('Kept aims')">
       <li v-for="k in kept" :key="k.index">
-        <span>{{ k.title }} {{ k.relation === 'least' ? 'at least' : k.relation === 'most' ? 'at most' : '' }} {{ formatFigure(k.target, 'mm', unit) }}</span>
-        <ElButton size="small" text @click="emit('forget', k.index)">Let it go</ElButton>
+        <span>{{ k.title }} {{ k.relation === 'least' ? $t('at least') : k.relation === 'most' ? $t('at most') : '' }} {{ formatFigure(k.target, 'mm', unit) }}</span>
+        <ElButton size="small" text @click="emit('forget', k.index)">{{ $t('Let it go') }}</ElButton>
       </li>
     </ul>
   </ElDialog>

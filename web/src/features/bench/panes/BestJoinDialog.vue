@@ -9,6 +9,7 @@ import NumberInput from '@/shared/components/NumberInput.vue'
 import { tellError } from '@/shared/messages'
 import { formatFigure, formatMeasures } from '@/shared/units/figures'
 import { formatLength } from '@/shared/units/lengths'
+import { decimal, t } from '@/shared/words'
 
 const props = defineProps<{ document: DesignData; piece: string; curve: Schemas['LapCurve']; unit: Unit; colour: string }>()
 const emit = defineEmits<{ close: []; take: [join: Schemas['JoinView']] }>()
@@ -44,38 +45,38 @@ async function find() {
 onMounted(find)
 watch([loss, mostLap, mostTurn, spans], find)
 const say = (mm: number) => formatLength(mm, props.unit)
-const turned = (degrees: number) => (degrees ? `turned ${Math.abs(degrees)}° ${degrees > 0 ? 'clockwise' : 'the other way'}` : 'not turned')
+const turned = (degrees: number) => (degrees ? degrees > 0 ? t('turned {degrees}° clockwise', { degrees: decimal(degrees) }) : t('turned {degrees}° the other way', { degrees: decimal(-degrees) }) : t('not turned'))
 </script>
 
 <template>
-  <ElDialog v-model="open" title="Find the best join" width="940px" align-center @closed="emit('close')">
+  <ElDialog v-model="open" :title="$t('Find the best join')" width="940px" align-center @closed="emit('close')">
     <div class="wish">
-      <span>Each half may lose</span>
-      <NumberInput :model-value="loss" :whole="false" :suffix="unit === 'in' ? 'in²' : 'mm²'" label="Loss accepted" :min="0.0002" :max="100000" @update:model-value="(v) => (loss = v)" />
-      <span>Lap at most</span>
-      <LengthInput :model-value="mostLap" :unit="unit" label="Lap at most" :min="0.1" :max="1000" @update:model-value="(v) => (mostLap = v)" />
-      <span>Turned by at most</span>
-      <NumberInput :model-value="mostTurn" :whole="false" suffix="°" label="Turn at most" :min="0" :max="180" @update:model-value="(v) => (mostTurn = v)" />
-      <span>Spans</span>
-      <ElSelect v-model="spans" aria-label="Spans" class="spans">
-        <ElOption :value="0" label="any number" />
-        <ElOption v-for="n in 6" :key="n" :value="n" :label="n === 1 ? 'one' : String(n)" />
+      <span>{{ $t('Each half may lose') }}</span>
+      <NumberInput :model-value="loss" :whole="false" :suffix="unit === 'in' ? 'in²' : 'mm²'" :label="$t('Loss accepted')" :min="0.0002" :max="100000" @update:model-value="(v) => (loss = v)" />
+      <span>{{ $t('Lap at most') }}</span>
+      <LengthInput :model-value="mostLap" :unit="unit" :label="$t('Lap at most')" :min="0.1" :max="1000" @update:model-value="(v) => (mostLap = v)" />
+      <span>{{ $t('Turned by at most') }}</span>
+      <NumberInput :model-value="mostTurn" :whole="false" suffix="°" :label="$t('Turn at most')" :min="0" :max="180" @update:model-value="(v) => (mostTurn = v)" />
+      <span>{{ $t('Spans') }}</span>
+      <ElSelect v-model="spans" :aria-label="$t('Spans')" class="spans">
+        <ElOption :value="0" :label="$t('any number')" />
+        <ElOption v-for="n in 6" :key="n" :value="n" :label="n === 1 ? $t('one') : String(n)" />
       </ElSelect>
-      <span class="soft now">Now: lap {{ say(curve.lap) }}, hinge {{ say(curve.hinge) }}, {{ formatFigure(curve.loss, 'mm2', unit) }} lost.</span>
+      <span class="soft now">{{ $t('Now: lap {lap}, hinge {hinge}, {loss} lost.', { lap: say(curve.lap), hinge: say(curve.hinge), loss: formatFigure(curve.loss, 'mm2', unit) }) }}</span>
     </div>
     <div class="joins" :aria-busy="busy">
       <button v-for="(j, i) in joins" :key="i" class="plain-button join" @click="emit('take', j)">
         <span class="picture"><PathPicture v-if="j.picture" :path="j.picture.path" :box="j.picture.box" :folds="j.picture.folds" :perforated="j.picture.perforated" :drawn="j.picture.drawn" :colour="colour" /></span>
-        <strong class="figure">hinge {{ say(j.hinge) }}</strong>
-        <span>{{ j.spans === 1 ? 'one span' : `${j.spans} spans` }}, lap {{ say(j.lap) }}</span>
-        <span class="soft">{{ turned(j.turn_deg) }}, {{ formatFigure(j.loss, 'mm2', unit) }} lost</span>
-        <span class="soft">closed {{ formatMeasures(j.closed, 'mm', unit) }}<template v-if="j.room !== null">, <span :class="{ bad: j.room < 0 }">room {{ say(j.room) }}</span></template></span>
-        <span class="soft" :class="{ bad: j.stands !== null && j.stands < 0 }">{{ j.stands === null ? 'does not stand' : j.stands < 0 ? 'falls over' : `stands safe by ${say(j.stands)}` }}</span>
-        <span class="take">Take it</span>
+        <strong class="figure">{{ $t('hinge {hinge}', { hinge: say(j.hinge) }) }}</strong>
+        <span>{{ $t('one span, lap {lap} | {n} spans, lap {lap}', { n: j.spans, lap: say(j.lap) }, j.spans) }}</span>
+        <span class="soft">{{ $t('{turned}, {loss} lost', { turned: turned(j.turn_deg), loss: formatFigure(j.loss, 'mm2', unit) }) }}</span>
+        <span class="soft">{{ $t('closed {closed}', { closed: formatMeasures(j.closed, 'mm', unit) }) }}<template v-if="j.room !== null">, <span :class="{ bad: j.room < 0 }">{{ $t('room {room}', { room: say(j.room) }) }}</span></template></span>
+        <span class="soft" :class="{ bad: j.stands !== null && j.stands < 0 }">{{ j.stands === null ? $t('does not stand') : j.stands < 0 ? $t('falls over') : $t('stands safe by {stands}', { stands: say(j.stands) }) }}</span>
+        <span class="take">{{ $t('Take it') }}</span>
       </button>
-      <p v-if="!joins.length && !busy" class="soft">Nothing joins the halves so in a span of {{ say(6) }} or more.</p>
+      <p v-if="!joins.length && !busy" class="soft">{{ $t('Nothing joins the halves so in a span of {least} or more.', { least: say(6) }) }}</p>
     </div>
-    <p class="soft">The longest hinge first. Spans under {{ say(6) }} tear and are not counted.</p>
+    <p class="soft">{{ $t('The longest hinge first. Spans under {least} tear and are not counted.', { least: say(6) }) }}</p>
   </ElDialog>
 </template>
 

@@ -11,7 +11,7 @@ const MARKS = { error: '✕', warning: '△', note: '○' }
 <template>
   <ul v-if="findings.length" class="checks">
     <li v-for="(f, i) in findings" :key="`${f.code}-${f.step}-${i}`" :class="[f.severity, { marked: marked === f }]">
-      <button class="plain-button text" :aria-pressed="marked === f" title="Show the place" @click="emit('mark', marked === f ? null : f)">
+      <button class="plain-button text" :aria-pressed="marked === f" :title="$t('Show the place')" @click="emit('mark', marked === f ? null : f)">
         <span class="mark" :aria-label="f.severity">{{ MARKS[f.severity] }}</span>
         <span>
           {{ f.message }}
@@ -24,7 +24,7 @@ const MARKS = { error: '✕', warning: '△', note: '○' }
       </span>
     </li>
   </ul>
-  <p v-else class="good"><span aria-hidden="true">✓</span> All checks passed.</p>
+  <p v-else class="good"><span aria-hidden="true">✓</span> {{ $t('All checks passed.') }}</p>
 </template>
 
 <style scoped>

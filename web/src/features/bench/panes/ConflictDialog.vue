@@ -4,12 +4,12 @@ const emit = defineEmits<{ mine: []; theirs: []; both: [] }>()
 </script>
 
 <template>
-  <ElDialog :model-value="true" title="Two versions of this card" width="460" :close-on-click-modal="false" :show-close="false" :close-on-press-escape="false">
-    <p>It was changed elsewhere since you opened it. Nothing has been overwritten; both versions are kept.</p>
+  <ElDialog :model-value="true" :title="$t('Two versions of this card')" width="460" :close-on-click-modal="false" :show-close="false" :close-on-press-escape="false">
+    <p>{{ $t('It was changed elsewhere since you opened it. Nothing has been overwritten; both versions are kept.') }}</p>
     <div class="choices">
-      <ElButton type="primary" @click="emit('both')">Keep both: mine becomes a card of its own</ElButton>
-      <ElButton @click="emit('mine')">Go on with mine</ElButton>
-      <ElButton @click="emit('theirs')">Go on with the other one (undo brings mine back)</ElButton>
+      <ElButton type="primary" @click="emit('both')">{{ $t('Keep both: mine becomes a card of its own') }}</ElButton>
+      <ElButton @click="emit('mine')">{{ $t('Go on with mine') }}</ElButton>
+      <ElButton @click="emit('theirs')">{{ $t('Go on with the other one (undo brings mine back)') }}</ElButton>
     </div>
   </ElDialog>
 </template>

@@ -67,9 +67,9 @@ const off = computed(() => {
 </script>
 
 <template>
-  <ElDialog v-model="open" title="Cut files" width="860px" align-center @closed="emit('close')">
+  <ElDialog v-model="open" :title="$t('Cut files')" width="860px" align-center @closed="emit('close')">
     <form id="cut-files" class="export" @submit.prevent="save">
-      <div v-arrows class="formats" role="radiogroup" aria-label="Format">
+      <div v-arrows class="formats" role="radiogroup" :aria-label="$t('Format')">
         <button
           v-for="f in formats"
           :key="f.extension"
@@ -87,24 +87,24 @@ const off = computed(() => {
         <FieldControl v-for="f in fields" :key="f.name" :field="f" :value="chosen[f.name]" @change="(v) => (chosen[f.name] = v)" />
       </div>
       <section v-if="errors.length" class="wrong" role="alert">
-        <h3>{{ errors.length === 1 ? 'One thing will go wrong:' : `${errors.length} things will go wrong:` }}</h3>
+        <h3>{{ errors.length === 1 ? $t('One thing will go wrong:') : $t('{n} things will go wrong:', { n: errors.length }) }}</h3>
         <ul>
           <li v-for="(f, i) in errors.slice(0, 6)" :key="i">
             <FindingPicture v-if="picture && f.piece === piece" :finding="f" :picture="picture" :colour="colour" />
             <span>{{ f.message }} <span class="soft">{{ f.where }}</span></span>
           </li>
         </ul>
-        <p v-if="errors.length > 6" class="soft">And {{ errors.length - 6 }} more, under “Checks”.</p>
+        <p v-if="errors.length > 6" class="soft">{{ $t('And {errors} more, under “Checks”.', { errors: errors.length - 6 }) }}</p>
       </section>
       <p v-if="warnings.length" class="soft">
-        {{ warnings.length === 1 ? 'One warning stands' : `${warnings.length} warnings stand` }}: {{ warnings.slice(0, 3).map((f) => f.message).join(' ') }}
+        {{ warnings.length === 1 ? $t('One warning stands') : $t('{n} warnings stand', { n: warnings.length }) }}: {{ warnings.slice(0, 3).map((f) => f.message).join(' ') }}
       </p>
-      <p v-if="off.length" class="soft">Switched off, and not in the file: {{ off.join(', ') }}.</p>
+      <p v-if="off.length" class="soft">{{ $t('Switched off, and not in the file: {off}.', { off: off.join(', ') }) }}</p>
     </form>
     <template #footer>
-      <ElButton text class="itself" title="To open it again here or elsewhere" @click="emit('design')">Save the design itself</ElButton>
-      <ElButton @click="open = false">Close</ElButton>
-      <ElButton type="primary" native-type="submit" form="cut-files" autofocus :loading="busy">{{ errors.length ? 'Save all the same' : 'Save' }}</ElButton>
+      <ElButton text class="itself" :title="$t('To open it again here or elsewhere')" @click="emit('design')">{{ $t('Save the design itself') }}</ElButton>
+      <ElButton @click="open = false">{{ $t('Close') }}</ElButton>
+      <ElButton type="primary" native-type="submit" form="cut-files" autofocus :loading="busy">{{ errors.length ? $t('Save all the same') : $t('Save') }}</ElButton>
     </template>
   </ElDialog>
 </template>

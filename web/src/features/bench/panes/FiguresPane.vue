@@ -3,6 +3,7 @@
 import { computed, ref } from 'vue'
 import type { Schemas } from '@/shared/api/client'
 import type { Envelope, Unit } from '@/shared/api/document'
+import { t } from '@/shared/words'
 import ChecksPane from './ChecksPane.vue'
 import { useLocalStorage } from '@vueuse/core'
 import { useCourse } from '@/features/help'
@@ -19,9 +20,9 @@ const emit = defineEmits<{ mark: [finding: Schemas['FindingView'] | null]; mend:
 
 const tab = ref<'readings' | 'folds' | 'checks'>('readings')
 const tabs = [
-  { key: 'readings', label: 'Readings' },
-  { key: 'folds', label: 'Folds' },
-  { key: 'checks', label: 'Checks' },
+  { key: 'readings', label: t('Readings') },
+  { key: 'folds', label: t('Folds') },
+  { key: 'checks', label: t('Checks') },
 ] as const
 const course = useCourse()
 const away = useLocalStorage('stileblade.bench.figures.away', false)
@@ -37,17 +38,17 @@ const warnings = computed(() => findings.value.some((f) => f.severity === 'warni
 
 <template>
   <div class="figures" :class="{ away }">
-    <SplitBar v-if="!away" sizes="figures" label="Height of the readings" />
+    <SplitBar v-if="!away" sizes="figures" :label="$t('Height of the readings')" />
     <div class="head">
       <div v-arrows class="tabs" role="tablist">
-        <button v-for="t in tabs" :key="t.key" class="plain-button" role="tab" :aria-selected="tab === t.key" :class="{ chosen: tab === t.key }" @click="show(t.key)">
-          {{ t.label }}
-          <span v-if="t.key === 'checks'" class="count" :class="{ error: errors, warning: !errors && warnings }">{{ findings.length ? findings.length : '✓' }}</span>
+        <button v-for="own in tabs" :key="own.key" class="plain-button" role="tab" :aria-selected="tab === own.key" :class="{ chosen: tab === own.key }" @click="show(own.key)">
+          {{ own.label }}
+          <span v-if="own.key === 'checks'" class="count" :class="{ error: errors, warning: !errors && warnings }">{{ findings.length ? findings.length : '✓' }}</span>
         </button>
       </div>
-      <button class="plain-button hide" :title="away ? 'Show them again' : 'Fold them away: more room for the step'" @click="away = !away">{{ away ? 'show' : 'fold away' }}</button>
+      <button class="plain-button hide" :title="away ? $t('Show them again') : $t('Fold them away: more room for the step')" @click="away = !away">{{ away ? $t('show') : $t('fold away') }}</button>
     </div>
-    <div v-if="!away" class="scroll" tabindex="0" role="group" aria-label="Figures of the card">
+    <div v-if="!away" class="scroll" tabindex="0" role="group" :aria-label="$t('Figures of the card')">
       <ReadingsPane v-if="tab === 'readings'" :readings="rest.readings" :envelopes="rest.envelopes" :unit="unit" @envelope="(e) => emit('envelope', e)" @aim="(f) => emit('aim', f)" />
       <FoldsPane v-else-if="tab === 'folds'" :scoring="rest.scoring" :shut="rest.shut" :shaped="rest.ticks.length > 0" :unit="unit" />
       <ChecksPane v-else :findings="findings" :marked="marked" @mark="(f) => emit('mark', f)" @mend="(m) => emit('mend', m)" />

@@ -4,6 +4,7 @@ import { computed } from 'vue'
 import type { Schemas } from '@/shared/api/client'
 import type { Unit } from '@/shared/api/document'
 import { formatLength } from '@/shared/units/lengths'
+import { t } from '@/shared/words'
 
 const props = defineProps<{
   scoring: readonly Schemas['ScoreRow'][]
@@ -11,31 +12,32 @@ const props = defineProps<{
   shaped: boolean
   unit: Unit
 }>()
+const WAYS: Record<string, string> = { mountain: t('mountain'), valley: t('valley') }
 const mm = (value: number) => formatLength(value, 'mm', false)
-const off = (value: number) => (Math.abs(value) < 0.0005 ? 'exact' : `${value > 0 ? '+' : '−'}${formatLength(Math.abs(value), 'mm')}`)
-const edges = computed(() => [...new Set(props.scoring.map((r) => r.edge))].join(' or '))
+const off = (value: number) => (Math.abs(value) < 0.0005 ? t('exact') : `${value > 0 ? '+' : '−'}${formatLength(Math.abs(value), 'mm')}`)
+const edges = computed(() => [...new Set(props.scoring.map((r) => r.edge))].join(` ${t('or')} `))
 </script>
 
 <template>
   <div class="folds">
-    <section v-if="shut && shut.layers.length > 1" aria-label="Layers">
-      <h3>Closed, from front to back</h3>
+    <section v-if="shut && shut.layers.length > 1" :aria-label="$t('Layers')">
+      <h3>{{ $t('Closed, from front to back') }}</h3>
       <ol class="layers">
         <li v-for="(l, i) in shut.layers" :key="i">
-          <span class="mark" :class="{ turned: l.turned }" />{{ l.panel }}<span class="soft">{{ l.turned ? ' inside towards you' : ' outside towards you' }}</span>
+          <span class="mark" :class="{ turned: l.turned }" />{{ l.panel }}<span class="soft">{{ l.turned ? $t(' inside towards you') : $t(' outside towards you') }}</span>
         </li>
       </ol>
     </section>
-    <section v-if="scoring.length" aria-label="Scoring by hand">
-      <h3>Scoring by hand, from the piece’s {{ edges }} edge, as in the flat view and the files</h3>
+    <section v-if="scoring.length" :aria-label="$t('Scoring by hand')">
+      <h3>{{ $t('Scoring by hand, from the piece’s {edges} edge, as in the flat view and the files', { edges }) }}</h3>
       <table>
         <thead>
-          <tr><th>No.</th><th>Crease</th><th>mm</th><th>in, nearest 1/16</th><th>off</th><th>Scored from</th></tr>
+          <tr><th>{{ $t('No.') }}</th><th>{{ $t('Crease') }}</th><th>mm</th><th>{{ $t('in, nearest 1/16') }}</th><th>{{ $t('off') }}</th><th>{{ $t('Scored from') }}</th></tr>
         </thead>
         <tbody>
           <tr v-for="r in scoring" :key="r.order">
             <td class="figure">{{ r.order }}</td>
-            <td>{{ r.fold }}, {{ r.made === 'perforate' ? 'perforated' : r.direction }}</td>
+            <td>{{ r.fold }}, {{ r.made === 'perforate' ? $t('perforated') : WAYS[r.direction] ?? r.direction }}</td>
             <td class="figure">{{ mm(r.distance) }}</td>
             <td class="figure">{{ r.sixteenths }}</td>
             <td class="figure soft">{{ off(r.error) }}</td>
@@ -43,9 +45,9 @@ const edges = computed(() => [...new Set(props.scoring.map((r) => r.edge))].join
           </tr>
         </tbody>
       </table>
-      <p v-if="shaped" class="soft">Ticks on the waste beside the outline mark where creases of a shaped edge begin.</p>
+      <p v-if="shaped" class="soft">{{ $t('Ticks on the waste beside the outline mark where creases of a shaped edge begin.') }}</p>
     </section>
-    <p v-else class="soft">There is no crease to score.</p>
+    <p v-else class="soft">{{ $t('There is no crease to score.') }}</p>
   </div>
 </template>
 

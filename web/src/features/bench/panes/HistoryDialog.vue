@@ -7,6 +7,7 @@ import { answer, client, type Schemas } from '@/shared/api/client'
 import type { DesignData, Unit } from '@/shared/api/document'
 import { ApiError } from '@/shared/api/errors'
 import { askText, tell, tellError } from '@/shared/messages'
+import { language, t } from '@/shared/words'
 import VersionCard from './VersionCard.vue'
 
 const props = defineProps<{ id: number; unit: Unit }>()
@@ -37,7 +38,7 @@ onMounted(async () => {
 const days = computed(() => {
   const found = new Map<string, Version[]>()
   for (const version of (versions.value ?? []).slice(0, shown.value)) {
-    const day = new Date(version.saved).toLocaleDateString([], { dateStyle: 'full' })
+    const day = new Date(version.saved).toLocaleDateString(language(), { dateStyle: 'full' })
     found.set(day, [...(found.get(day) ?? []), version])
   }
   return [...found]
@@ -52,7 +53,7 @@ async function take(version: Version) {
   }
 }
 async function name(version: Version) {
-  const text = await askText('Name this moment', 'It is kept for ever then', version.name)
+  const text = await askText(t('Name this moment'), t('It is kept for ever then'), version.name)
   if (text === null) return
   try {
     const named = await answer(client.PATCH('/api/designs/{number}/versions/{kept}', { ...pathOf(version), body: { name: text } }))
@@ -67,7 +68,7 @@ async function makeDesign(version: Version) {
     const made = await answer(client.POST('/api/designs/{number}/versions/{kept}/design', pathOf(version)))
     open.value = false
     await router.push({ name: 'bench', params: { id: made.id } })
-    tell('It is a design of its own now.')
+    tell(t('It is a design of its own now.'))
   } catch (error) {
     tellError(error)
   }
@@ -75,10 +76,10 @@ async function makeDesign(version: Version) {
 </script>
 
 <template>
-  <ElDialog v-model="open" title="History" width="920" top="5vh" @closed="emit('close')">
+  <ElDialog v-model="open" :title="$t('History')" width="920" top="5vh" @closed="emit('close')">
     <p v-if="trouble" role="alert">{{ trouble }}</p>
-    <p v-else-if="!versions" class="soft" aria-busy="true">Looking …</p>
-    <p v-else-if="!versions.length" class="soft">There is no earlier moment yet: each time the card is saved, the one before it is kept.</p>
+    <p v-else-if="!versions" class="soft" aria-busy="true">{{ $t('Looking …') }}</p>
+    <p v-else-if="!versions.length" class="soft">{{ $t('There is no earlier moment yet: each time the card is saved, the one before it is kept.') }}</p>
     <div v-else class="history">
       <div class="moments">
         <section v-for="[day, rows] in days" :key="day">
@@ -87,19 +88,19 @@ async function makeDesign(version: Version) {
             <VersionCard v-for="v in rows" :id="id" :key="v.kept" :version="v" :chosen="chosen?.kept === v.kept" @choose="chosen = v" />
           </div>
         </section>
-        <ElButton v-if="versions.length > shown" text @click="shown += SHOWN">{{ versions.length - shown }} earlier ones …</ElButton>
+        <ElButton v-if="versions.length > shown" text @click="shown += SHOWN">{{ $t('{n} earlier ones …', { n: versions.length - shown }) }}</ElButton>
       </div>
       <div class="beside">
-        <h3>Then</h3>
+        <h3>{{ $t('Then') }}</h3>
         <VersionCard v-if="chosen" :id="id" :key="chosen.kept" :version="chosen" large :unit="unit" />
-        <h3>As last saved</h3>
+        <h3>{{ $t('As last saved') }}</h3>
         <VersionCard :id="id" :summary="today" large :unit="unit" />
         <div v-if="chosen" class="acts">
-          <ElButton type="primary" @click="take(chosen)">Go back to it</ElButton>
-          <ElButton @click="name(chosen)">{{ chosen.name ? 'Rename' : 'Name it' }}</ElButton>
-          <ElButton @click="makeDesign(chosen)">Make a design of it</ElButton>
+          <ElButton type="primary" @click="take(chosen)">{{ $t('Go back to it') }}</ElButton>
+          <ElButton @click="name(chosen)">{{ chosen.name ? $t('Rename') : $t('Name it') }}</ElButton>
+          <ElButton @click="makeDesign(chosen)">{{ $t('Make a design of it') }}</ElButton>
         </div>
-        <p class="soft note">Going back is a change like any other: undo brings the present card again.</p>
+        <p class="soft note">{{ $t('Going back is a change like any other: undo brings the present card again.') }}</p>
       </div>
     </div>
   </ElDialog>

@@ -38,7 +38,7 @@ const emit = defineEmits<{
 
 <template>
   <div class="in-hand">
-    <SplitBar sizes="folded" label="Height of the folded view" />
+    <SplitBar sizes="folded" :label="$t('Height of the folded view')" />
     <StepBar :step="step" :index="index" :count="piece.steps.length" @act="(a) => emit('act', a)" />
     <div class="scroll" tabindex="-1">
       <StepPane

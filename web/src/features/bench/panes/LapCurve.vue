@@ -71,21 +71,21 @@ function key(event: KeyboardEvent) {
 <template>
   <figure class="lap-curve">
     <figcaption>
-      <span>Hinge <strong class="figure">{{ say(here.hinge) }}</strong>
-        <span v-if="Math.abs(curve.finished - curve.hinge) > 0.01" class="soft" title="What later steps weld on and take away counts"> {{ say(curve.finished) }} in the end</span>
+      <span>{{ $t('Hinge') }} <strong class="figure">{{ say(here.hinge) }}</strong>
+        <span v-if="Math.abs(curve.finished - curve.hinge) > 0.01" class="soft" :title="$t('What later steps weld on and take away counts')"> {{ $t('{finished} in the end', { finished: say(curve.finished) }) }}</span>
       </span>
-      <span class="loss">lost of each half <strong class="figure">{{ formatFigure(here.loss, 'mm2', unit) }}</strong></span>
+      <span class="loss">{{ $t('lost of each half') }} <strong class="figure">{{ formatFigure(here.loss, 'mm2', unit) }}</strong></span>
     </figcaption>
     <svg
       ref="svg"
       :viewBox="`0 0 ${W} ${H}`"
       role="slider"
       tabindex="0"
-      aria-label="Lap along the hinge curve"
+      :aria-label="$t('Lap along the hinge curve')"
       :aria-valuenow="lap"
       aria-valuemin="0"
       :aria-valuemax="most"
-      :aria-valuetext="`lap ${say(lap)}, hinge ${say(here.hinge)}`"
+      :aria-valuetext="$t('lap {lap}, hinge {hinge}', { lap: say(lap), hinge: say(here.hinge) })"
       @pointerdown="down"
       @pointermove="move"
       @pointerup="up"
@@ -97,7 +97,7 @@ function key(event: KeyboardEvent) {
       <path class="hinge" :d="hinge" />
       <line class="at" :x1="toX(Math.min(lap, most))" :x2="toX(Math.min(lap, most))" :y1="PAD.top - 8" :y2="H - PAD.bottom" />
       <circle class="dot" :cx="toX(Math.min(lap, most))" :cy="toY(here.hinge / highest)" r="5" />
-      <text :x="PAD.left" :y="H - 5">lap 0</text>
+      <text :x="PAD.left" :y="H - 5">{{ $t('lap 0') }}</text>
       <text :x="W - PAD.right" :y="H - 5" text-anchor="end">{{ say(most) }}</text>
       <text :x="PAD.left + 2" :y="PAD.top - 3">{{ say(highest) }}</text>
     </svg>

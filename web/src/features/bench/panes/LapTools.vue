@@ -31,7 +31,7 @@ function take(join: Schemas['JoinView']) {
 <template>
   <div class="lap-tools">
     <LapCurve :curve="curve" :lap="lap" :unit="unit" @preview="(v) => emit('preview', { lap: v })" @commit="(v) => emit('commit', { lap: v })" />
-    <ElButton size="small" @click="finding = true">Find the best join …</ElButton>
+    <ElButton size="small" @click="finding = true">{{ $t('Find the best join …') }}</ElButton>
     <BestJoinDialog v-if="finding" :document="document" :piece="piece" :curve="curve" :unit="unit" :colour="colour" @close="finding = false" @take="take" />
   </div>
 </template>

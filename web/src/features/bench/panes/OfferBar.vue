@@ -1,17 +1,18 @@
 <script setup lang="ts">
 /** Work of before that the server never got: it is offered, and waits until that is decided. */
 import { computed } from 'vue'
+import { language } from '@/shared/words'
 
 const props = defineProps<{ at: string }>()
 const emit = defineEmits<{ take: []; leave: [] }>()
-const when = computed(() => new Date(props.at).toLocaleString([], { dateStyle: 'medium', timeStyle: 'short' }))
+const when = computed(() => new Date(props.at).toLocaleString(language(), { dateStyle: 'medium', timeStyle: 'short' }))
 </script>
 
 <template>
-  <div class="offer" role="region" aria-label="Work that was not saved">
-    <span>There is work of {{ when }} in this browser that was never saved.</span>
-    <ElButton size="small" type="primary" @click="emit('take')">Go on with it</ElButton>
-    <ElButton size="small" @click="emit('leave')">Throw it away</ElButton>
+  <div class="offer" role="region" :aria-label="$t('Work that was not saved')">
+    <span>{{ $t('There is work of {when} in this browser that was never saved.', { when }) }}</span>
+    <ElButton size="small" type="primary" @click="emit('take')">{{ $t('Go on with it') }}</ElButton>
+    <ElButton size="small" @click="emit('leave')">{{ $t('Throw it away') }}</ElButton>
   </div>
 </template>
 

@@ -13,16 +13,16 @@ const size = (p: Schemas['PartView']) =>
 </script>
 
 <template>
-  <ul class="parts" aria-label="Parts">
+  <ul class="parts" :aria-label="$t('Parts')">
     <li v-for="p in parts" :key="p.number">
-      <span>Part {{ p.number }}</span>
+      <span>{{ $t('Part {number}', { number: p.number }) }}</span>
       <span class="figure soft">{{ size(p) }}</span>
-      <span v-if="p.kept" class="soft">stays</span>
-      <span v-else-if="p.piece" class="soft">is “{{ p.piece }}”</span>
-      <ElButton v-else size="small" @click="emit('pieces', [p])">Make it a piece</ElButton>
+      <span v-if="p.kept" class="soft">{{ $t('stays') }}</span>
+      <span v-else-if="p.piece" class="soft">{{ $t('is “{piece}”', { piece: p.piece }) }}</span>
+      <ElButton v-else size="small" @click="emit('pieces', [p])">{{ $t('Make it a piece') }}</ElButton>
     </li>
     <li v-if="left.length > 1" class="all">
-      <ElButton size="small" @click="emit('pieces', left)">Make pieces of all {{ left.length }}</ElButton>
+      <ElButton size="small" @click="emit('pieces', left)">{{ $t('Make pieces of all {n}', { n: left.length }) }}</ElButton>
     </li>
   </ul>
 </template>

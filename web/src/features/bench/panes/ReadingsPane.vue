@@ -2,6 +2,7 @@
 import type { Schemas } from '@/shared/api/client'
 import type { Envelope, Unit } from '@/shared/api/document'
 import { formatMeasures } from '@/shared/units/figures'
+import { called } from '@/shared/words'
 
 defineProps<{ readings: readonly Schemas['Reading'][]; envelopes: readonly Schemas['EnvelopeRow'][]; unit: Unit }>()
 const emit = defineEmits<{ envelope: [envelope: Envelope]; aim: [figure: string] }>()
@@ -12,13 +13,13 @@ const emit = defineEmits<{ envelope: [envelope: Envelope]; aim: [figure: string]
     <div v-for="r in readings" :key="r.name">
       <dt>{{ r.name }}</dt>
       <dd>
-        <button v-if="r.figure" class="plain-button figure aim" title="Aim at a figure: which values make it what you want" @click="emit('aim', r.figure)">{{ formatMeasures(r.values, r.unit, unit) }}</button>
+        <button v-if="r.figure" class="plain-button figure aim" :title="$t('Aim at a figure: which values make it what you want')" @click="emit('aim', r.figure)">{{ formatMeasures(r.values, r.unit, unit) }}</button>
         <span v-else class="figure">{{ formatMeasures(r.values, r.unit, unit) }}</span>
         <span v-if="r.note" class="soft note" :title="r.note">{{ r.note }}</span>
       </dd>
     </div>
     <div v-if="envelopes.length">
-      <dt title="The tightest that takes the card with its slack first">Envelopes</dt>
+      <dt :title="$t('The tightest that takes the card with its slack first')">{{ $t('Envelopes') }}</dt>
       <dd class="envelopes">
         <button
           v-for="e in envelopes"
@@ -26,15 +27,15 @@ const emit = defineEmits<{ envelope: [envelope: Envelope]; aim: [figure: string]
           class="plain-button envelope"
           :class="{ chosen: e.chosen, small: !e.takes }"
           :aria-pressed="e.chosen"
-          :title="e.takes ? 'Take this envelope' : 'It does not take the card with its slack'"
+          :title="e.takes ? $t('Take this envelope') : $t('It does not take the card with its slack')"
           @click="emit('envelope', { name: e.name, width: e.width, height: e.height })"
         >
-          {{ e.name }} <span class="figure">{{ formatMeasures(e.room, 'mm', unit) }}</span>
+          {{ called(e.name) }} <span class="figure">{{ formatMeasures(e.room, 'mm', unit) }}</span>
         </button>
       </dd>
     </div>
   </dl>
-  <p v-else class="soft">Readings come with the first step.</p>
+  <p v-else class="soft">{{ $t('Readings come with the first step.') }}</p>
 </template>
 
 <style scoped>

@@ -6,6 +6,7 @@ import { useCatalogue } from '@/shared/catalogue'
 import LengthInput from '@/shared/components/LengthInput.vue'
 import { tellError } from '@/shared/messages'
 import { useShelf } from '@/shared/shelf'
+import { called, t } from '@/shared/words'
 import { ChangeList, FoldingForm, OtherSizesDialog, useRefold, WayGrid, type OtherCard } from '@/features/folding'
 import { PaperChooser } from '@/features/papers'
 import { givePaper } from '../commands/paperEdits'
@@ -44,7 +45,7 @@ function take(document: DesignData) {
   props.change(document)
 }
 function setSize(values: Partial<CardSize>) {
-  void setAnew({ size: { ...card.value.size, ...values, name: 'Own size' } })
+  void setAnew({ size: { ...card.value.size, ...values, name: t('Own size') } })
 }
 function chooseSize(name: string) {
   const size = sizes.value.find((s) => s.name === name)
@@ -54,41 +55,41 @@ function chooseSize(name: string) {
 </script>
 
 <template>
-  <section class="size-pane" aria-label="Size of the card">
+  <section class="size-pane" :aria-label="$t('Size of the card')">
     <div class="fields">
       <label>
-        <span>Card size</span>
-        <ElSelect :model-value="card.size.name" aria-label="Card size" @update:model-value="chooseSize">
-          <ElOption v-for="(s, i) in sizes" :key="i" :value="s.name" :label="s.name" />
+        <span>{{ $t('Card size') }}</span>
+        <ElSelect :model-value="card.size.name" :aria-label="$t('Card size')" @update:model-value="chooseSize">
+          <ElOption v-for="(s, i) in sizes" :key="i" :value="s.name" :label="called(s.name)" />
         </ElSelect>
       </label>
-      <div class="other"><ElButton size="small" @click="comparing = true">Other sizes, side by side …</ElButton></div>
+      <div class="other"><ElButton size="small" @click="comparing = true">{{ $t('Other sizes, side by side …') }}</ElButton></div>
       <label>
-        <span>Card width</span>
-        <LengthInput :model-value="card.size.width" :unit="document.units" label="Card width" :min="10" :max="1000" @update:model-value="(width) => setSize({ width })" />
+        <span>{{ $t('Card width') }}</span>
+        <LengthInput :model-value="card.size.width" :unit="document.units" :label="$t('Card width')" :min="10" :max="1000" @update:model-value="(width) => setSize({ width })" />
       </label>
       <label>
-        <span>Card height</span>
-        <LengthInput :model-value="card.size.height" :unit="document.units" label="Card height" :min="10" :max="1000" @update:model-value="(height) => setSize({ height })" />
+        <span>{{ $t('Card height') }}</span>
+        <LengthInput :model-value="card.size.height" :unit="document.units" :label="$t('Card height')" :min="10" :max="1000" @update:model-value="(height) => setSize({ height })" />
       </label>
       <label>
-        <span>Slack in the envelope</span>
-        <LengthInput :model-value="card.slack" :unit="document.units" label="Slack" :min="0" :max="50" @update:model-value="(slack) => setCard({ slack })" />
+        <span>{{ $t('Slack in the envelope') }}</span>
+        <LengthInput :model-value="card.slack" :unit="document.units" :label="$t('Slack')" :min="0" :max="50" @update:model-value="(slack) => setCard({ slack })" />
       </label>
-      <div class="turn"><ElSwitch :model-value="card.turned" active-text="lying" aria-label="Lying" @update:model-value="(v) => setAnew({ turned: Boolean(v) })" /></div>
+      <div class="turn"><ElSwitch :model-value="card.turned" :active-text="$t('lying')" :aria-label="$t('Lying')" @update:model-value="(v) => setAnew({ turned: Boolean(v) })" /></div>
     </div>
     <div class="way">
-      <span class="soft">Way of folding</span>
+      <span class="soft">{{ $t('Way of folding') }}</span>
       <strong>{{ way?.title }}</strong>
-      <ElButton size="small" @click="choosing = true">Choose another …</ElButton>
+      <ElButton size="small" @click="choosing = true">{{ $t('Choose another …') }}</ElButton>
     </div>
     <FoldingForm :model-value="card.folding" :unit="document.units" @update:model-value="setFolding" />
     <ChangeList v-if="changed" class="changed" :found="changed" role="status" />
     <PaperChooser :model-value="paper" :unit="document.units" @update:model-value="(p: Paper) => change(givePaper(document, piece.id, p))" />
     <OtherSizesDialog v-if="comparing" :document="document" :unit="document.units" @close="comparing = false" @take="take" />
-    <ElDialog v-model="choosing" title="Way of folding" width="720px" align-center>
+    <ElDialog v-model="choosing" :title="$t('Way of folding')" width="720px" align-center>
       <WayGrid :model-value="card.folding.kind" @update:model-value="(kind) => ((choosing = false), setFolding({ ...card.folding, kind }))" />
-      <p class="soft note">Steps keep their values and are placed by the new panels; what cannot be kept is switched off, not deleted.</p>
+      <p class="soft note">{{ $t('Steps keep their values and are placed by the new panels; what cannot be kept is switched off, not deleted.') }}</p>
     </ElDialog>
   </section>
 </template>

@@ -45,7 +45,7 @@ function key(event: KeyboardEvent) {
     aria-orientation="horizontal"
     :aria-label="label"
     :aria-valuenow="heights[sizes] ?? 0"
-    :title="`${label}: drag it; a double click gives back what it was`"
+    :title="$t('{label}: drag it; a double click gives back what it was', { label })"
     @pointerdown="down"
     @pointermove="move"
     @keydown="key"

@@ -13,15 +13,15 @@ const kind = computed(() => (props.step ? catalogue.step(props.step.kind) : unde
 
 <template>
   <div class="bar">
-    <h2 class="title" :title="kind?.description">{{ step ? (kind?.title ?? step.kind) : 'Size and paper' }}</h2>
-    <span v-if="step" class="soft where">{{ index + 1 }} of {{ count }}</span>
+    <h2 class="title" :title="kind?.description">{{ step ? (kind?.title ?? step.kind) : $t('Size and paper') }}</h2>
+    <span v-if="step" class="soft where">{{ $t('{index} of {n}', { index: index + 1, n: count }) }}</span>
     <span class="spring" />
     <template v-if="step">
-      <button class="plain-button" title="Move it earlier (Alt+←)" aria-label="Move the step earlier" :disabled="index === 0" @click="emit('act', 'earlier')">◂</button>
-      <button class="plain-button" title="Move it later (Alt+→)" aria-label="Move the step later" :disabled="index === count - 1" @click="emit('act', 'later')">▸</button>
-      <button class="plain-button" :aria-pressed="!step.on" @click="emit('act', 'switch')">{{ step.on ? 'switch off' : 'switch on' }}</button>
-      <button class="plain-button" @click="emit('act', 'duplicate')">duplicate</button>
-      <button class="plain-button" title="Remove it (Delete in the strip)" @click="emit('act', 'remove')">remove</button>
+      <button class="plain-button" :title="$t('Move it earlier (Alt+←)')" :aria-label="$t('Move the step earlier')" :disabled="index === 0" @click="emit('act', 'earlier')">◂</button>
+      <button class="plain-button" :title="$t('Move it later (Alt+→)')" :aria-label="$t('Move the step later')" :disabled="index === count - 1" @click="emit('act', 'later')">▸</button>
+      <button class="plain-button" :aria-pressed="!step.on" @click="emit('act', 'switch')">{{ step.on ? $t('switch off') : $t('switch on') }}</button>
+      <button class="plain-button" @click="emit('act', 'duplicate')">{{ $t('duplicate') }}</button>
+      <button class="plain-button" :title="$t('Remove it (Delete in the strip)')" @click="emit('act', 'remove')">{{ $t('remove') }}</button>
     </template>
   </div>
 </template>

@@ -11,6 +11,7 @@ import FieldControl from '@/shared/form/FieldControl.vue'
 import { counts, fieldsOf, type Field } from '@/shared/form/schemaForm'
 import { useShelf } from '@/shared/shelf'
 import { valueAt } from '@/shared/values'
+import { t } from '@/shared/words'
 import { OutlinePicker, type PickedOutline } from '@/features/outlines'
 import LayersControl from './LayersControl.vue'
 import PartsList from './PartsList.vue'
@@ -78,7 +79,7 @@ const valuesOf = (field: Field) => (valueAt(props.step, field.name) ?? {}) as Va
 const figureOf = (field: Field) => catalogue.figure(String(valuesOf(field).kind))
 const figureFields = (field: Field) =>
   figureOf(field) ? fieldsOf(figureOf(field)!.form).filter((f) => f.control !== 'layers') : []
-const titleOf = (field: Field) => artworkAt(field.name)?.name ?? figureOf(field)?.title ?? 'none yet'
+const titleOf = (field: Field) => artworkAt(field.name)?.name ?? figureOf(field)?.title ?? t('none yet')
 /** The picture of an artwork in the document, with a box from the shelf's if it is there. */
 const pictureOf = (ref_: unknown) => shelf.artworks.find((a) => a.key === ref_ || a.earlier.includes(String(ref_)))?.picture
 const troubleAt = (name: string) =>
@@ -103,13 +104,13 @@ function take(picked: PickedOutline) {
 </script>
 
 <template>
-  <section class="pane" aria-label="Step in hand">
-    <p v-if="!step.on" class="off">Switched off: it is passed over.</p>
+  <section class="pane" :aria-label="$t('Step in hand')">
+    <p v-if="!step.on" class="off">{{ $t('Switched off: it is passed over.') }}</p>
     <p v-if="loose" class="loose" role="alert">{{ loose }}</p>
     <div v-if="places.some((p) => p.field === 'ref')" class="outline">
       <span v-if="pictureOf(valueAt(step, 'ref'))" class="picture"><LayersPicture :layers="pictureOf(valueAt(step, 'ref'))!.layers" :box="pictureOf(valueAt(step, 'ref'))!.box" /></span>
-      <span class="what"><span class="soft">Artwork</span><strong>{{ artworkAt('ref')?.name ?? 'none yet' }}</strong></span>
-      <ElButton size="small" @click="choosing = 'ref'">{{ artworkAt('ref') ? 'Choose another …' : 'Choose …' }}</ElButton>
+      <span class="what"><span class="soft">{{ $t('Artwork') }}</span><strong>{{ artworkAt('ref')?.name ?? $t('none yet') }}</strong></span>
+      <ElButton size="small" @click="choosing = 'ref'">{{ artworkAt('ref') ? $t('Choose another …') : $t('Choose …') }}</ElButton>
     </div>
     <div v-for="f in outlines" :key="f.name" class="outline">
       <span v-if="pictureOf(valuesOf(f).ref)" class="picture"><LayersPicture :layers="pictureOf(valuesOf(f).ref)!.layers" :box="pictureOf(valuesOf(f).ref)!.box" /></span>
@@ -117,19 +118,19 @@ function take(picked: PickedOutline) {
         <PathPicture :path="figureOf(f)!.picture!.path" :box="figureOf(f)!.picture!.box" />
       </span>
       <span class="what"><span class="soft">{{ f.title }}</span><strong :title="titleOf(f)">{{ titleOf(f) }}</strong></span>
-      <ElButton size="small" @click="choosing = f.name">Choose another …</ElButton>
+      <ElButton size="small" @click="choosing = f.name">{{ $t('Choose another …') }}</ElButton>
     </div>
     <template v-for="p in places" :key="p.field">
       <p v-if="newerOf(p.values.ref)" class="newer">
-        The shelf has newer outlines for “{{ newerOf(p.values.ref)!.name }}”.
-        <ElButton size="small" @click="emit('newer', String(p.values.ref), newerOf(p.values.ref)!.id)">Use them here</ElButton>
+        {{ $t('The shelf has newer outlines for “{name}”.', { name: newerOf(p.values.ref)!.name }) }}
+        <ElButton size="small" @click="emit('newer', String(p.values.ref), newerOf(p.values.ref)!.id)">{{ $t('Use them here') }}</ElButton>
       </p>
       <div v-if="p.artwork && p.artwork.layers.length > 1" class="of-layers">
-        <span class="soft">{{ p.field === 'ref' ? 'Profile of' : 'Layers' }}</span>
+        <span class="soft">{{ p.field === 'ref' ? $t('Profile of') : $t('Layers') }}</span>
         <LayersControl
           :model-value="(p.values.layers as number[] | undefined) ?? []"
           :artwork="p.artwork"
-          label="Layers"
+          :label="$t('Layers')"
           @update:model-value="(v) => setFigure(p.field, 'layers', v)"
         />
       </div>
@@ -154,7 +155,7 @@ function take(picked: PickedOutline) {
         @change="(v) => emit('change', { [f.name]: v })"
       />
     </div>
-    <ElButton v-if="movable" class="line-up" size="small" @click="emit('lineUp')">Line up with others …</ElButton>
+    <ElButton v-if="movable" class="line-up" size="small" @click="emit('lineUp')">{{ $t('Line up with others …') }}</ElButton>
     <ToldList :told="flat.told" :unit="unit" />
     <PicksList
       v-if="pick"
@@ -166,7 +167,7 @@ function take(picked: PickedOutline) {
       @hover="(i) => emit('hover', i)"
     />
     <PartsList v-if="flat.parts.length" :parts="flat.parts" :unit="unit" @pieces="(p) => emit('pieces', p)" />
-    <p v-if="kind && !own.length" class="soft">{{ kind.description }} Its measures come from the card: see “Size” in the strip.</p>
+    <p v-if="kind && !own.length" class="soft">{{ `${kind.description} ${$t('Its measures come from the card: see “Size” in the strip.')}` }}</p>
     <OutlinePicker v-if="choosing" :unit="unit" :card="card" :artworks-only="choosing === 'ref'" @close="choosing = ''" @pick="take" />
   </section>
 </template>

@@ -4,6 +4,7 @@ import { computed, nextTick, onBeforeUnmount, ref, watch } from 'vue'
 import type { Unit, Values } from '@/shared/api/document'
 import { useCatalogue, type StepKind } from '@/shared/catalogue'
 import PathPicture from '@/shared/components/PathPicture.vue'
+import { t } from '@/shared/words'
 import { useLately, useStepSearch, type Found } from './useStepSearch'
 
 /** What the piece has where the step comes. */
@@ -41,22 +42,22 @@ const groups = computed(() => {
   if (words.value.trim()) return [{ title: '', steps: all.slice(0, MOST), more: Math.max(all.length - MOST, 0) }]
   const used = kinds.value.flatMap((kind) => all.filter((f) => f.kind.kind === kind))
   const stages = (catalogue.data?.stages ?? []).map((title) => ({ title, steps: all.filter((f) => f.kind.stage === title), more: 0 }))
-  return [{ title: 'Added lately', steps: used, more: 0 }, ...stages].filter((g) => g.steps.length)
+  return [{ title: t('Added lately'), steps: used, more: 0 }, ...stages].filter((g) => g.steps.length)
 })
 const flat = computed(() => groups.value.flatMap((g) => g.steps))
 const place = (group: number, step: number) => groups.value.slice(0, group).reduce((n, g) => n + g.steps.length, step)
 const current = computed(() => flat.value[at.value])
 watch(words, () => (at.value = 0))
 
-const BEFORE = 'goes before the mirror'
+const BEFORE = t('goes before the mirror')
 /** Why a step cannot do anything here, or where it goes; empty where it simply can. */
 function note(kind: StepKind): string {
   if (kind.needs === 'figure' && props.having.panels) {
-    if (kind.makes_panels) return 'is folded already'
-    return props.having.mirror ? BEFORE : 'not on a blank'
+    if (kind.makes_panels) return t('is folded already')
+    return props.having.mirror ? BEFORE : t('not on a blank')
   }
-  if (kind.needs === 'fold' && !props.having.folds) return 'needs a fold'
-  if (kind.needs === 'window' && !props.having.windows) return 'needs a window'
+  if (kind.needs === 'fold' && !props.having.folds) return t('needs a fold')
+  if (kind.needs === 'window' && !props.having.windows) return t('needs a window')
   return ''
 }
 
@@ -114,17 +115,17 @@ function move(direction: string) {
 </script>
 
 <template>
-  <ElDialog :model-value="true" title="Add a step" width="1080" top="4vh" @close="emit('close')" @opened="input?.focus()">
+  <ElDialog :model-value="true" :title="$t('Add a step')" width="1080" top="4vh" @close="emit('close')" @opened="input?.focus()">
     <ElInput
       ref="input"
       v-model="words"
-      placeholder="What should happen? For example: round opening 40 mm, trim the foot, stitched line"
-      aria-label="Search steps"
+      :placeholder="$t('What should happen? For example: round opening 40 mm, trim the foot, stitched line')"
+      :aria-label="$t('Search steps')"
       maxlength="120"
       @keydown="key"
     />
-    <div ref="grid" class="groups" role="listbox" aria-label="Steps">
-      <div v-for="(g, n) in groups" :key="g.title" class="group" role="group" :aria-label="g.title || 'Found'">
+    <div ref="grid" class="groups" role="listbox" :aria-label="$t('Steps')">
+      <div v-for="(g, n) in groups" :key="g.title" class="group" role="group" :aria-label="g.title || $t('Found')">
         <h3 v-if="g.title" role="presentation">{{ g.title }}</h3>
         <div class="grid" :class="{ large: !g.title }">
           <button
@@ -155,12 +156,12 @@ function move(direction: string) {
             <span v-else-if="note(f.kind)" class="soft note">{{ note(f.kind) }}</span>
           </button>
         </div>
-        <p v-if="g.more" class="soft note">{{ g.more }} less likely ones are not shown.</p>
+        <p v-if="g.more" class="soft note">{{ $t('{more} less likely ones are not shown.', { more: g.more }) }}</p>
       </div>
     </div>
     <p class="description">
       <template v-if="current"><strong>{{ current.kind.title }}</strong>: {{ current.kind.description }}</template>
-      <span v-else class="soft">No step does “{{ words }}”. Try a plainer word.</span>
+      <span v-else class="soft">{{ $t('No step does “{words}”. Try a plainer word.', { words }) }}</span>
     </p>
   </ElDialog>
 </template>

@@ -8,7 +8,7 @@ defineProps<{ told: readonly Schemas['ToldView'][]; unit: Unit }>()
 </script>
 
 <template>
-  <dl v-if="told.length" class="told" aria-label="What comes of it">
+  <dl v-if="told.length" class="told" :aria-label="$t('What comes of it')">
     <div v-for="t in told" :key="t.name" :title="t.note || undefined">
       <dt>{{ t.name }}</dt>
       <dd class="figure">{{ formatFigure(t.value, t.unit, unit) }}</dd>

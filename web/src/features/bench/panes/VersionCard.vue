@@ -7,6 +7,7 @@ import { inSentence } from '@/shared/catalogue'
 import { checksInWords } from '@/shared/checks'
 import FoldedPicture from '@/shared/components/FoldedPicture.vue'
 import { formatMeasures } from '@/shared/units/figures'
+import { called, language } from '@/shared/words'
 
 const props = defineProps<{
   id: number
@@ -29,16 +30,16 @@ onMounted(async () => {
     // without a picture it can be gone back to all the same
   }
 })
-const time = computed(() => (props.version ? new Date(props.version.saved).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' }) : ''))
+const time = computed(() => (props.version ? new Date(props.version.saved).toLocaleTimeString(language(), { hour: '2-digit', minute: '2-digit' }) : ''))
 </script>
 
 <template>
   <component :is="large ? 'div' : 'button'" class="plain-button moment" :class="{ chosen, large }" :aria-pressed="large ? undefined : chosen" @click="emit('choose')">
     <span class="picture"><FoldedPicture v-if="seen?.picture" :picture="seen.picture" /></span>
     <strong v-if="version?.name">{{ version.name }}</strong>
-    <span v-if="version" class="when"><span class="figure">{{ time }}</span> <span class="soft">{{ version.refused ? 'came too late' : `version ${version.number}` }}</span></span>
+    <span v-if="version" class="when"><span class="figure">{{ time }}</span> <span class="soft">{{ version.refused ? $t('came too late') : $t('version {number}', { number: version.number }) }}</span></span>
     <template v-if="large && seen">
-      <span>{{ seen.size }} {{ inSentence(seen.way) }}, <span class="figure">{{ formatMeasures(seen.closed, 'mm', unit ?? 'mm') }}</span></span>
+      <span>{{ called(seen.size) }} {{ inSentence(seen.way) }}, <span class="figure">{{ formatMeasures(seen.closed, 'mm', unit ?? 'mm') }}</span></span>
       <span class="soft">{{ checksInWords(seen) }}</span>
     </template>
   </component>

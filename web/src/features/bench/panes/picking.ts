@@ -1,4 +1,5 @@
 /** What areas that can be picked are called, and what becomes of them, by the word of their handle. */
+import { t } from '@/shared/words'
 interface Words {
   group: string
   one: string
@@ -9,9 +10,9 @@ interface Words {
   ring: number
 }
 const WORDS: Record<string, Words> = {
-  opening: { group: 'Openings', one: 'Opening', taken: 'filled', left: 'open', none: 'There is no opening.', ring: 13 },
-  corner: { group: 'Corners', one: 'Corner', taken: 'rounded', left: 'left sharp', none: 'There is no sharp corner.', ring: 8 },
-  part: { group: 'Parts to keep', one: 'Part', taken: 'stays', left: 'goes', none: 'There is no part.', ring: 13 },
+  opening: { group: t('Openings'), one: t('Opening'), taken: t('filled'), left: t('open'), none: t('There is no opening.'), ring: 13 },
+  corner: { group: t('Corners'), one: t('Corner'), taken: t('rounded'), left: t('left sharp'), none: t('There is no sharp corner.'), ring: 8 },
+  part: { group: t('Parts to keep'), one: t('Part'), taken: t('stays'), left: t('goes'), none: t('There is no part.'), ring: 13 },
 }
 
 export const wordsOf = (handle: string): Words => WORDS[handle] ?? WORDS.opening!

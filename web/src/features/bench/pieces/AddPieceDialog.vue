@@ -4,6 +4,7 @@ import { computed, onMounted, ref, shallowRef } from 'vue'
 import { answer, client, type Schemas } from '@/shared/api/client'
 import type { DesignData } from '@/shared/api/document'
 import { ApiError } from '@/shared/api/errors'
+import { called } from '@/shared/words'
 import SheetsPicture from './SheetsPicture.vue'
 
 const props = defineProps<{ document: DesignData; panels: readonly string[]; start: string }>()
@@ -31,22 +32,22 @@ onMounted(load)
 </script>
 
 <template>
-  <ElDialog :model-value="true" title="Add a piece" width="860" top="6vh" @close="emit('close')">
+  <ElDialog :model-value="true" :title="$t('Add a piece')" width="860" top="6vh" @close="emit('close')">
     <div class="head">
-      <ElInput v-model="words" placeholder="What lies on the card? For example: mat, insert, word" aria-label="Search pieces" @keydown.enter="found[0] && emit('take', found[0])" />
+      <ElInput v-model="words" :placeholder="$t('What lies on the card? For example: mat, insert, word')" :aria-label="$t('Search pieces')" @keydown.enter="found[0] && emit('take', found[0])" />
       <label v-if="panels.length > 1">
-        <span class="soft">On the panel</span>
-        <ElSelect v-model="panel" aria-label="On the panel" @change="load">
-          <ElOption v-for="p in panels" :key="p" :value="p" :label="p" />
+        <span class="soft">{{ $t('On the panel') }}</span>
+        <ElSelect v-model="panel" :aria-label="$t('On the panel')" @change="load">
+          <ElOption v-for="p in panels" :key="p" :value="p" :label="called(p)" />
         </ElSelect>
       </label>
     </div>
-    <p v-if="trouble" role="alert" class="trouble">{{ trouble }} <ElButton size="small" @click="load">Try again</ElButton></p>
-    <p v-else-if="!offers" class="soft waiting" role="status">Looking what goes on this card …</p>
+    <p v-if="trouble" role="alert" class="trouble">{{ trouble }} <ElButton size="small" @click="load">{{ $t('Try again') }}</ElButton></p>
+    <p v-else-if="!offers" class="soft waiting" role="status">{{ $t('Looking what goes on this card …') }}</p>
     <p v-else-if="!found.length" class="soft waiting">
-      {{ offers.length ? `Nothing is called “${words}”. Try a plainer word.` : 'The base has no paper yet: build that first.' }}
+      {{ offers.length ? $t('Nothing is called “{words}”. Try a plainer word.', { words }) : $t('The base has no paper yet: build that first.') }}
     </p>
-    <div v-else class="grid" role="listbox" aria-label="Pieces to add">
+    <div v-else class="grid" role="listbox" :aria-label="$t('Pieces to add')">
       <button v-for="o in found" :key="o.title" class="plain-button tile" role="option" aria-selected="false" @click="emit('take', o)">
         <SheetsPicture class="picture" :box="o.box" :sheets="o.sheets" :lit="o.added" />
         <strong>{{ o.title }}</strong>

@@ -5,6 +5,7 @@ import type { Schemas } from '@/shared/api/client'
 import type { DesignData, Unit, Values } from '@/shared/api/document'
 import PaperPatterns from '@/shared/components/PaperPatterns.vue'
 import { formatLength } from '@/shared/units/lengths'
+import { t } from '@/shared/words'
 import { movedBy, type Shifts } from '../commands/lineUp'
 import { snapBox, type Snap } from '../flat/handles/snapping'
 import LineUpChoice from '../panes/LineUpChoice.vue'
@@ -69,8 +70,8 @@ function guidesFor(sheet: Sheet): Guide[] {
     const [left, head, right, foot] = s.box
     const at = (axis: 'x' | 'y', at_: number, word: string): Guide => ({ axis, at: at_, word: `${s.name} ${word}`, edge: '' })
     return [
-      at('x', left, 'left'), at('x', (left + right) / 2, 'centre'), at('x', right, 'right'),
-      at('y', head, 'head'), at('y', (head + foot) / 2, 'middle'), at('y', foot, 'foot'),
+      at('x', left, t('left')), at('x', (left + right) / 2, t('centre')), at('x', right, t('right')),
+      at('y', head, t('head')), at('y', (head + foot) / 2, t('middle')), at('y', foot, t('foot')),
     ]
   }
   return [...view.value.guides, ...others.flatMap(of)]
@@ -126,11 +127,11 @@ function key(event: KeyboardEvent) {
 }
 const told = computed(() => {
   const s = own.value
-  if (!s) return 'A press picks a piece; one that is placed by values can be dragged.'
+  if (!s) return t('A press picks a piece; one that is placed by values can be dragged.')
   const [left, head, right, foot] = s.box
   const size = `${formatLength(right - left, props.unit)} x ${formatLength(foot - head, props.unit)}`
-  const high = s.height > 0 ? `, ${formatLength(s.height, props.unit)} above the base` : ''
-  return `${s.name}: ${size}${high}${s.moves ? '. Drag it, or use the arrow keys.' : ''}`
+  const high = s.height > 0 ? t(', {height} above the base', { height: formatLength(s.height, props.unit) }) : ''
+  return `${s.name}: ${size}${high}${s.moves ? t('. Drag it, or use the arrow keys.') : ''}`
 })
 </script>
 
@@ -141,7 +142,7 @@ const told = computed(() => {
       :viewBox="frame"
       tabindex="0"
       role="group"
-      :aria-label="`The open card from ${side}, with all that lies on it`"
+      :aria-label="side === 'outside' ? $t('The open card from outside, with all that lies on it') : $t('The open card from inside, with all that lies on it')"
       @pointermove="move"
       @pointerup="up"
       @pointercancel="up"
@@ -175,7 +176,7 @@ const told = computed(() => {
       <path v-if="own" class="own" :class="{ beneath: own.height < 0 }" :d="own.path" :transform="shift(own.piece)" />
     </svg>
     <p class="told soft" role="status">{{ told }}</p>
-    <ElButton v-if="own?.moves && movable.length > 1" class="line-up" size="small" @click="liningUp = true">Line up with others …</ElButton>
+    <ElButton v-if="own?.moves && movable.length > 1" class="line-up" size="small" @click="liningUp = true">{{ $t('Line up with others …') }}</ElButton>
     <LineUpChoice v-if="liningUp" :things="movable" :own="chosen" :unit="unit" @close="liningUp = false" @take="lineUp" />
   </div>
 </template>

@@ -2,6 +2,7 @@
 /** The papers of the design: each is changed for all pieces of it, replaced, or made one piece's own. */
 import { computed, ref } from 'vue'
 import type { DesignData, Paper, PieceData, Unit } from '@/shared/api/document'
+import { t } from '@/shared/words'
 import { PaperSwatch, PaperValues } from '@/features/papers'
 import { useShelf } from '@/shared/shelf'
 import { dropPaper, givePaper, ownPaper, putPaper, replacePaper, usesOf } from '../commands/paperEdits'
@@ -20,7 +21,7 @@ const others = computed(() => {
   const known = new Set(props.document.papers.map((p) => p.id))
   return [...own, ...shelf.papers.filter((p) => !known.has(p.id))]
 })
-const inWords = (count: number) => (count === 0 ? 'no piece' : count === 1 ? 'one piece' : `${count} pieces`)
+const inWords = (count: number) => (count === 0 ? t('no piece') : count === 1 ? t('one piece') : t('{n} pieces', { n: count }))
 
 function replace(id: string) {
   const by = others.value.find((p) => p.id === id)
@@ -44,29 +45,29 @@ const give = () => emit('change', givePaper(props.document, props.piece.id, pape
 </script>
 
 <template>
-  <ElDialog v-model="open" title="Papers of the card" width="760" align-center @closed="emit('close')">
+  <ElDialog v-model="open" :title="$t('Papers of the card')" width="760" align-center @closed="emit('close')">
     <div class="papers">
       <div class="side">
-        <div v-arrows class="palette" role="radiogroup" aria-label="Papers of the card">
+        <div v-arrows class="palette" role="radiogroup" :aria-label="$t('Papers of the card')">
           <button v-for="p in document.papers" :key="p.id" class="plain-button paper" role="radio" :aria-checked="p.id === paper.id" @click="chosen = p.id">
             <PaperSwatch :paper="p" />
             <span>{{ p.name }}<small class="soft">{{ inWords(uses.get(p.id) ?? 0) }}</small></span>
           </button>
         </div>
-        <ElSelect model-value="" size="small" placeholder="Add one of the shelf" aria-label="Add a paper" @update:model-value="add">
+        <ElSelect model-value="" size="small" :placeholder="$t('Add one of the shelf')" :aria-label="$t('Add a paper')" @update:model-value="add">
           <ElOption v-for="p in others.filter((o) => !uses.has(o.id))" :key="p.id" :value="p.id" :label="p.name"><i class="dot" :style="{ background: p.outside }" /> {{ p.name }}</ElOption>
         </ElSelect>
       </div>
       <div class="one">
-        <p class="soft">{{ pieces.length ? `Of it: ${pieces.map((p) => p.name).join(', ')}. What you change here changes all of them.` : 'No piece is of it yet.' }}</p>
+        <p class="soft">{{ pieces.length ? $t('Of it: {pieces}. What you change here changes all of them.', { pieces: pieces.map((p) => p.name).join(', ') }) : $t('No piece is of it yet.') }}</p>
         <PaperValues :paper="paper" :unit="unit" @change="set" />
         <div class="acts">
-          <ElSelect model-value="" size="small" placeholder="Put another in its place" aria-label="Put another in its place" @update:model-value="replace">
+          <ElSelect model-value="" size="small" :placeholder="$t('Put another in its place')" :aria-label="$t('Put another in its place')" @update:model-value="replace">
             <ElOption v-for="p in others" :key="p.id" :value="p.id" :label="p.name"><i class="dot" :style="{ background: p.outside }" /> {{ p.name }}</ElOption>
           </ElSelect>
-          <ElButton v-if="piece.paper !== paper.id" size="small" @click="give">Give it to {{ piece.name }}</ElButton>
-          <ElButton v-else-if="pieces.length > 1" size="small" @click="alone">Change it for {{ piece.name }} alone</ElButton>
-          <ElButton v-if="!pieces.length && document.papers.length > 1" size="small" @click="emit('change', dropPaper(document, paper.id))">Take it out</ElButton>
+          <ElButton v-if="piece.paper !== paper.id" size="small" @click="give">{{ $t('Give it to {name}', { name: piece.name }) }}</ElButton>
+          <ElButton v-else-if="pieces.length > 1" size="small" @click="alone">{{ $t('Change it for {name} alone', { name: piece.name }) }}</ElButton>
+          <ElButton v-if="!pieces.length && document.papers.length > 1" size="small" @click="emit('change', dropPaper(document, paper.id))">{{ $t('Take it out') }}</ElButton>
         </div>
       </div>
     </div>

@@ -6,6 +6,7 @@ import type { DesignData, PieceData, Unit } from '@/shared/api/document'
 import LengthInput from '@/shared/components/LengthInput.vue'
 import { askText } from '@/shared/messages'
 import { formatLength } from '@/shared/units/lengths'
+import { called, t } from '@/shared/words'
 import { beside, copyPiece, removePiece, restack, setPiece, type PieceValues } from '../commands/pieceEdits'
 
 const props = defineProps<{
@@ -27,11 +28,11 @@ const groups = computed(() => {
   const high = (p: PieceData) => figure(p.id)?.low ?? p.order
   const byHeight = (a: PieceData, b: PieceData) => high(a) - high(b) || a.order - b.order
   return [
-    { title: 'On the outside', pieces: on('outside').sort(byHeight).reverse() },
-    { title: 'Base', pieces: [base.value] },
-    { title: 'On the inside', pieces: on('inside').sort(byHeight) },
-    { title: 'Round the card', pieces: on('around') },
-    { title: 'By themselves', pieces: props.document.pieces.filter((p) => !p.host && p !== base.value) },
+    { title: t('On the outside'), pieces: on('outside').sort(byHeight).reverse() },
+    { title: t('Base'), pieces: [base.value] },
+    { title: t('On the inside'), pieces: on('inside').sort(byHeight) },
+    { title: t('Round the card'), pieces: on('around') },
+    { title: t('By themselves'), pieces: props.document.pieces.filter((p) => !p.host && p !== base.value) },
   ].filter((g) => g.pieces.length)
 })
 const own = computed(() => props.document.pieces.find((p) => p.id === props.chosen) ?? base.value)
@@ -56,24 +57,24 @@ function remove() {
   emit('change', removePiece(props.document, id))
 }
 async function rename() {
-  const name = await askText('Rename the piece', 'What is this piece called?', own.value.name)
+  const name = await askText(t('Rename the piece'), t('What is this piece called?'), own.value.name)
   if (name) set({ name: name.slice(0, 60) })
 }
 function told(p: PieceData): string {
   const f = figure(p.id)
   if (!f) return ''
-  if (f.problems) return 'has a step that was passed over'
-  const parts = f.parts > 1 ? [`${f.parts} parts`] : []
-  const high = f.low === null ? [] : [`at ${formatLength(f.low, props.unit)}`]
+  if (f.problems) return t('has a step that was passed over')
+  const parts = f.parts > 1 ? [t('{n} parts', { n: f.parts })] : []
+  const high = f.low === null ? [] : [t('at {place}', { place: formatLength(f.low, props.unit) })]
   return [...high, ...parts].join(', ')
 }
 </script>
 
 <template>
-  <section class="list" aria-label="Pieces of the card">
+  <section class="list" :aria-label="$t('Pieces of the card')">
     <header>
-      <strong>Pieces</strong>
-      <ElButton size="small" type="primary" @click="emit('add')">Add a piece …</ElButton>
+      <strong>{{ $t('Pieces') }}</strong>
+      <ElButton size="small" type="primary" @click="emit('add')">{{ $t('Add a piece …') }}</ElButton>
     </header>
     <div class="rows">
       <template v-for="g in groups" :key="g.title">
@@ -84,8 +85,8 @@ function told(p: PieceData): string {
             <span>{{ p.name }}</span>
             <small class="soft" :class="{ wrong: figure(p.id)?.problems }">{{ told(p) }}</small>
           </button>
-          <button class="plain-button eye" :aria-pressed="p.hidden" :title="p.hidden ? 'Show it in the pictures' : 'Leave it out of the pictures'" @click="emit('change', setPiece(document, p.id, { hidden: !p.hidden }))">
-            {{ p.hidden ? 'hidden' : 'seen' }}
+          <button class="plain-button eye" :aria-pressed="p.hidden" :title="p.hidden ? $t('Show it in the pictures') : $t('Leave it out of the pictures')" @click="emit('change', setPiece(document, p.id, { hidden: !p.hidden }))">
+            {{ p.hidden ? $t('hidden') : $t('seen') }}
           </button>
         </div>
       </template>
@@ -93,54 +94,54 @@ function told(p: PieceData): string {
     <div class="own">
       <strong class="called">{{ own.name }}</strong>
       <label>
-        <span>Paper</span>
-        <ElSelect size="small" :model-value="own.paper" aria-label="Paper of the piece" @update:model-value="(paper: string) => set({ paper })">
+        <span>{{ $t('Paper') }}</span>
+        <ElSelect size="small" :model-value="own.paper" :aria-label="$t('Paper of the piece')" @update:model-value="(paper: string) => set({ paper })">
           <ElOption v-for="p in document.papers" :key="p.id" :value="p.id" :label="p.name"><i class="dot" :style="{ background: p.outside }" /> {{ p.name }}</ElOption>
         </ElSelect>
       </label>
       <template v-if="lies">
         <label v-if="own.side !== 'around'">
-          <span>Lies on</span>
-          <ElSelect size="small" :model-value="own.host" aria-label="Lies on" @update:model-value="(host: string) => set({ host, panel: '' })">
+          <span>{{ $t('Lies on') }}</span>
+          <ElSelect size="small" :model-value="own.host" :aria-label="$t('Lies on')" @update:model-value="(host: string) => set({ host, panel: '' })">
             <ElOption v-for="h in hosts" :key="h.id" :value="h.id" :label="h.name" />
           </ElSelect>
         </label>
         <label v-if="own.side !== 'around' && own.host === base.id && panels.length">
-          <span>Panel</span>
-          <ElSelect size="small" :model-value="own.panel || front" aria-label="Panel" @update:model-value="(panel: string) => set({ panel })">
-            <ElOption v-for="p in panels" :key="p" :value="p" :label="p" />
+          <span>{{ $t('Panel') }}</span>
+          <ElSelect size="small" :model-value="own.panel || front" :aria-label="$t('Panel')" @update:model-value="(panel: string) => set({ panel })">
+            <ElOption v-for="p in panels" :key="p" :value="p" :label="called(p)" />
           </ElSelect>
         </label>
         <label v-if="own.side !== 'around'">
-          <span>Side</span>
-          <ElSelect size="small" :model-value="own.side" aria-label="Side" @update:model-value="(side: PieceData['side']) => set({ side })">
-            <ElOption value="outside" label="outside" />
-            <ElOption value="inside" label="inside" />
+          <span>{{ $t('Side') }}</span>
+          <ElSelect size="small" :model-value="own.side" :aria-label="$t('Side')" @update:model-value="(side: PieceData['side']) => set({ side })">
+            <ElOption value="outside" :label="$t('outside')" />
+            <ElOption value="inside" :label="$t('inside')" />
           </ElSelect>
         </label>
         <label>
-          <span>Fixed by</span>
-          <ElSelect size="small" :model-value="own.fixing" aria-label="Fixed by" @update:model-value="(fixing: PieceData['fixing']) => set({ fixing })">
-            <ElOption value="glue" label="glue" />
-            <ElOption value="pads" label="pads" />
-            <ElOption value="tucked" label="tucked in" />
+          <span>{{ $t('Fixed by') }}</span>
+          <ElSelect size="small" :model-value="own.fixing" :aria-label="$t('Fixed by')" @update:model-value="(fixing: PieceData['fixing']) => set({ fixing })">
+            <ElOption value="glue" :label="$t('glue')" />
+            <ElOption value="pads" :label="$t('pads')" />
+            <ElOption value="tucked" :label="$t('tucked in')" />
           </ElSelect>
         </label>
         <label v-if="own.fixing === 'pads'">
-          <span>Pads, high</span>
-          <LengthInput :model-value="own.pad" :unit="unit" label="Height of the pads" :min="0" :max="20" @update:model-value="(pad) => set({ pad })" />
+          <span>{{ $t('Pads, high') }}</span>
+          <LengthInput :model-value="own.pad" :unit="unit" :label="$t('Height of the pads')" :min="0" :max="20" @update:model-value="(pad) => set({ pad })" />
         </label>
       </template>
       <div class="acts">
         <template v-if="lies">
-          <button class="plain-button" :disabled="!canStack(1)" title="One place further from the base" @click="stack(1)">raise</button>
-          <button class="plain-button" :disabled="!canStack(-1)" title="One place nearer to the base" @click="stack(-1)">lower</button>
-          <button class="plain-button" @click="copy({})">duplicate</button>
-          <button v-if="otherPanel && own.host === base.id && own.side !== 'around'" class="plain-button" :title="`The same on the panel ${otherPanel}`" @click="copy({ panel: otherPanel })">on the {{ otherPanel }} too</button>
+          <button class="plain-button" :disabled="!canStack(1)" :title="$t('One place further from the base')" @click="stack(1)">{{ $t('raise') }}</button>
+          <button class="plain-button" :disabled="!canStack(-1)" :title="$t('One place nearer to the base')" @click="stack(-1)">{{ $t('lower') }}</button>
+          <button class="plain-button" @click="copy({})">{{ $t('duplicate') }}</button>
+          <button v-if="otherPanel && own.host === base.id && own.side !== 'around'" class="plain-button" :title="$t('The same on the panel {panel}', { panel: called(otherPanel) })" @click="copy({ panel: otherPanel })">{{ $t('on the {panel} too', { panel: called(otherPanel) }) }}</button>
         </template>
-        <button class="plain-button" @click="rename">rename</button>
-        <button class="plain-button" title="The papers of all pieces: change one, or put another in its place" @click="emit('papers')">all papers …</button>
-        <button v-if="own !== base" class="plain-button" @click="remove">remove</button>
+        <button class="plain-button" @click="rename">{{ $t('rename') }}</button>
+        <button class="plain-button" :title="$t('The papers of all pieces: change one, or put another in its place')" @click="emit('papers')">{{ $t('all papers …') }}</button>
+        <button v-if="own !== base" class="plain-button" @click="remove">{{ $t('remove') }}</button>
       </div>
     </div>
   </section>

@@ -1,11 +1,13 @@
 <script setup lang="ts">
 /** Nine places of a box. */
+import { called } from '@/shared/words'
+
 defineProps<{ modelValue: string; label: string }>()
 const emit = defineEmits<{ 'update:modelValue': [value: string] }>()
 const PLACES = [
   'head-left', 'head', 'head-right', 'left', 'centre', 'right', 'foot-left', 'foot', 'foot-right',
 ]
-const word = (place: string) => place.replace('-', ' ')
+const word = (place: string) => place.split('-').map(called).join(' ')
 </script>
 
 <template>

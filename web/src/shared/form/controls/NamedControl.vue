@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** One of the folds, windows or pieces that there are. */
 import { computed } from 'vue'
+import { called } from '@/shared/words'
 import { useChoices } from '../choices'
 import type { Field } from '../schemaForm'
 
@@ -10,7 +11,7 @@ const choices = useChoices()
 const named = computed(() => {
   if (props.field.control === 'piece') return choices.value.pieces
   if (props.field.control === 'window') return choices.value.windows
-  return (choices.value.offers[props.field.name] ?? []).map((name) => ({ key: name, title: name }))
+  return (choices.value.offers[props.field.name] ?? []).map((name) => ({ key: name, title: called(name) }))
 })
 </script>
 

@@ -2,6 +2,7 @@
 /** A place that goes round another: its angle about that is the value, in steps where it is near one (Alt holds that off). */
 import { computed } from 'vue'
 import type { Unit } from '@/shared/api/document'
+import { decimal } from '@/shared/words'
 import type { Typed } from '../typed'
 import type { Viewport } from '../useViewport'
 import { figureAt, tidy, type AroundHandle, type Figures } from './handle'
@@ -15,7 +16,7 @@ const STEP_DEG = 15
 const NEAR_DEG = 2.5
 
 const value = computed(() => figureAt(props.values, props.handle.field, props.handle.value))
-const label = computed(() => `${props.handle.word} ${value.value.toFixed(1)}°`)
+const label = computed(() => `${props.handle.word} ${decimal(value.value.toFixed(1))}°`)
 const spot = computed(() => {
   const [left, head, right, foot] = props.handle.box
   return { x: (left + right) / 2, y: (head + foot) / 2 }
@@ -48,7 +49,7 @@ const { dragging, on } = useDrag({
       :class="{ dragging }"
       tabindex="0"
       role="slider"
-      :aria-label="`${handle.word}, move with the arrow keys`"
+      :aria-label="$t('{word}, move with the arrow keys', { word: handle.word })"
       :aria-valuetext="label"
       :aria-valuenow="value"
       :data-handle="handle.field"

@@ -7,9 +7,10 @@ import { computed, ref } from 'vue'
 import type { Schemas } from '@/shared/api/client'
 import type { Unit } from '@/shared/api/document'
 import { formatLength, nudge } from '@/shared/units/lengths'
+import { capital, t } from '@/shared/words'
 import type { Typed } from '../typed'
 import type { Viewport } from '../useViewport'
-import GapFigures from './GapFigures.vue'
+import GapFigures, { FROM } from './GapFigures.vue'
 import { bounded, figureAt, tidy, type BoxHandle, type Figures, type Moved } from './handle'
 import HandleBubble from './HandleBubble.vue'
 import SizeGrips from './SizeGrips.vue'
@@ -94,7 +95,7 @@ const { dragging, on } = useDrag({
     const level = Math.abs(dx) >= Math.abs(dy)
     const moved = level ? props.handle.across : props.handle.down
     const take = (mm: number) => emit('commit', { [moved.field]: bounded(mm, moved.least) })
-    const label_ = `${props.handle.word}, ${level ? 'across' : 'down'}`
+    const label_ = `${props.handle.word}, ${level ? t('across') : t('down')}`
     emit('type', { x: px.value.cx, y: px.value.head - 20, value: now(moved), label: label_, take, begun })
   },
   nudged({ across, down, fine }) {
@@ -114,7 +115,7 @@ function typeGap(gap: { axis: 'x' | 'y'; side: string; x: number; y: number; mm:
   const moved = gap.axis === 'x' ? props.handle.across : props.handle.down
   const take = (mm: number) =>
     emit('commit', { [moved.field]: tidy(now(moved) + gap.sign * (mm - gap.mm) * moved.factor) })
-  emit('type', { x: gap.x, y: gap.y, value: gap.mm, label: `From the ${gap.side}`, take })
+  emit('type', { x: gap.x, y: gap.y, value: gap.mm, label: capital(FROM[gap.side as keyof typeof FROM]), take })
 }
 </script>
 
@@ -127,7 +128,7 @@ function typeGap(gap: { axis: 'x' | 'y'; side: string; x: number; y: number; mm:
       :class="{ dragging }"
       tabindex="0"
       role="slider"
-      :aria-label="`${handle.word}, move with the arrow keys`"
+      :aria-label="$t('{word}, move with the arrow keys', { word: handle.word })"
       :aria-valuetext="label"
       :aria-valuenow="x"
       :data-handle="handle.across.field"

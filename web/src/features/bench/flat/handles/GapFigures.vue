@@ -1,3 +1,10 @@
+<script lang="ts">
+import { t } from '@/shared/words'
+
+/** What a gap is measured from. */
+export const FROM = { left: t('from the left'), right: t('from the right'), head: t('from the head'), foot: t('from the foot') }
+</script>
+
 <script setup lang="ts">
 /** The gaps of a thing in hand to the edges of what it is on; each can be typed over. */
 import { computed } from 'vue'
@@ -56,7 +63,7 @@ const gaps = computed<Gap[]>(() => {
         :y="g.y - 4"
         role="button"
         tabindex="0"
-        :aria-label="`${formatLength(g.mm, unit, false)} from the ${g.side}: type another figure`"
+        :aria-label="$t('{figure}: type another figure', { figure: `${formatLength(g.mm, unit, false)}, ${FROM[g.side]}` })"
         :data-gap="g.side"
         @pointerdown.stop
         @click="emit('type', g)"

@@ -4,6 +4,7 @@ import { computed } from 'vue'
 import type { Schemas } from '@/shared/api/client'
 import type { Unit } from '@/shared/api/document'
 import { formatLength } from '@/shared/units/lengths'
+import { t } from '@/shared/words'
 import type { Viewport } from '../useViewport'
 
 const props = defineProps<{
@@ -23,7 +24,7 @@ const outcome = computed(() => {
   const e = props.effect
   if (!e) return ''
   const closed = e.closed.map((v) => formatLength(v, props.unit, false)).join(' × ')
-  return `closed ${closed}` + (e.room === null ? '' : `, room ${formatLength(e.room, props.unit)}`)
+  return t('closed {closed}', { closed }) + (e.room === null ? '' : t(', room {room}', { room: formatLength(e.room, props.unit) }))
 })
 const width = computed(() => Math.max(props.label.length * 7.4, outcome.value.length * 6.9) + 18)
 const at = computed(() => ({

@@ -89,7 +89,7 @@ function type(place: { x: number; y: number }, begun?: string) {
       :class="[upright ? 'upright' : 'level', { dragging }]"
       tabindex="0"
       role="slider"
-      :aria-label="`${handle.word}, move with the arrow keys`"
+      :aria-label="$t('{word}, move with the arrow keys', { word: handle.word })"
       :aria-valuetext="label"
       :aria-valuenow="value"
       :data-handle="sets.field"

@@ -3,6 +3,7 @@
 import { computed } from 'vue'
 import type { Unit } from '@/shared/api/document'
 import { formatFigure } from '@/shared/units/figures'
+import { t } from '@/shared/words'
 import { wordsOf } from '../../panes/picking'
 import type { Viewport } from '../useViewport'
 import type { PickHandle } from './handle'
@@ -21,7 +22,7 @@ const marks = computed(() =>
       x: toX((left + right) / 2),
       y: toY((head + foot) / 2),
       tiny: Math.max(right - left, foot - head) * view.scale < SMALL_PX,
-      label: `${words.value.one} of ${formatFigure(c.value, c.unit, props.unit)}, ${c.taken ? words.value.taken : words.value.left}`,
+      label: t('{thing} of {size}, {taken}', { thing: words.value.one, size: formatFigure(c.value, c.unit, props.unit), taken: c.taken ? words.value.taken : words.value.left }),
     }
   }),
 )

@@ -9,6 +9,7 @@ import type { Schemas } from '@/shared/api/client'
 import type { Unit } from '@/shared/api/document'
 import { formatLength } from '@/shared/units/lengths'
 import { valueAt } from '@/shared/values'
+import { t } from '@/shared/words'
 import type { Typed } from '../typed'
 import type { Viewport } from '../useViewport'
 import { gripsOf, type Grip } from './grips'
@@ -70,12 +71,12 @@ const { on } = useDrag({
   },
   typed(begun) {
     const place = { x: props.viewport.toX(box.value.cx), y: props.viewport.toY(box.value.foot) + 22 }
-    if (!grip.value) return emit('type', { ...place, value: props.handle.turn ?? 0, label: 'Turned by', begun, degrees: true, take: (turn) => emit('commit', { turn }) })
+    if (!grip.value) return emit('type', { ...place, value: props.handle.turn ?? 0, label: t('Turned by'), begun, degrees: true, take: (turn) => emit('commit', { turn }) })
     const s = props.handle.sizing!
     const named = s.both.length ? s.both : grip.value.across ? s.across : s.down
     const [name] = named[0]!
     const take = (mm: number) => emit('commit', scaled(named, mm / before[name]!))
-    emit('type', { ...place, value: before[name]!, label: grip.value.down && !grip.value.across ? 'Height' : 'Width', begun, take })
+    emit('type', { ...place, value: before[name]!, label: grip.value.down && !grip.value.across ? t('Height') : t('Width'), begun, take })
   },
   ended() {
     said.value = ''
@@ -130,7 +131,7 @@ function turned(event: PointerEvent, free: boolean): Figures {
     <template v-if="handle.turn !== null">
       <line :x1="knob.x" :x2="knob.x" :y1="knob.y" :y2="knob.from" />
       <circle class="knob" :cx="knob.x" :cy="knob.y" r="6" data-grip="turn" @pointerdown.capture="grip = null" v-on="on">
-        <title>Turn it</title>
+        <title>{{ $t('Turn it') }}</title>
       </circle>
     </template>
     <rect
@@ -146,7 +147,7 @@ function turned(event: PointerEvent, free: boolean): Figures {
       @pointerdown.capture="grip = g"
       v-on="on"
     >
-      <title>Size it</title>
+      <title>{{ $t('Size it') }}</title>
     </rect>
     <text v-if="said" :x="viewport.toX(box.cx)" :y="viewport.toY(box.foot) + 22">{{ said }}</text>
   </g>

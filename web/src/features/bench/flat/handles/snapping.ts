@@ -1,5 +1,6 @@
 /** Snapping to guides: which of several places is nearest to a guide of its axis. */
 import type { Schemas } from '@/shared/api/client'
+import { t } from '@/shared/words'
 
 type Guide = Schemas['Guide']
 export interface Snap {
@@ -48,7 +49,7 @@ export function equalMargins(
   within: readonly number[],
 ): Guide[] {
   const [left, head, right, foot] = within as [number, number, number, number]
-  const word = 'equal margins'
+  const word = t('equal margins')
   const low = (axis: 'x' | 'y', at_: number): Guide => ({ axis, at: at_, word, edge: 'low' })
   const high = (axis: 'x' | 'y', at_: number): Guide => ({ axis, at: at_, word, edge: 'high' })
   const found: Guide[] = []

@@ -1,0 +1,84 @@
+/**
+ * What the application says, in the language that was chosen. In the code stands what it says in English, and that
+ * is the key of what it says in others (stileblade/words/de.json, "screens"). "{n} card | {n} cards" has a form for
+ * one and one for more.
+ *
+ * The language is there before any screen is loaded (main.ts), and another one is the page loaded anew: so texts can
+ * be said outside of components, once.
+ */
+import type { Language as ElementLanguage } from 'element-plus/es/locale'
+import { createI18n } from 'vue-i18n'
+
+export const LANGUAGES = { en: 'English', de: 'Deutsch' } as const
+export type Language = keyof typeof LANGUAGES
+type Sayings = Record<string, string>
+
+let names: Sayings = {}
+/** What the library of the screen's parts says of its own; undefined is English. */
+export let parts: ElementLanguage | undefined
+const COOKIE = 'language'
+const A_YEAR = 365 * 24 * 3600
+
+export const words = createI18n({
+  legacy: false,
+  locale: 'en' as Language,
+  messages: { en: {} as Sayings, de: {} as Sayings },
+  messageResolver: (sayings, key) => (sayings as Sayings)[key] ?? key,
+  missingWarn: false,
+  fallbackWarn: false,
+})
+
+/** What is said for an English text, with its values; `n` chooses between the forms for one and for more. */
+export function t(text: string, values: Record<string, unknown> | number = {}, n?: number): string {
+  const { t: say } = words.global
+  if (typeof values === 'number') return say(text, values)
+  return n === undefined ? say(text, values) : say(text, values, n)
+}
+
+export function language(): Language {
+  return words.global.locale.value
+}
+
+/** A panel, a fold or a side by the name that it has in documents, as it is called: "fold 2". */
+export function called(name: string): string {
+  if (language() === 'en') return name
+  const numbered = /^(.*) (\d+)$/.exec(name)
+  const title = numbered && names[`${numbered[1]} {n}`]
+  return title ? title.replace('{n}', numbered[2]!) : (names[name] ?? name)
+}
+
+/** A figure as it is written: with a comma where the language has that. */
+export const decimal = (figure: number | string): string =>
+  language() === 'de' ? String(figure).replace('.', ',') : String(figure)
+
+/** A text that begins with a large letter. */
+export const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1)
+
+/** Figures one after the other, told apart where they have commas themselves. */
+export const inRow = (figures: readonly string[]): string => figures.join(language() === 'de' ? '; ' : ', ')
+
+/** The language that was chosen in this browser, or else the first of those it asks for that there is. */
+function wanted(): Language {
+  const known = (name: string) => (name in LANGUAGES ? (name as Language) : undefined)
+  const chosen = document.cookie.match(/(?:^|; )language=([^;]*)/)?.[1]
+  const asked = navigator.languages.map((name) => known(name.slice(0, 2).toLowerCase()))
+  return known(chosen ?? '') ?? asked.find((name) => name !== undefined) ?? 'en'
+}
+
+/** Loads what is said in the wanted language. */
+export async function speak(): Promise<void> {
+  const name = wanted()
+  if (name === 'de') {
+    const de = await import('./de')
+    words.global.setLocaleMessage(name, de.screens)
+    ;({ names, parts } = de)
+  }
+  words.global.locale.value = name
+  document.documentElement.lang = name
+}
+
+/** Chooses the language, for good, and begins the page anew in it. */
+export function choose(name: Language) {
+  document.cookie = `${COOKIE}=${name}; path=/; max-age=${A_YEAR}; SameSite=Lax`
+  location.reload()
+}
