@@ -5,7 +5,7 @@ import type { Unit } from '@/shared/api/document'
 import FoldedPicture from '@/shared/components/FoldedPicture.vue'
 import PathPicture from '@/shared/components/PathPicture.vue'
 import { formatFigure, formatMeasures } from '@/shared/units/figures'
-import { t } from '@/shared/words'
+import { decimal, t } from '@/shared/words'
 import type { Beginning } from './useBeginnings'
 
 const props = defineProps<{ way: Beginning; unit: Unit }>()
@@ -50,7 +50,7 @@ const found = computed(() => {
           <dt>{{ $t('Figure') }}</dt>
           <dd>
             <span class="figure">{{ formatMeasures(way.card.size, 'mm', unit) }}</span>
-            <span v-if="scaled" class="soft">{{ $t('{scaled} % of its own {own}', { scaled, own: formatMeasures(way.card.own, 'mm', unit) }) }}</span>
+            <span v-if="scaled" class="soft">{{ $t('{scaled} % of its own {own}', { scaled: decimal(scaled), own: formatMeasures(way.card.own, 'mm', unit) }) }}</span>
             <span v-else class="soft">{{ $t('its own size') }}</span>
           </dd>
         </div>

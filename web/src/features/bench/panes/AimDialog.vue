@@ -66,7 +66,7 @@ async function find() {
   <ElDialog v-model="open" :title="$t('Aim at a figure')" width="900px" align-center @closed="emit('close')">
     <p v-if="!figures.length" class="soft" aria-busy="true">{{ $t('Measuring the card …') }}</p>
     <form v-else class="wish" @submit.prevent="find">
-      <ElSelect v-model="chosen" :aria-label="$t('Figure')" class="figure-of">
+      <ElSelect v-model="chosen" :aria-label="$t('Figure to aim at')" class="figure-of">
         <ElOption v-for="f in figures" :key="f.key" :value="f.key" :label="`${f.title}, ${formatFigure(f.value, f.unit, unit)}`" />
       </ElSelect>
       <ElRadioGroup v-model="relation" :aria-label="$t('Is to be')">
