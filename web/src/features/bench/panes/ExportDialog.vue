@@ -27,9 +27,10 @@ const catalogue = useCatalogue()
 const open = ref(true)
 const formats = computed(() => catalogue.data?.formats ?? [])
 const form = computed(() => catalogue.data?.file_options ?? {})
-const chosen = reactive<Record<string, unknown>>({ ...initialValues(form.value), format: 'svg', ...kept() })
+const several = props.document.pieces.length > 1
+const chosen = reactive<Record<string, unknown>>({ ...initialValues(form.value), format: 'svg', ...kept(), which: several ? 'beside' : 'one' })
 const fields = computed(() =>
-  fieldsOf(form.value).filter((f) => counts(f, chosen) && (f.name !== 'which' || props.document.pieces.length > 1)),
+  fieldsOf(form.value).filter((f) => counts(f, chosen) && (f.name !== 'which' || several)),
 )
 provideChoices(() => ({ unit: props.unit }))
 
@@ -54,7 +55,6 @@ function save() {
   } catch {
     // a browser that keeps nothing: it is asked for again next time
   }
-  if (props.document.pieces.length < 2) options.which = 'one'
   emit('save', String(format), options)
 }
 
