@@ -16,6 +16,8 @@ export default defineConfig(({ command }) => ({
       '@words': fileURLToPath(new URL('../stileblade/words', import.meta.url)),
     },
   },
+  // of the library for languages, what is not used stays out
+  define: { __VUE_I18N_FULL_INSTALL__: false, __VUE_I18N_LEGACY_API__: false, __INTLIFY_PROD_DEVTOOLS__: false, __INTLIFY_DROP_MESSAGE_COMPILER__: false },
   build: { target: 'es2022', chunkSizeWarningLimit: 900, assetsInlineLimit: 0 },
   server: {
     fs: { allow: ['..'] },

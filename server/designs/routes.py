@@ -15,7 +15,13 @@ from server.computing.asking import named
 from server.computing.wishes import Document
 from server.designs import actions
 from server.designs.models import Design, Revision
-from server.designs.summary import is_there, summary_of, summary_of_version, with_summaries
+from server.designs.summary import (
+    is_there,
+    summary_of,
+    summary_of_version,
+    with_summaries,
+    without_pictures,
+)
 from stileblade.design.document import Design as Kept
 from stileblade.fields import PlainText
 from stileblade.views.summary import Summary
@@ -113,9 +119,9 @@ class KeptVersion(BaseModel):
     document: Document
 
 
-def _entry(design: Design) -> dict[str, Any]:
-    """What ``DesignEntry`` says. Summaries were validated when they were made: of hundreds that would
-    take longer than all the rest of the list."""
+def _entry(design: Design, *, drawn: bool = True) -> dict[str, Any]:
+    """What ``DesignEntry`` says; one that is not ``drawn`` waits for its picture. Summaries were validated when
+    they were made: of hundreds that would take longer than all the rest of the list."""
     return {
         "id": design.pk,
         "name": design.name,
@@ -125,7 +131,7 @@ def _entry(design: Design) -> dict[str, Any]:
         "folder": design.folder,
         "modified": design.modified.isoformat(),
         "summary": _said(summary_of(design)),
-        "waiting": not is_there(design),
+        "waiting": not drawn or not is_there(design),
     }
 
 
@@ -153,12 +159,16 @@ def design_schema(request: HttpRequest) -> HttpResponse:
 
 @router.get("/designs", response=list[DesignEntry])
 def list_designs(
-    request: HttpRequest, binned: bool = False, templates: bool = False
+    request: HttpRequest, binned: bool = False, templates: bool = False, drawn: int | None = None
 ) -> HttpResponse:
-    """All designs that are not in the bin, or all that are; the templates among them alone."""
+    """All designs that are not in the bin, or all that are; the templates among them alone. ``drawn``: how many of
+    them have their pictures; the others wait for theirs."""
     rows = Design.objects.filter(owner=signed_in(request), binned=binned).defer("document")
-    found = list(rows.filter(template=True) if templates else rows)
-    listed = [_entry(d) for d in with_summaries(found)]
+    if templates:
+        rows = rows.filter(template=True)
+    listed = [_entry(d) for d in with_summaries(list(rows[:drawn]))]
+    if drawn is not None:
+        listed += [_entry(d, drawn=False) for d in without_pictures(rows, drawn)]
     return HttpResponse(json.dumps(listed), content_type="application/json")
 
 

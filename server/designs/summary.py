@@ -13,6 +13,7 @@ from collections.abc import Sequence
 from typing import Any
 
 from django.db import close_old_connections
+from django.db.models import Func, JSONField, QuerySet, Value
 
 from server.computing.asking import computed
 from server.computing.jobs import Answer
@@ -69,6 +70,17 @@ def summary_of_version(row: Revision) -> dict[str, Any]:
 def summary_of(design: Design) -> dict[str, Any]:
     """The design's summary; empty while it is being made."""
     return design.summary if is_there(design) else unseen("").model_dump(mode="json")
+
+
+def without_pictures(rows: QuerySet[Design], first: int) -> list[Design]:
+    """The designs from that place on, whose summaries are read without their pictures: these are most of
+    what a list of hundreds weighs."""
+    short = Func("summary", Value("$.picture"), function="JSON_REMOVE", output_field=JSONField())
+    found: list[Design] = list(rows.defer("document", "summary").annotate(short=short)[first:])
+    for design in found:
+        kept: dict[str, Any] = vars(design)["short"]
+        design.summary = {**kept, "picture": None} if kept else {}
+    return found
 
 
 class Maker(threading.Thread):

@@ -5,8 +5,12 @@ import 'element-plus/theme-chalk/el-message.css'
 import 'element-plus/theme-chalk/el-message-box.css'
 import './styles/tokens.css'
 import './styles/base.css'
-import { speak } from './shared/words'
+import { loadEarly } from './app/pages'
+import { askEarly } from './shared/api/early'
+import { wanted } from './shared/words/language'
 
-// what is said is there before the screens that say it
-const screens = speak().then(() => import('./app/start'))
-void screens.then(({ start }) => start())
+// small by itself, so that what is asked of the server is on its way before the scripts are read
+askEarly()
+// in another language the screens wait for what they say
+if (wanted() === 'en') loadEarly(location.pathname)
+void import('./app/begin')

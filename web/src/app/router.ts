@@ -1,27 +1,16 @@
-import { createRouter, createWebHistory } from 'vue-router'
+import { createRouter, createWebHistory, type RouteLocation } from 'vue-router'
 import { useSession } from '@/features/session/session'
+import { PAGES } from './pages'
 
 export const router = createRouter({
   history: createWebHistory('/'),
   routes: [
-    { path: '/', name: 'designs', component: () => import('@/features/designs/DesignsPage.vue') },
-    { path: '/new', name: 'new', component: () => import('@/features/newcard/NewCardPage.vue') },
-    { path: '/shelf', name: 'shelf', component: () => import('@/features/shelf/ShelfPage.vue') },
-    {
-      path: '/designs/:id(\\d+)',
-      name: 'bench',
-      component: () => import('@/features/bench/BenchPage.vue'),
-      props: (to) => ({ id: Number(to.params.id) }),
-    },
-    { path: '/jobs', name: 'jobs', component: () => import('@/features/sheets/JobsPage.vue') },
-    {
-      path: '/jobs/:id(\\d+)',
-      name: 'job',
-      component: () => import('@/features/sheets/JobPage.vue'),
-      props: (to) => ({ id: Number(to.params.id) }),
-    },
-    { path: '/cutter', name: 'cutter', component: () => import('@/features/sheets/CutterPage.vue') },
-    { path: '/sign-in', name: 'sign-in', component: () => import('@/features/session/SignInPage.vue') },
+    ...PAGES.map(({ name, path, load }) => ({
+      name,
+      path,
+      component: load,
+      props: path.includes(':id') ? (to: RouteLocation) => ({ id: Number(to.params.id) }) : false,
+    })),
     { path: '/:rest(.*)*', name: 'missing', component: () => import('./MissingPage.vue') },
   ],
 })

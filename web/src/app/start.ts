@@ -2,10 +2,10 @@
 import { createPinia } from 'pinia'
 import { createApp } from 'vue'
 import { arrows } from '@/shared/arrows'
-import { words } from '@/shared/words'
+import { saying } from '@/shared/words'
 import App from './App.vue'
 import { router } from './router'
 
 export function start() {
-  createApp(App).directive('arrows', arrows).use(words).use(createPinia()).use(router).mount('#app')
+  createApp(App).directive('arrows', arrows).use(saying).use(createPinia()).use(router).mount('#app')
 }

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, onMounted, ref, watch } from 'vue'
+import { computed, onMounted, ref, shallowRef, watch } from 'vue'
 import { StorageSerializers, useLocalStorage, useTimeoutFn } from '@vueuse/core'
 import { RouterLink, useRouter } from 'vue-router'
 import { answer, client, type Schemas } from '@/shared/api/client'
@@ -23,7 +23,7 @@ const session = useSession()
 const shelf = useShelf()
 const course = useCourse()
 const router = useRouter()
-const entries = ref<Entry[] | null>(null)
+const entries = shallowRef<readonly Entry[] | null>(null)
 const trouble = ref('')
 const words = ref('')
 const showBin = ref(false)
@@ -59,14 +59,14 @@ const folder = useLocalStorage<string | null>('stileblade.designs.folder', null,
 const inFolder = computed(() => (folder.value !== null && folders.value.includes(folder.value) && !showBin.value ? folder.value : null))
 const designs = computed(() => ordered(found.value.filter((e) => !e.template && (inFolder.value === null || e.folder === inFolder.value))))
 /** The first ones at once, the others when there is time. */
-const AT_ONCE = 48
-const count = ref(AT_ONCE)
+const [FIRST, MORE] = [16, 48]
+const count = ref(FIRST)
 const drawn = computed(() => designs.value.slice(0, count.value))
 function more() {
-  count.value += AT_ONCE
+  count.value += MORE
   if (count.value < designs.value.length) later(more)
 }
-const later = (what: () => void) => ('requestIdleCallback' in window ? requestIdleCallback(what, { timeout: 400 }) : setTimeout(what, 60))
+const later = (what: () => void): unknown => ('requestIdleCallback' in window ? requestIdleCallback(what, { timeout: 400 }) : setTimeout(what, 60))
 const shown = computed(() => [...designs.value, ...templates.value])
 const templates = computed(() => found.value.filter((e) => e.template))
 
@@ -87,11 +87,17 @@ const soon = useTimeoutFn(() => void load(false), 1000, { immediate: false })
 async function load(anew = true) {
   trouble.value = ''
   soon.stop()
+  // the first pictures at once: those of hundreds take longer than all else
+  const first = entries.value === null && !showBin.value
   if (anew) entries.value = null
   try {
     entries.value = (await answer(
-      client.GET('/api/designs', { params: { query: { binned: showBin.value } } }),
-    )) as Entry[]
+      client.GET('/api/designs', { params: { query: { binned: showBin.value, ...(first ? { drawn: FIRST } : {}) } } }),
+    )) as readonly Entry[]
+    if (first && entries.value.length > FIRST) {
+      later(() => void load(false))
+      return
+    }
     if (entries.value.some((e) => e.waiting)) soon.start()
     if (count.value < entries.value.length) later(more)
   } catch (error) {

@@ -1,4 +1,5 @@
 import createClient, { type Middleware } from 'openapi-fetch'
+import { fetchOnce } from './early'
 import { ApiError } from './errors'
 import type { components, paths } from './schema'
 
@@ -15,7 +16,7 @@ const csrf: Middleware = {
   },
 }
 
-const client = createClient<paths>({ baseUrl: '/' })
+const client = createClient<paths>({ baseUrl: '/', fetch: fetchOnce })
 client.use(csrf)
 export { client }
 

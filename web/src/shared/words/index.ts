@@ -7,17 +7,19 @@
  * be said outside of components, once.
  */
 import type { Language as ElementLanguage } from 'element-plus/es/locale'
+import type { Plugin } from 'vue'
 import { createI18n } from 'vue-i18n'
+import { type Language, wanted } from './language'
 
-export const LANGUAGES = { en: 'English', de: 'Deutsch' } as const
-export type Language = keyof typeof LANGUAGES
+export { choose, LANGUAGES, type Language } from './language'
+
 type Sayings = Record<string, string>
 
+const NONE = {}
 let names: Sayings = {}
+let sayings: Sayings = {}
 /** What the library of the screen's parts says of its own; undefined is English. */
 export let parts: ElementLanguage | undefined
-const COOKIE = 'language'
-const A_YEAR = 365 * 24 * 3600
 
 export const words = createI18n({
   legacy: false,
@@ -29,10 +31,20 @@ export const words = createI18n({
 })
 
 /** What is said for an English text, with its values; `n` chooses between the forms for one and for more. */
-export function t(text: string, values: Record<string, unknown> | number = {}, n?: number): string {
+export function t(text: string, values: Record<string, unknown> | number = NONE, n?: number): string {
+  // most texts have neither: hundreds of them are said for each list
+  if (values === NONE) return sayings[text] ?? text
   const { t: say } = words.global
   if (typeof values === 'number') return say(text, values)
   return n === undefined ? say(text, values) : say(text, values, n)
+}
+
+/** For templates, as `$t`. */
+export const saying: Plugin = {
+  install(app) {
+    app.use(words)
+    app.config.globalProperties.$t = t as typeof app.config.globalProperties.$t
+  },
 }
 
 export function language(): Language {
@@ -57,28 +69,15 @@ export const capital = (text: string): string => text.charAt(0).toUpperCase() + 
 /** Figures one after the other, told apart where they have commas themselves. */
 export const inRow = (figures: readonly string[]): string => figures.join(language() === 'de' ? '; ' : ', ')
 
-/** The language that was chosen in this browser, or else the first of those it asks for that there is. */
-function wanted(): Language {
-  const known = (name: string) => (name in LANGUAGES ? (name as Language) : undefined)
-  const chosen = document.cookie.match(/(?:^|; )language=([^;]*)/)?.[1]
-  const asked = navigator.languages.map((name) => known(name.slice(0, 2).toLowerCase()))
-  return known(chosen ?? '') ?? asked.find((name) => name !== undefined) ?? 'en'
-}
-
 /** Loads what is said in the wanted language. */
 export async function speak(): Promise<void> {
   const name = wanted()
   if (name === 'de') {
     const de = await import('./de')
-    words.global.setLocaleMessage(name, de.screens)
+    sayings = de.screens
+    words.global.setLocaleMessage(name, sayings)
     ;({ names, parts } = de)
   }
   words.global.locale.value = name
   document.documentElement.lang = name
-}
-
-/** Chooses the language, for good, and begins the page anew in it. */
-export function choose(name: Language) {
-  document.cookie = `${COOKIE}=${name}; path=/; max-age=${A_YEAR}; SameSite=Lax`
-  location.reload()
 }

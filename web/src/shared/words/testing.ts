@@ -1,5 +1,5 @@
 /** Components under test say what they say, in English. */
 import { config } from '@vue/test-utils'
-import { words } from '.'
+import { saying } from '.'
 
-config.global.plugins = [words]
+config.global.plugins = [saying]
