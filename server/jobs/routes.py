@@ -22,6 +22,7 @@ from stileblade.machine.machine import Machine
 from stileblade.sheets.job import JobOptions
 from stileblade.sheets.kept import KeptJob
 from stileblade.sheets.moving import Nearness
+from stileblade.views.said import Said
 from stileblade.words import say
 
 router = Router(tags=["jobs"])
@@ -37,7 +38,7 @@ class JobDesign(BaseModel):
 
 class MachineEntry(BaseModel):
     name: str
-    title: str
+    title: Said
     own: bool
 
 

@@ -106,6 +106,12 @@ def test_axe_finds_nothing_in_german(browser: Browser, base_url: str) -> None:
     for name in ("", "new", "shelf", "jobs", "cutter"):
         page.goto(f"/{name}")
         look(name or "designs")
+    page.goto("/jobs")
+    page.get_by_role("link", name="Harbour shop, autumn").click()
+    page.wait_for_selector(".stage .piece", timeout=60_000)
+    look("sheets")
+    strip = page.locator(".strip")
+    assert strip.evaluate("e => e.scrollWidth <= e.clientWidth"), "the readings are cut off"
     page.goto("/")
     page.get_by_role("button", name="Öffnen: Whale with porthole", exact=True).click()
     expect(page.get_by_test_id("flat-path")).to_be_visible()

@@ -170,6 +170,12 @@ const card = computed(() => {
   .bar .what {
     display: none;
   }
+  .card {
+    overflow: hidden;
+  }
+  .pair :deep(.el-button) {
+    padding: 6px 4px;
+  }
   .bar .name {
     width: 170px;
   }

@@ -214,6 +214,9 @@ async function signOut() {
 
 <style scoped>
 .who {
+  min-width: 0;
+  overflow: hidden;
+  text-overflow: ellipsis;
   font-size: var(--size-text);
 }
 .shelf {

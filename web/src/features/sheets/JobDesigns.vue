@@ -33,8 +33,8 @@ const remove = (design: number) => emit('change', props.designs.filter((d) => d.
       <li v-for="d in designs" :key="d.design">
         <span class="picture"><FoldedPicture v-if="entry(d.design)?.summary.picture" :picture="entry(d.design)!.summary.picture!" /></span>
         <span class="name" :title="entry(d.design)?.name">{{ entry(d.design)?.name ?? $t('a design that is gone') }}</span>
-        <NumberInput :model-value="d.count ?? 1" whole suffix="×" :min="1" :max="2000" :label="$t('Cards of {design}', { design: entry(d.design)?.name ?? 'the design' })" @update:model-value="(n: number) => set(d.design, n)" />
-        <button class="plain-button gone" :aria-label="$t('Take {design} out', { design: entry(d.design)?.name ?? 'the design' })" @click="remove(d.design)">✕</button>
+        <NumberInput :model-value="d.count ?? 1" whole suffix="×" :min="1" :max="2000" :label="$t('Cards of {design}', { design: entry(d.design)?.name ?? $t('the design') })" @update:model-value="(n: number) => set(d.design, n)" />
+        <button class="plain-button gone" :aria-label="$t('Take {design} out', { design: entry(d.design)?.name ?? $t('the design') })" @click="remove(d.design)">✕</button>
       </li>
     </ul>
     <p v-if="!designs.length" class="soft">{{ $t('Which cards, and how many of each?') }}</p>

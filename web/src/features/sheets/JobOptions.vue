@@ -114,7 +114,7 @@ const turns = [
       <ElSwitch :model-value="options.with_grain" :aria-label="$t('Folds along the grain')" @update:model-value="(v: string | number | boolean) => set({ with_grain: v === true })" />
     </label>
     <label>{{ $t('Holding bridges') }}
-      <NumberInput :model-value="options.bridges ?? 0" whole suffix="each" :label="$t('Holding bridges')" :min="0" :max="12" @update:model-value="(bridges: number) => set({ bridges })" />
+      <NumberInput :model-value="options.bridges ?? 0" whole :suffix="$t('each')" :label="$t('Holding bridges')" :min="0" :max="12" @update:model-value="(bridges: number) => set({ bridges })" />
     </label>
     <label v-if="options.bridges">{{ $t('Bridge width') }}
       <LengthInput :model-value="options.bridge_width ?? 0.4" :unit="unit" :label="$t('Bridge width')" :min="0.1" :max="5" @update:model-value="(bridge_width: number) => set({ bridge_width })" />
