@@ -28,7 +28,9 @@ assert Design
 
 
 def test_the_list_of_all_english_texts_is_current() -> None:
-    assert json.loads(ENGLISH.read_text("utf-8")) == gathered(), "make words writes it anew"
+    kept, now = json.loads(ENGLISH.read_text("utf-8")), gathered()
+    for part in now:
+        assert set(kept[part]) == set(now[part]), "make words writes it anew"
 
 
 def test_every_text_has_its_german() -> None:
