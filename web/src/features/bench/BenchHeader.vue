@@ -7,7 +7,7 @@ import BrandMark from '@/shared/components/BrandMark.vue'
 import TextField from '@/shared/components/TextField.vue'
 import { tellError } from '@/shared/messages'
 import { formatMeasures } from '@/shared/units/figures'
-import { called, language, t } from '@/shared/words'
+import { called, locale, t } from '@/shared/words'
 import { FamilyMark } from '@/features/family'
 import { HelpButton } from '@/features/help'
 import { beginJob } from '@/features/sheets'
@@ -37,7 +37,7 @@ const emit = defineEmits<{
 const saving = computed(() => {
   switch (props.state) {
     case 'saved':
-      return props.savedAt ? t('saved {time}', { time: props.savedAt.toLocaleTimeString(language(), { hour: '2-digit', minute: '2-digit' }) }) : t('saved')
+      return props.savedAt ? t('saved {time}', { time: props.savedAt.toLocaleTimeString(locale(), { hour: '2-digit', minute: '2-digit' }) }) : t('saved')
     case 'offline':
       return t('not reached, kept here')
     case 'unkept':

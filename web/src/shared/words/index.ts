@@ -51,6 +51,12 @@ export function language(): Language {
   return words.global.locale.value
 }
 
+/** How times and days are written: as the browser's own country does where it speaks the language. */
+export function locale(): string {
+  const own = navigator.languages.find((name) => name.startsWith(`${language()}-`))
+  return own ?? (language() === 'en' ? 'en-GB' : language())
+}
+
 /** A panel, a fold or a side by the name that it has in documents, as it is called: "fold 2". */
 export function called(name: string): string {
   if (language() === 'en') return name

@@ -7,7 +7,7 @@ import { answer, client, type Schemas } from '@/shared/api/client'
 import type { DesignData, Unit } from '@/shared/api/document'
 import { ApiError } from '@/shared/api/errors'
 import { askText, tell, tellError } from '@/shared/messages'
-import { language, t } from '@/shared/words'
+import { locale, t } from '@/shared/words'
 import VersionCard from './VersionCard.vue'
 
 const props = defineProps<{ id: number; unit: Unit }>()
@@ -38,7 +38,7 @@ onMounted(async () => {
 const days = computed(() => {
   const found = new Map<string, Version[]>()
   for (const version of (versions.value ?? []).slice(0, shown.value)) {
-    const day = new Date(version.saved).toLocaleDateString(language(), { dateStyle: 'full' })
+    const day = new Date(version.saved).toLocaleDateString(locale(), { dateStyle: 'full' })
     found.set(day, [...(found.get(day) ?? []), version])
   }
   return [...found]

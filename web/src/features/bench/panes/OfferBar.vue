@@ -1,11 +1,11 @@
 <script setup lang="ts">
 /** Work of before that the server never got: it is offered, and waits until that is decided. */
 import { computed } from 'vue'
-import { language } from '@/shared/words'
+import { locale } from '@/shared/words'
 
 const props = defineProps<{ at: string }>()
 const emit = defineEmits<{ take: []; leave: [] }>()
-const when = computed(() => new Date(props.at).toLocaleString(language(), { dateStyle: 'medium', timeStyle: 'short' }))
+const when = computed(() => new Date(props.at).toLocaleString(locale(), { dateStyle: 'medium', timeStyle: 'short' }))
 </script>
 
 <template>

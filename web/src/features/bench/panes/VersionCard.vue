@@ -7,7 +7,7 @@ import { inSentence } from '@/shared/catalogue'
 import { checksInWords } from '@/shared/checks'
 import FoldedPicture from '@/shared/components/FoldedPicture.vue'
 import { formatMeasures } from '@/shared/units/figures'
-import { called, language } from '@/shared/words'
+import { called, locale } from '@/shared/words'
 
 const props = defineProps<{
   id: number
@@ -30,7 +30,7 @@ onMounted(async () => {
     // without a picture it can be gone back to all the same
   }
 })
-const time = computed(() => (props.version ? new Date(props.version.saved).toLocaleTimeString(language(), { hour: '2-digit', minute: '2-digit' }) : ''))
+const time = computed(() => (props.version ? new Date(props.version.saved).toLocaleTimeString(locale(), { hour: '2-digit', minute: '2-digit' }) : ''))
 </script>
 
 <template>
