@@ -61,7 +61,7 @@ class Backing(Step):
     glue_margin: float = length(
         6, "Glue margin", "By which it is larger than the window.", least=0, most=100
     )
-    clear: float = length(1, "Clear", "Of the panel's folds and edges.", least=0, most=50)
+    clear: float = length(1, "Kept clear by", "Of the panel's folds and edges.", least=0, most=50)
 
     def reads_of_host(self, setting: Setting) -> tuple[object, ...]:
         ground = ground_of(setting)

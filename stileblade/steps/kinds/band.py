@@ -48,7 +48,7 @@ class Band(Step):
     sample_lies = Lies("base", "", Facing.AROUND)
     kind: Literal["band"] = "band"
     goes: Goes = choice(
-        Goes.ACROSS, "Goes", "Round the card's width, or round its height.",
+        Goes.ACROSS, "Runs", "Round the card's width, or round its height.",
         across="round the width", along="round the height",
     )  # fmt: skip
     wide: float = length(40, "Wide", "Of the band itself.", above=1, most=500)

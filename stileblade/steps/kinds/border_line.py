@@ -59,7 +59,7 @@ class BorderLine(LiningStep):
     kind: Literal["border-line"] = "border-line"
     along: Along = choice(
         Along.OUTLINE,
-        "Along",
+        "Follows",
         "What it follows.",
         outline="the outline, inside it",
         windows="the windows, round them",
@@ -67,7 +67,7 @@ class BorderLine(LiningStep):
     target: str = special("front", "On", "The panel that it is on.", control="target")
     edges: Edges = choice(
         Edges.ALL,
-        "Beside",
+        "Runs along",
         "Whether it runs along the folds as well, or from fold to fold.",
         all="edges and folds",
         cut="cut edges only",

@@ -48,7 +48,7 @@ class Fill(Step):
         picked="picked ones",
     )
     below: float = area(
-        4, "Below", "Openings smaller than this are closed.", when={"which": ["below"]}
+        4, "Smaller than", "Openings smaller than this are closed.", when={"which": ["below"]}
     )
     picks: tuple[tuple[Share, Share], ...] = special(
         (),

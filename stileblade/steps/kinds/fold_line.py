@@ -101,7 +101,7 @@ class FoldLine(CreasingStep):
     angle: float = degrees(45, "Angle", "Clockwise from a level line.", when={"by": ["angle"]})
     purpose: Purpose = choice(
         Purpose.FOLD,
-        "Meant",
+        "Purpose",
         "What the line is for.",
         fold="to fold on",
         tear="to tear off",

@@ -53,7 +53,7 @@ class Insert(Step):
         2, "Margin", "By which it is smaller than the base at every edge.", least=0, most=200
     )
     over: Over = choice(
-        Over.ALL, "Over", "Which panels it lies on.",
+        Over.ALL, "Lies over", "Which panels it lies on.",
         all="all panels", two="two that face each other",
     )  # fmt: skip
     and_on: str = special(

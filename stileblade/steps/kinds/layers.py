@@ -72,7 +72,7 @@ class Layers(Step):
         (), "Layers", "Numbers of the artwork's layers; none means all.", control="layers"
     )
     made_as: As = choice(
-        As.LAYERS, "As", "What is made of them.",
+        As.LAYERS, "Made into", "What is made of them.",
         layers="themselves", shadow="their shadow, to lie behind them",
     )  # fmt: skip
     margin: float = length(

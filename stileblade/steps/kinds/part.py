@@ -38,7 +38,7 @@ class Part(Step):
     )
     starts_with = StartsWith.PART
     kind: Literal["part"] = "part"
-    piece: str = special("base", "Of", "The piece that was split.", control="piece")
+    piece: str = special("base", "Piece", "The piece that was split.", control="piece")
     step: str = special("", "Split by", "Which split; empty means the last.", control="hidden")
     number: int = number_of(
         1, "Part", "Counted from left to right and from head to foot.", least=1, most=400

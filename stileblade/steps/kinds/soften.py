@@ -77,7 +77,7 @@ class Soften(Step):
     )
     of: Of = choice(
         Of.OUTLINE,
-        "Of",
+        "Corners of",
         "The outer outline alone, or windows and grilles as well.",
         outline="the outer outline",
         all="windows, too",

@@ -51,7 +51,7 @@ class StencilEdge(Step):
         3, "Surround", "Paper left standing round the figure.", least=0, most=100
     )
     margin: float = offset(
-        0, "Less", "How much shorter than the edge it is, at either end, with its surround."
+        0, "Shorter by", "How much shorter than the edge it is, at either end, with its surround."
     )
     back: float = length(
         0,

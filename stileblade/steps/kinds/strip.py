@@ -41,7 +41,7 @@ class Strip(Step):
     reveal: float = offset(
         3, "Reveal", "How far it shows beyond the edge; negative: how far within it ends."
     )
-    deep: float = length(20, "Deep", "From its outermost place to its inner edge.", above=0.5)
+    deep: float = length(20, "Depth", "From its outermost place to its inner edge.", above=0.5)
     ends: float = length(0, "Shorter by", "At either end than the panel.", least=0, most=300)
     straight: bool = switch(False, "Straight", "On: it does not follow the edge's shape.")
 
