@@ -18,6 +18,7 @@ from stileblade.geometry.measures.cells import (
     beyond,
     farthest,
     filled_cell,
+    is_wide,
     less,
     mapped,
     united,
@@ -77,6 +78,13 @@ def _left_by(work: Work, own: list[Face], others: list[Face]) -> list[Cell]:
     return found
 
 
+def _reach(cell: Cell, other: Cell) -> float:
+    """How far the cell reaches beyond the other, or how wide it is where that is more."""
+    away = farthest(cell, other)
+    # how wide it is takes far longer than whether it is wider
+    return widest(cell) if is_wide(cell, away) else away
+
+
 @lru_cache(maxsize=64)
 def closed_card(work: Work) -> Closed:
     """The closed card of a piece that has paper."""
@@ -100,8 +108,8 @@ def closed_card(work: Work) -> Closed:
         reveal,
         out,
         area_of(reveal),
-        max(farthest(reveal, covering), widest(reveal)),
+        _reach(reveal, covering),
         area_of(out),
-        max(farthest(out, behind), widest(out)),
+        _reach(out, behind),
         tuple(Layer(folded.faces[i].name, folded.faces[i].turned) for i in folded.order),
     )

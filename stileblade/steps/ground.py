@@ -22,6 +22,7 @@ from stileblade.geometry.offset.offset import Join
 from stileblade.geometry.offset.offset import offset as grown_by
 from stileblade.geometry.regions.fill import filled
 from stileblade.geometry.regions.region import Region
+from stileblade.geometry.regions.remembered import wherever
 from stileblade.geometry.regions.set_operations import cut_off, difference, union, union_all
 from stileblade.piece.folds import Fold
 from stileblade.piece.lying import Facing
@@ -113,9 +114,9 @@ class Ground:
             return self.cut(self.drawn_on, fold_margin, across)
         if self._figure is not None:
             figure, matrix = self._figure
-            smaller = smaller_by(figure, margin).transformed(matrix)
+            smaller = smaller_by(filled(figure), margin).transformed(matrix)
         else:
-            smaller = grown_by(self.drawn_on, -margin)
+            smaller = smaller_by(self.drawn_on, margin)
         return self.cut(smaller, fold_margin, across)
 
     @cached_property
@@ -174,13 +175,13 @@ def _ground(host: Work, panel: str, side: Facing) -> Ground:
     return Ground(host, panel, side)
 
 
-@lru_cache(maxsize=128)
-def smaller_by(figure: Region, margin: float) -> Region:
-    """A figure with its openings closed, less a margin."""
-    return grown_by(filled(figure), -margin)
+@wherever
+def smaller_by(region: Region, margin: float) -> Region:
+    """A panel or a figure, less a margin: the same whatever is moved on it."""
+    return grown_by(region, -margin)
 
 
-@lru_cache(maxsize=128)
+@wherever
 def grown(region: Region, margin: float) -> Region:
     """A window grown by a margin, its corners kept."""
     return grown_by(region, margin, join=Join.MITRE) if margin else region

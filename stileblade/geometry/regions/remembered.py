@@ -2,14 +2,17 @@
 
 from __future__ import annotations
 
+import hashlib
 from collections.abc import Callable
 from functools import wraps
 from threading import Lock
 from typing import Any, TypeVar
 
+import numpy as np
 from cachetools import LRUCache, cached
 from cachetools.keys import hashkey
 
+from stileblade.geometry.curves.transforms import translation
 from stileblade.geometry.regions.region import Region
 
 Make = TypeVar("Make", bound=Callable[..., Region])
@@ -62,3 +65,42 @@ def remembered(make: Make) -> Make:
     as long as there is room. Safe between threads."""
     room: LRUCache[object, Region] = LRUCache(MOST_BYTES, getsizeof=bytes_of)
     return cached(room, lock=Lock())(make)  # type: ignore[return-value]
+
+
+_DIGITS = 9
+"""Decimals of a mm in which two regions are the same but for where they lie."""
+
+
+def wherever(make: Make) -> Make:
+    """A function of a region and hashable values to a region that is the same wherever the first one lies: it is
+    worked out once for all that differ in that alone, as a window does that is moved. Safe between threads."""
+    room: LRUCache[object, Region] = LRUCache(MOST_BYTES_OF_FIGURES, getsizeof=bytes_of)
+    lock = Lock()
+
+    @wraps(make)
+    def recall(region: Region, *given: Any, **named: Any) -> Region:
+        if not region:
+            return make(region, *given, **named)
+        box = region.bounds
+        moved = region.transformed(translation(-box.left, -box.head))
+        key = hashkey(_content(moved), *given, **named)
+        with lock:
+            kept = room.get(key)
+        if kept is None:
+            kept = make(moved, *given, **named)
+            if bytes_of(kept) <= MOST_BYTES_OF_FIGURES:
+                with lock:
+                    room[key] = kept
+        return kept.transformed(translation(box.left, box.head))
+
+    return recall  # type: ignore[return-value]
+
+
+def _content(region: Region) -> bytes:
+    """All that a region is, in few bytes."""
+    segments, found = region.segments, hashlib.blake2b(digest_size=16)
+    for figures in (segments.coef, segments.span, segments.start, segments.end):
+        found.update((np.round(figures, _DIGITS) + 0.0).tobytes())
+    for whole in (segments.kind, region.rings, region.shell):
+        found.update(np.ascontiguousarray(whole).tobytes())
+    return found.digest()

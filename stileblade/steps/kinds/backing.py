@@ -9,7 +9,6 @@ from stileblade.errors import StepError
 from stileblade.fields import choice, length, special
 from stileblade.geometry.curves.transforms import translation
 from stileblade.geometry.measures.distances import lies_inside
-from stileblade.geometry.offset.offset import offset as grown_by
 from stileblade.geometry.regions.fill import filled
 from stileblade.geometry.regions.region import Region
 from stileblade.geometry.regions.set_operations import (
@@ -20,7 +19,7 @@ from stileblade.geometry.regions.set_operations import (
 )
 from stileblade.piece.lying import Facing, Lies, Lying
 from stileblade.piece.work import Work
-from stileblade.steps.ground import Ground, ground_of, grown, inverse
+from stileblade.steps.ground import Ground, ground_of, grown, inverse, smaller_by
 from stileblade.steps.proposing import NewPiece, OnCard, Proposal
 from stileblade.steps.step import Caption, Setting, Stage, StartsWith, Step, Told, register_step
 from stileblade.words import say
@@ -89,7 +88,7 @@ class Backing(Step):
             covered = rectangle(covered.bounds)
         # most windows are far from the edges: these need not be drawn in for them
         far = lies_inside(covered, ground.whole, self.clear)
-        whole = covered if far else intersection(covered, grown_by(ground.whole, -self.clear))
+        whole = covered if far else intersection(covered, smaller_by(ground.whole, self.clear))
         sheet = ground.cut(whole, self.clear)
         if not sheet:
             raise StepError(

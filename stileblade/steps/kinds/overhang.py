@@ -76,7 +76,10 @@ class Overhang(Step):
         edge="the edge's length",
     )
     margin: float = offset(
-        0, "Shorter by", "How much shorter than the edge it is, at either end.", when={"sized": ["edge"]}
+        0,
+        "Shorter by",
+        "How much shorter than the edge it is, at either end.",
+        when={"sized": ["edge"]},
     )
     inner: Inner = choice(
         Inner.DROPPED,

@@ -51,7 +51,9 @@ class SeenThrough(LiningStep):
         empty="the last one cut",
     )
     onto: str = special("back", "Onto", "The panel that is seen through it.", control="target")
-    shown_as: As = choice(As.LINE, "Becomes", "What it becomes there.", window="a window", line="a line")
+    shown_as: As = choice(
+        As.LINE, "Becomes", "What it becomes there.", window="a window", line="a line"
+    )
     how: Lining = lined_by(when=_LINED)
     margin: float = offset(
         0, "Larger by", "All round; negative is smaller. A layer to be glued is larger."

@@ -78,7 +78,9 @@ class Split(Step):
     )
     takes = ("distance",)
     kind: Literal["split"] = "split"
-    by: By = choice(By.LINE, "Parted by", "What parts it.", line="a line or strip", figure="a figure")
+    by: By = choice(
+        By.LINE, "Parted by", "What parts it.", line="a line or strip", figure="a figure"
+    )
     runs: Runs = runs_field(when=_LINE)
     target: str = special("card", "Measured on", "Whose box it is measured on.", control="target")
     edge: Edge = edge_field(Edge.MIDDLE, when=_LINE)
