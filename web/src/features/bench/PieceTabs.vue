@@ -39,10 +39,11 @@ const paper = computed(() => {
         role="tab"
         :aria-selected="p.id === chosen"
         :class="{ chosen: p.id === chosen }"
+        :title="p.name"
         @click="chosen = p.id"
       >
         <svg viewBox="0 0 10 10" aria-hidden="true"><circle cx="5" cy="5" r="4.2" :fill="paperOf(p.paper)?.outside ?? '#ddd'" /></svg>
-        {{ p.name }}
+        <span class="called">{{ p.name }}</span>
       </button>
     </div>
     <button class="plain-button act" :aria-pressed="listed" @click="listed = !listed">
@@ -83,6 +84,14 @@ const paper = computed(() => {
   padding: 5px 14px;
   white-space: nowrap;
   border-radius: 7px 7px 0 0;
+}
+.piece svg {
+  flex: none;
+}
+.called {
+  max-width: 150px;
+  overflow: hidden;
+  text-overflow: ellipsis;
 }
 .piece.chosen {
   background: var(--surface);

@@ -90,6 +90,7 @@ function told(p: PieceData): string {
           </button>
         </div>
       </template>
+      <p v-if="document.pieces.length < 2" class="soft nothing">{{ $t('Nothing lies on the base yet: add a mat, an insert, a figure.') }}</p>
     </div>
     <div class="own">
       <strong class="called">{{ own.name }}</strong>
