@@ -110,6 +110,14 @@ class Ground:
     def less(self, margin: float, fold_margin: float, across: frozenset[str] = _NONE) -> Region:
         """The panel with its openings closed, less a margin all round and another one at its folds, none
         at those named ``across``; empty where nothing is left."""
+        if self.host.mirrored is None:
+            corner = {"x": self.whole.bounds.left, "y": self.whole.bounds.head}
+            cuts = tuple(
+                (side.axis, round(fold.at - corner[side.axis], 9), side.outwards,
+                 0.0 if fold.name in across else fold_margin)
+                for side, fold in self.folds
+            )  # fmt: skip
+            return _less(self.whole, margin, cuts) if self.whole else self.whole
         if not margin:
             return self.cut(self.drawn_on, fold_margin, across)
         if self._figure is not None:
@@ -173,6 +181,23 @@ class Ground:
 def _ground(host: Work, panel: str, side: Facing) -> Ground:
     """One and the same for all that lies on it: what is found out of it is shared."""
     return Ground(host, panel, side)
+
+
+@wherever
+def _less(
+    whole: Region, margin: float, folds: tuple[tuple[str, float, float, float], ...]
+) -> Region:
+    """A panel of no mirrored figure, drawn on beyond its folds as their mirror images are, less a margin, and cut
+    off so far from each: ``folds`` are axis, place, which way is outwards, and that margin."""
+    drawn = whole
+    for axis, at, _, _ in folds:
+        drawn = union(drawn, whole.transformed(mirror_across(axis=axis, at=at)))
+    if margin:
+        drawn = grown_by(drawn, -margin)
+    for axis, at, outwards, back in folds:
+        keep = "more" if outwards < 0 else "less"
+        drawn = cut_off(drawn, axis=axis, at=at - outwards * back, keep=keep)
+    return drawn
 
 
 @wherever

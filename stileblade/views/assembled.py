@@ -11,7 +11,7 @@ from stileblade.geometry.curves.segments import Floats
 from stileblade.geometry.curves.transforms import after, identity, mirror_across
 from stileblade.piece.lying import Facing
 from stileblade.views.guides import Guide, guides_of
-from stileblade.views.places import NO_BOUNDS, Bounds, box_of, screen_path
+from stileblade.views.places import NO_BOUNDS, Bounds, box_of, placed_path
 
 
 class MovesView(BaseModel):
@@ -92,15 +92,15 @@ def _side(evaluation: Evaluation, inside: bool) -> SideView:
     for piece, matrix, height in order_of(evaluation, inside=inside):
         assert piece.work is not None
         there = after(look, matrix)
-        region = piece.work.paper.transformed(there)
+        path, box = placed_path(piece.work.paper, there)
         up = float(np.linalg.det(there[:, :2])) > 0
-        boxes.append(region.bounds)
+        boxes.append(box)
         sheets.append(
             AssembledSheet(
                 piece=piece.piece.id,
                 name=piece.piece.name,
-                path=screen_path(region),
-                box=box_of(region.bounds),
+                path=path,
+                box=box_of(box),
                 fill=piece.paper.outside if up else piece.paper.inside,
                 light=piece.paper.light,
                 height=height,
@@ -108,8 +108,8 @@ def _side(evaluation: Evaluation, inside: bool) -> SideView:
             )
         )
 
-    box = box_of(around(boxes)) if boxes else NO_BOUNDS
-    return SideView(box=box, sheets=sheets, guides=_guides(evaluation, look))
+    whole = box_of(around(boxes)) if boxes else NO_BOUNDS
+    return SideView(box=whole, sheets=sheets, guides=_guides(evaluation, look))
 
 
 def _guides(evaluation: Evaluation, look: Floats) -> list[Guide]:

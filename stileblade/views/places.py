@@ -6,11 +6,15 @@ from collections.abc import Iterator
 from contextlib import contextmanager
 from contextvars import ContextVar
 
+import numpy as np
+
 from stileblade.geometry.curves.places import Box, Point
+from stileblade.geometry.curves.segments import Floats
 from stileblade.geometry.measures.distances import Shape, coarse_enough, rings_of, simpler, thin
 from stileblade.geometry.paths.pathdata import PathPen, path_data
 from stileblade.geometry.paths.pens import draw_contour
 from stileblade.geometry.regions.region import Region
+from stileblade.geometry.regions.remembered import with_figures
 from stileblade.piece.lines import DrawnLine
 
 Bounds = tuple[float, float, float, float]
@@ -49,6 +53,18 @@ def screen_path(region: Region) -> str:
     if region.nodes <= MOST_ON_SCREEN:
         return path_data(region, 3)
     return ring_path(rings_of(thin(region, max(0.005, _coarser.get()))), 3)
+
+
+def placed_path(region: Region, matrix: Floats) -> tuple[str, Box]:
+    """A region mapped by a 2x3 matrix as it is drawn, and its box there; remembered, as most pieces of a card stay
+    as they are in an edit."""
+    return _placed(region, tuple(matrix.ravel().tolist()), _coarser.get())
+
+
+@with_figures
+def _placed(region: Region, matrix: tuple[float, ...], coarser: float) -> tuple[str, Box]:
+    there = region.transformed(np.array(matrix).reshape(2, 3))
+    return screen_path(there), there.bounds
 
 
 def shape_path(shape: Shape, decimals: int) -> str:

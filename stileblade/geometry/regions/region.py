@@ -87,6 +87,10 @@ class Region:
 
     def parts(self) -> list[Region]:
         """Each separate piece as a region, largest first."""
+        return list(self._parts)
+
+    @cached_property
+    def _parts(self) -> tuple[Region, ...]:
         found = []
         for s in np.flatnonzero(self.shell == np.arange(len(self.shell))):
             last = int(np.flatnonzero(self.shell == s)[-1])
@@ -98,7 +102,7 @@ class Region:
                     np.zeros(last - int(s) + 1, np.int64),
                 )
             )
-        return sorted(found, key=lambda r: -r.area)
+        return tuple(sorted(found, key=lambda r: -r.area))
 
     def transformed(self, matrix: Floats) -> Region:
         """Mapped by a 2x3 matrix; exact. Contours are reversed where it mirrors."""
