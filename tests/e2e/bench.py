@@ -112,9 +112,14 @@ class Bench:
         self.page.mouse.up()
 
     def export(self, kind: str, folder: Path) -> Path:
+        """A file of the piece in hand alone."""
         self.page.get_by_role("button", name="Cut files").click()
         dialog = self.page.get_by_role("dialog", name="Cut files")
         dialog.get_by_role("radio", name=re.compile(kind)).click()
+        which = dialog.get_by_label("Pieces", exact=True)
+        if which.count():
+            select(which.first)
+            self.page.get_by_role("option", name="this piece", exact=True).click()
         with self.page.expect_download() as download:
             dialog.get_by_role("button", name=re.compile("^Save( all the same)?$")).click()
         dialog.wait_for(state="hidden")

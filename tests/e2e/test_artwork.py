@@ -71,7 +71,7 @@ def test_from_a_layered_drawing_to_a_card_and_back(page: Page, tmp_path: Path) -
     expect(told(page, "Now high")).to_have_text("100 mm")
     bench.add("fill openings")
     bench.choose("Fill", "below an area")
-    expect(bench.field("Below")).to_have_value("4")
+    expect(bench.field("Smaller than")).to_have_value("4")
     expect(told(page, "Filled")).to_have_text("1")
     expect(told(page, "Left open")).to_have_text("1")
 

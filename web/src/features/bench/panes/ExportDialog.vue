@@ -28,7 +28,7 @@ const open = ref(true)
 const formats = computed(() => catalogue.data?.formats ?? [])
 const form = computed(() => catalogue.data?.file_options ?? {})
 const several = props.document.pieces.length > 1
-const chosen = reactive<Record<string, unknown>>({ ...initialValues(form.value), format: 'svg', ...kept(), which: several ? 'beside' : 'one' })
+const chosen = reactive<Record<string, unknown>>({ ...initialValues(form.value), format: 'svg', ...kept(), which: several && props.piece === props.document.pieces[0]!.id ? 'beside' : 'one' })
 const fields = computed(() =>
   fieldsOf(form.value).filter((f) => counts(f, chosen) && (f.name !== 'which' || several)),
 )
