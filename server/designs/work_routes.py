@@ -13,7 +13,7 @@ from pydantic import Field
 from server.accounts.people import signed_in
 from server.computing import wishes
 from server.computing.asking import answered
-from stileblade.steps.searching import LONGEST
+from stileblade.steps.said_values import LONGEST
 from stileblade.units import Unit
 from stileblade.views.adding import OfferView
 from stileblade.views.aims import AimView, FigureView, KeptView

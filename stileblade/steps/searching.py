@@ -7,162 +7,20 @@ Each step's own file says what it is called; the index is made of that alone.
 from __future__ import annotations
 
 import math
-import re
-import threading
-import unicodedata
 from collections import Counter
-from collections.abc import Iterator, Mapping
+from collections.abc import Mapping
 from dataclasses import dataclass, field
 from functools import lru_cache
 from typing import Any
 
-import snowballstemmer
-from pydantic import ValidationError
 from rapidfuzz.distance import OSA
 
-from stileblade.errors import MeasureError, StepError
-from stileblade.outlines.figure import FIGURES, Figure, outline_of
-from stileblade.outlines.figures.straight import Rectangle
+from stileblade.outlines.figure import FIGURES
+from stileblade.steps.said_values import LONGEST, figure_words, values_of
+from stileblade.steps.saying import has_figure, puts_together, stem, stems, words_of
 from stileblade.steps.step import STEPS, Step
-from stileblade.units import Unit, format_length, parse_length
-from stileblade.words import LANGUAGES, called, decimal, say, spoken, within
-
-LONGEST = 120
-"""Characters: what is longer is cut off."""
-_WORD = re.compile(r"[^\W\d_]++")
-_FIGURE = re.compile(
-    r"(?<![\w.,])(?P<number>\d{1,6}+(?: \d{1,4}/\d{1,4}|/\d{1,4}|[.,]\d{1,4}+)?+) ?"
-    r"(?P<unit>mm|cm|inches|inch|in(?! (?:the|a|an|its|each|front|back|middle|centre)\b)|\"|degrees|degree|deg|°|grad|zoll)?+"
-)
-_STOP = {
-    "en": frozenset(
-        [
-            "a",
-            "an",
-            "and",
-            "at",
-            "be",
-            "by",
-            "can",
-            "do",
-            "for",
-            "from",
-            "get",
-            "give",
-            "have",
-            "i",
-            "in",
-            "into",
-            "is",
-            "it",
-            "its",
-            "like",
-            "make",
-            "mm",
-            "cm",
-            "me",
-            "my",
-            "need",
-            "of",
-            "off",
-            "on",
-            "one",
-            "onto",
-            "or",
-            "out",
-            "please",
-            "put",
-            "shaped",
-            "so",
-            "some",
-            "that",
-            "the",
-            "them",
-            "then",
-            "there",
-            "this",
-            "to",
-            "up",
-            "want",
-            "we",
-            "with",
-        ]
-    ),
-    "de": frozenset(
-        [
-            "als",
-            "am",
-            "an",
-            "auf",
-            "aus",
-            "bei",
-            "bitte",
-            "cm",
-            "das",
-            "dem",
-            "den",
-            "der",
-            "des",
-            "die",
-            "ein",
-            "eine",
-            "einem",
-            "einen",
-            "einer",
-            "er",
-            "es",
-            "etwas",
-            "für",
-            "geben",
-            "haben",
-            "hat",
-            "ich",
-            "ihm",
-            "ihn",
-            "im",
-            "in",
-            "ist",
-            "kann",
-            "man",
-            "mach",
-            "machen",
-            "mein",
-            "meine",
-            "mich",
-            "mir",
-            "mit",
-            "mm",
-            "muss",
-            "möchte",
-            "nach",
-            "noch",
-            "oder",
-            "sein",
-            "sich",
-            "sie",
-            "sind",
-            "so",
-            "soll",
-            "und",
-            "uns",
-            "unten",
-            "vom",
-            "von",
-            "was",
-            "wie",
-            "will",
-            "wir",
-            "zu",
-            "zum",
-            "zur",
-        ]
-    ),
-}
-_DEGREES = frozenset(("degrees", "degree", "deg", "°", "grad"))
-_INCHES = frozenset(("zoll",))
-_STEMMERS = {"en": snowballstemmer.stemmer("english"), "de": snowballstemmer.stemmer("german")}
-_STEMMING = threading.Lock()
-"""A stemmer holds the word that it works on."""
+from stileblade.units import Unit
+from stileblade.words import LANGUAGES, called, say, spoken
 
 TITLE, SAID, WORDS, FIGURE_NAME, CHOICE, ABOUT = 5.0, 3.0, 2.5, 2.5, 1.0, 0.6
 """How much a word counts by where it stands."""
@@ -174,8 +32,7 @@ WITH_FIGURE = 0.2
 """More of that where there is a figure in both."""
 PREFIX, SPELLING, COMPOUND = 0.7, 0.55, 0.6
 """Shares of that for the beginning of a word, for one that is spelt nearly so, and for one that is a part of a
-word put together ("Rundfenster"), as the languages in ``_COMPOUNDS`` do."""
-_COMPOUNDS = frozenset(("de",))
+word put together ("Rundfenster"), where the language does that."""
 
 
 @dataclass(frozen=True)
@@ -202,29 +59,6 @@ class _Entry:
     title: frozenset[str]
     choices: dict[str, dict[str, frozenset[str]]] = field(default_factory=dict)
     """By field and value, the stems of its label."""
-
-
-def stem(word: str) -> str:
-    """The word without its ending, as the language that is spoken has them."""
-    return _stem(word, spoken())
-
-
-@lru_cache(maxsize=4096)
-def _stem(word: str, language: str) -> str:
-    plain = unicodedata.normalize("NFKD", word.lower()).encode("ascii", "ignore").decode()
-    with _STEMMING:
-        return str(_STEMMERS[language].stemWord(plain or word.lower()))
-
-
-def words_of(text: str) -> list[str]:
-    """The words of a text, without those that say nothing; all where none says anything."""
-    found = [w.lower() for w in _WORD.findall(text.replace("'s", ""))]
-    return [w for w in found if w not in _STOP[spoken()]] or found
-
-
-def stems(text: str) -> list[str]:
-    """The same in their plain form."""
-    return [stem(w) for w in words_of(text)]
 
 
 @lru_cache(maxsize=len(LANGUAGES))
@@ -256,7 +90,7 @@ def _entry(kind: type[Step]) -> _Entry:
             add(" ".join(say(str(v)) for v in labels.values()), CHOICE)
     if "outline" in kind.model_fields:
         for figure in FIGURES:
-            add(_figure_words(figure), FIGURE_NAME * kind.by_figure)
+            add(figure_words(figure), FIGURE_NAME * kind.by_figure)
     add(kind.words, WORDS)
     said = (*kind.sayings, *called("steps", kind.model_fields["kind"].default))
     for saying in said:
@@ -269,20 +103,10 @@ def _entry(kind: type[Step]) -> _Entry:
     return _Entry(kind, words, spelt, sayings, own, title, choices)
 
 
-def _figure_words(figure: type[Figure]) -> str:
-    """All that a figure is called."""
-    more = called("figures", figure.model_fields["kind"].default)
-    return " ".join((say(figure.title), figure.title, figure.words, *more))
-
-
-def has_figure(text: str) -> bool:
-    return any(letter.isdecimal() for letter in text)
-
-
 def _match(said: str, entry: _Entry, *, known: bool, last: bool) -> tuple[float, str]:
     """How much a word counts among an entry's, and the stem that it is. Only one that is not ``known`` to any
     entry may be the beginning of a word, or spelt otherwise."""
-    own, compounds = stem(said), spoken() in _COMPOUNDS
+    own, compounds = stem(said), puts_together()
     if own in entry.words or known:
         return entry.words.get(own, 0.0), own
     best, which = 0.0, ""
@@ -310,7 +134,7 @@ def search(text: str, unit: Unit = Unit.MM) -> list[Hit]:
     for entry in entries:
         score, meant = _score(entry, said, telling, figures=has_figure(text))
         if score > 0:
-            values, told = _values(entry, meant, text, unit)
+            values, told = values_of(entry, meant, text, unit)
             found.append(Hit(entry.step.model_fields["kind"].default, values, told, score))
     found.sort(key=lambda hit: -hit.score)
     return [hit for hit in found if hit.score >= LIKELY * found[0].score]
@@ -338,137 +162,3 @@ def _score(
         share = common / len(words | saying) * min(1.0, common / len(set(said)))
         alike = max(alike, share**2 + (WITH_FIGURE if share and figure and figures else 0.0))
     return total * (hit / len(said)) ** 2 + ALIKE * alike, whole
-
-
-def _values(
-    entry: _Entry, words: frozenset[str], text: str, unit: Unit
-) -> tuple[dict[str, Any], tuple[str, ...]]:
-    """What was said of the step's values; nothing where that cannot be."""
-    kind, told = entry.step, list[str]()
-    values: dict[str, Any] = {}
-    rest = words - entry.title
-    for name, labels in entry.choices.items():
-        for value, label in labels.items():
-            telling = label - entry.title
-            said = (bool(telling) and telling <= rest) or stem(value) in rest
-            if said and value != kind.model_fields[name].default:
-                values[name] = value
-    numbers = list(_numbers(text, unit))
-    for name in kind.takes:
-        if name == "outline":
-            figure = _figure(entry, words) or _of_two_measures(numbers)
-            sized = _sized(figure or kind.model_fields["outline"].default, numbers)
-            if figure or sized != kind.model_fields["outline"].default:
-                values["outline"] = sized.model_dump(mode="json")
-                told.append(_figure_in_words(sized, unit))
-        elif (number := _taken(numbers, _unit_of(kind, name))) is not None:
-            values[name] = number
-    made = _made(kind, values)
-    told += [_in_words(made, name, unit) for name in values if name != "outline"]
-    return values, tuple(told)
-
-
-def _made(kind: type[Step], values: dict[str, Any]) -> Step:
-    """The step with the values, of which those that it cannot have are taken out."""
-    named = {"kind": kind.model_fields["kind"].default}
-    try:
-        return kind.model_validate({**named, **values})
-    except ValidationError as error:
-        for wrong in error.errors():
-            values.pop(str(wrong["loc"][0]) if wrong["loc"] else "", None)
-    try:
-        return kind.model_validate({**named, **values})
-    except ValidationError:
-        values.clear()
-        return kind.model_validate(named)
-
-
-def _numbers(text: str, unit: Unit) -> Iterator[tuple[float, str]]:
-    """The figures in what was said: mm and "mm", degrees and "deg", or as it is and "" for one without
-    a unit."""
-    for match in _FIGURE.finditer(text[:LONGEST].lower()):
-        number, said = match["number"], match["unit"] or ""
-        try:
-            if said in _DEGREES:
-                yield float(number.replace(",", ".")), "deg"
-            else:
-                said = "in" if said in _INCHES else said
-                yield parse_length(f"{number}{said}", unit), "mm" if said else ""
-        except (MeasureError, ValueError):
-            continue
-
-
-def _taken(numbers: list[tuple[float, str]], wanted: str) -> float | None:
-    """The first figure that a value of that unit can take, taken out of the list."""
-    for place, (number, unit) in enumerate(numbers):
-        if unit in (wanted, "") and (wanted != "count" or number == round(number)):
-            del numbers[place]
-            return int(number) if wanted == "count" else round(number, 4)
-    return None
-
-
-def _unit_of(kind: type[Step], name: str) -> str:
-    extra = kind.model_fields[name].json_schema_extra
-    return str(extra.get("unit", "count")) if isinstance(extra, dict) else "count"
-
-
-def _figure(entry: _Entry, words: frozenset[str]) -> Figure | None:
-    """The figure that is named beside the step."""
-    best, found = 0.0, None
-    rest = words - entry.title
-    for figure in FIGURES:
-        if figure().reads():
-            continue
-        title, more = frozenset(stems(say(figure.title))), frozenset(stems(_figure_words(figure)))
-        weight = 2.0 * len(title & rest) / len(title) + 0.5 * len(more & (rest - entry.own))
-        if weight > best:
-            best, found = weight, figure()
-    return found
-
-
-def _of_two_measures(numbers: list[tuple[float, str]]) -> Figure | None:
-    """Where no figure is named, two measures are those of a rectangle."""
-    return Rectangle() if sum(unit in ("mm", "") for _, unit in numbers) > 1 else None
-
-
-def _sized(figure: Figure, numbers: list[tuple[float, str]]) -> Figure:
-    """The figure with the sizes that were said."""
-    try:
-        names = figure.sizes(outline_of(figure, {}).bounds)
-    except StepError:
-        return figure
-    wanted = [n for n in (names.across, names.down, names.both) if n]
-    values: dict[str, float] = {}
-    for name in wanted:
-        if (number := _taken(numbers, "mm")) is not None:
-            values[name] = number
-    if names.across in values and names.down and names.down not in values:
-        own = figure.model_dump()
-        values[names.down] = round(own[names.down] * values[names.across] / own[names.across], 2)
-    try:
-        sized = type(figure).model_validate({**figure.model_dump(), **values})
-        outline_of(sized, {})
-    except (ValidationError, StepError):
-        return figure
-    return sized
-
-
-def _figure_in_words(figure: Figure, unit: Unit) -> str:
-    box = outline_of(figure, {}).bounds
-    if abs(box.width - box.height) < 1e-6:
-        return f"{within(figure.title)} {format_length(box.width, unit)}"
-    wide = format_length(box.width, unit, with_unit=False)
-    return f"{within(figure.title)} {wide} × {format_length(box.height, unit)}"
-
-
-def _in_words(step: Step, name: str, unit: Unit) -> str:
-    info, value = type(step).model_fields[name], getattr(step, name)
-    extra = info.json_schema_extra
-    labels = extra.get("labels") if isinstance(extra, dict) else None
-    if isinstance(labels, dict):
-        return say(str(labels.get(str(value), value)))
-    title = within(str(info.title or name))
-    wanted = _unit_of(type(step), name)
-    if wanted == "mm":
-        return f"{title} {format_length(value, unit)}"
-    return f"{title} {decimal(f'{value:g}')}{'°' if wanted == 'deg' else ''}"

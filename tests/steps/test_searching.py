@@ -5,7 +5,8 @@ from __future__ import annotations
 import pytest
 
 from stileblade.design.document import Design
-from stileblade.steps.searching import LONGEST, search
+from stileblade.steps.said_values import LONGEST
+from stileblade.steps.searching import search
 from stileblade.steps.step import STEPS, Step
 from stileblade.units import Unit
 
