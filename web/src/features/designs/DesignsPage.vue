@@ -3,6 +3,7 @@ import { computed, onMounted, ref, shallowRef, watch } from 'vue'
 import { StorageSerializers, useLocalStorage, useTimeoutFn } from '@vueuse/core'
 import { RouterLink, useRouter } from 'vue-router'
 import { answer, client, type Schemas } from '@/shared/api/client'
+import { FIRST_DRAWN } from '@/shared/api/early'
 import { ApiError } from '@/shared/api/errors'
 import BrandMark from '@/shared/components/BrandMark.vue'
 import LanguageChoice from '@/shared/components/LanguageChoice.vue'
@@ -59,8 +60,8 @@ const folder = useLocalStorage<string | null>('stileblade.designs.folder', null,
 const inFolder = computed(() => (folder.value !== null && folders.value.includes(folder.value) && !showBin.value ? folder.value : null))
 const designs = computed(() => ordered(found.value.filter((e) => !e.template && (inFolder.value === null || e.folder === inFolder.value))))
 /** The first ones at once, the others when there is time. */
-const [FIRST, MORE] = [16, 48]
-const count = ref(FIRST)
+const MORE = 48
+const count = ref(FIRST_DRAWN)
 const drawn = computed(() => designs.value.slice(0, count.value))
 function more() {
   count.value += MORE
@@ -92,9 +93,9 @@ async function load(anew = true) {
   if (anew) entries.value = null
   try {
     entries.value = (await answer(
-      client.GET('/api/designs', { params: { query: { binned: showBin.value, ...(first ? { drawn: FIRST } : {}) } } }),
+      client.GET('/api/designs', { params: { query: { binned: showBin.value, ...(first ? { drawn: FIRST_DRAWN } : {}) } } }),
     )) as readonly Entry[]
-    if (first && entries.value.length > FIRST) {
+    if (first && entries.value.length > FIRST_DRAWN) {
       later(() => void load(false))
       return
     }

@@ -2,6 +2,8 @@
  * What the first page will ask the server for, asked while its scripts are on their way: the answers are there when
  * it begins. Each is taken once, and by that page alone.
  */
+/** How many designs come with their pictures at first. */
+export const FIRST_DRAWN = 16
 const PATIENCE_MS = 10_000
 const asked = new Map<string, Promise<Response>>()
 
@@ -9,7 +11,7 @@ const asked = new Map<string, Promise<Response>>()
 function wantedAt(path: string): string[] {
   const design = /^\/designs\/(\d+)$/.exec(path)
   if (design) return [`/api/designs/${design[1]}`, '/api/catalogue']
-  return path === '/' ? ['/api/designs?binned=false&drawn=16'] : []
+  return path === '/' ? [`/api/designs?binned=false&drawn=${FIRST_DRAWN}`] : []
 }
 
 /** Asks for it; of who was never here only who it is, since all else may be refused. */
@@ -29,5 +31,6 @@ export function fetchOnce(request: Request): Promise<Response> {
   const { pathname, search } = new URL(request.url)
   const early = request.method === 'GET' ? asked.get(pathname + search) : undefined
   asked.delete(pathname + search)
-  return early ?? fetch(request)
+  // what was refused then may be granted now: somebody has signed in meanwhile
+  return early ? early.then((answer) => (answer.ok ? answer : fetch(request))) : fetch(request)
 }

@@ -17,6 +17,8 @@ type Sayings = Record<string, string>
 
 const NONE = {}
 let names: Sayings = {}
+/** What stands between a figure's whole and its parts. */
+let mark = '.'
 let sayings: Sayings = {}
 /** What the library of the screen's parts says of its own; undefined is English. */
 export let parts: ElementLanguage | undefined
@@ -67,13 +69,13 @@ export function called(name: string): string {
 
 /** A figure as it is written: with a comma where the language has that. */
 export const decimal = (figure: number | string): string =>
-  language() === 'de' ? String(figure).replace('.', ',') : String(figure)
+  String(figure).replace('.', mark)
 
 /** A text that begins with a large letter. */
 export const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1)
 
 /** Figures one after the other, told apart where they have commas themselves. */
-export const inRow = (figures: readonly string[]): string => figures.join(language() === 'de' ? '; ' : ', ')
+export const inRow = (figures: readonly string[]): string => figures.join(mark === ',' ? '; ' : ', ')
 
 /** Loads what is said in the wanted language. */
 export async function speak(): Promise<void> {
@@ -82,7 +84,7 @@ export async function speak(): Promise<void> {
     const de = await import('./de')
     sayings = de.screens
     words.global.setLocaleMessage(name, sayings)
-    ;({ names, parts } = de)
+    ;({ mark, names, parts } = de)
   }
   words.global.locale.value = name
   document.documentElement.lang = name
