@@ -13,6 +13,9 @@ T = TypeVar("T")
 logger = logging.getLogger("stileblade")
 
 SORRY = "That is a mistake of the program's own, and has been written down."
+NOTHING_LOST = (
+    "That is a mistake of the program's own, and has been written down. Nothing was lost."
+)
 TOO_MUCH = "It takes more time or memory than is given to one thing."
 
 

@@ -55,9 +55,7 @@ class _Parser:
         while at < len(text):
             match = _TOKEN.match(text, at)
             if not match or match.end() == at:
-                raise self.error(
-                    say("{strip!r} is not understood", strip=text[at:].strip()[:12]), at
-                )
+                raise self.error(say("{what!r} is not understood", what=text[at:].strip()[:12]), at)
             kind = match.lastgroup or ""
             value = match.group(kind)
             at = match.end()

@@ -18,8 +18,8 @@ from server.computing.jobs import CACHE, JOBS, Answer
 from stileblade.design.evaluation import too_much
 from stileblade.errors import StilebladeError
 from stileblade.spending import Allowance, OverSpent
-from stileblade.unexpected import SORRY, logger
-from stileblade.words import say, speaking, spoken
+from stileblade.unexpected import NOTHING_LOST, logger
+from stileblade.words import speaking, spoken
 
 
 @dataclass(frozen=True)
@@ -72,9 +72,7 @@ TOO_MUCH = Problem(
     "That takes more time or memory than is given to one request.",
     "Switch off the step that was changed last, or take fewer copies and simpler outlines.",
 )
-_SORRY = Problem(
-    500, "unexpected", "Something went wrong here.", say("{sorry} Nothing was lost.", sorry=SORRY)
-)
+_SORRY = Problem(500, "unexpected", "Something went wrong here.", NOTHING_LOST)
 
 
 def perform(order: Order, allowance: Allowance | None) -> tuple[Answer | Problem, str]:

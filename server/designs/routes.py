@@ -137,7 +137,8 @@ def _entry(design: Design, *, drawn: bool = True) -> dict[str, Any]:
 
 def _said(summary: dict[str, Any]) -> dict[str, Any]:
     """A kept summary in the language that is spoken."""
-    return {**summary, "way": say(summary["way"]), "problem": say(summary["problem"])}
+    problem = " ".join(map(say, summary["problem"].splitlines()))
+    return {**summary, "way": say(summary["way"]), "problem": problem}
 
 
 def _version(row: Revision) -> Version:
@@ -244,7 +245,7 @@ def delete_design(request: HttpRequest, number: int) -> Saved:
 def design_summary(request: HttpRequest, number: int) -> Summary:
     """How the design looks as it was last saved."""
     design = actions.own(signed_in(request), number)
-    return Summary.model_validate(summary_of(with_summaries([design])[0]))
+    return Summary.model_validate(_said(summary_of(with_summaries([design])[0])))
 
 
 @router.get("/designs/{number}/versions", response=list[Version])
@@ -263,9 +264,8 @@ def kept_version(request: HttpRequest, number: int, kept: int) -> KeptVersion:
 @router.get("/designs/{number}/versions/{kept}/summary", response=Summary)
 def version_summary(request: HttpRequest, number: int, kept: int) -> Summary:
     """How a version looks; computed when it is first asked for."""
-    return Summary.model_validate(
-        summary_of_version(actions.version(signed_in(request), number, kept))
-    )
+    summary = summary_of_version(actions.version(signed_in(request), number, kept))
+    return Summary.model_validate(_said(summary))
 
 
 @router.patch("/designs/{number}/versions/{kept}", response=Version)

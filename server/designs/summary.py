@@ -39,7 +39,7 @@ def make(design: Design) -> bool:
     if isinstance(done, Answer):
         summary = json.loads(done.content)
     elif done.status == 422:
-        summary = unseen(f"{done.message} {done.hint}").model_dump(mode="json")
+        summary = unseen(done.message, done.hint).model_dump(mode="json")
     else:
         return False
     design.summary, design.summary_revision = summary, design.revision
@@ -61,7 +61,7 @@ def summary_of_version(row: Revision) -> dict[str, Any]:
     if not row.summary.keys() >= Summary.model_fields.keys():
         done = _computed(row.document, row.design.owner_id)
         if not isinstance(done, Answer):
-            return unseen(f"{done.message} {done.hint}").model_dump(mode="json")
+            return unseen(done.message, done.hint).model_dump(mode="json")
         row.summary = json.loads(done.content)
         row.save(update_fields=["summary"])
     return row.summary

@@ -14,8 +14,8 @@ from pathlib import Path
 from typing import Any
 
 from stileblade.errors import StilebladeError
-from stileblade.unexpected import SORRY, logger
-from stileblade.words import say, speaking
+from stileblade.unexpected import NOTHING_LOST, logger
+from stileblade.words import speaking
 
 MEMORY = 2_000_000_000
 """Bytes beyond what the libraries take."""
@@ -159,23 +159,20 @@ TASKS: dict[str, Callable[[Found, bytes, Told], Found]] = {
 
 
 def perform(task: str, asked: Found, sent: bytes, told: Told) -> Found:
-    """The task's answer, or ``said`` and ``hint`` why there is none."""
-    try:
-        with speaking(asked.get("language", "")):
+    """The task's answer, or ``said`` and ``hint`` why there is none, in the language of who asked."""
+    with speaking(asked.get("language", "")):
+        try:
             return TASKS[task](asked, sent, told)
-    except StilebladeError as error:
-        return {"said": error.message, "hint": error.hint}
-    except MemoryError:
-        return {
-            "said": "That takes more memory than is given to one run.",
-            "hint": "Make it in several parts.",
-        }
-    except Exception:
-        logger.exception("the task %s failed", task)
-        return {
-            "said": "Something went wrong here.",
-            "hint": say("{sorry} Nothing was lost.", sorry=SORRY),
-        }
+        except StilebladeError as error:
+            return {"said": error.message, "hint": error.hint}
+        except MemoryError:
+            return {
+                "said": "That takes more memory than is given to one run.",
+                "hint": "Make it in several parts.",
+            }
+        except Exception:
+            logger.exception("the task %s failed", task)
+            return {"said": "Something went wrong here.", "hint": NOTHING_LOST}
 
 
 def work(connection: Connection, task: str, asked: Found, sent: bytes) -> None:

@@ -83,9 +83,9 @@ def _beside(subject: Subject, work: Work, line: DrawnLine) -> Iterator[Finding]:
             "slit.near",
             Severity.WARNING,
             say(
-                "A slit runs {say} from a cut edge; {close} is safe.",
-                say=subject.say(nearest[0]),
-                close=subject.say(CLOSE),
+                "A slit runs {away} from a cut edge; {least} is safe.",
+                away=subject.say(nearest[0]),
+                least=subject.say(CLOSE),
             ),
             subject.name,
             nearest[0],

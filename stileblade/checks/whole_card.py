@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 
 from stileblade.checks.check import CHECKS, Finding, Mend, Severity, Subject
 from stileblade.folding.flat import Face, fold_flat
@@ -11,7 +11,7 @@ from stileblade.geometry.measures import cells as kernel
 from stileblade.piece.folds import Made
 from stileblade.piece.work import Work
 from stileblade.steps.kinds.crease import Crease
-from stileblade.words import say
+from stileblade.words import Own, say
 
 SLIVER = 0.4
 """mm: a rim of the paper below that is narrower looks like a mistake."""
@@ -31,7 +31,7 @@ def stack_(subject: Subject) -> Iterator[Finding]:
     stack = subject.evaluation.stack
     if stack is None or stack.base.key != subject.piece.piece.id or len(stack.pieces) < 2:
         return
-    names = {p.id: p.name for p in subject.evaluation.design.pieces}
+    names = {p.id: Own(p.name) for p in subject.evaluation.design.pieces}
     yield from _hidden(subject, stack, names)
     yield from _slivers(subject, stack, names)
     yield from _in_the_way(subject, stack, names)
@@ -64,7 +64,7 @@ def stack_(subject: Subject) -> Iterator[Finding]:
             )
 
 
-def _hidden(subject: Subject, stack: Stack, names: dict[str, str]) -> Iterator[Finding]:
+def _hidden(subject: Subject, stack: Stack, names: Mapping[str, str]) -> Iterator[Finding]:
     for i, lower in enumerate(stack.layers):
         for upper in stack.layers[i + 1 :]:
             if upper.inside != lower.inside or not _opaque(subject, upper.key):
@@ -78,9 +78,9 @@ def _hidden(subject: Subject, stack: Stack, names: dict[str, str]) -> Iterator[F
                 "stack.hidden",
                 Severity.WARNING,
                 say(
-                    "{names!r} hides all of {names2!r}.",
-                    names=names[upper.key],
-                    names2=names[lower.key],
+                    "{upper!r} hides all of {lower!r}.",
+                    upper=names[upper.key],
+                    lower=names[lower.key],
                 ),
                 subject.name,
                 hint="Change their order, make the upper one smaller, or take the lower one away.",
@@ -92,7 +92,7 @@ def _opaque(subject: Subject, key: str) -> bool:
     return made is None or made.paper.light <= 0
 
 
-def _slivers(subject: Subject, stack: Stack, names: dict[str, str]) -> Iterator[Finding]:
+def _slivers(subject: Subject, stack: Stack, names: Mapping[str, str]) -> Iterator[Finding]:
     """Rims of the paper below a layer that show by less than SLIVER: of the layer right below it."""
     for i, upper in enumerate(stack.layers):
         under = [
@@ -105,9 +105,9 @@ def _slivers(subject: Subject, stack: Stack, names: dict[str, str]) -> Iterator[
                     "stack.sliver",
                     Severity.WARNING,
                     say(
-                        "{names!r} shows beside {names2!r} by less than {sliver}.",
-                        names=names[lower.key],
-                        names2=names[upper.key],
+                        "{lower!r} shows beside {upper!r} by less than {sliver}.",
+                        lower=names[lower.key],
+                        upper=names[upper.key],
                         sliver=subject.say(SLIVER),
                     ),
                     subject.name,
@@ -116,7 +116,7 @@ def _slivers(subject: Subject, stack: Stack, names: dict[str, str]) -> Iterator[
                 )
 
 
-def _in_the_way(subject: Subject, stack: Stack, names: dict[str, str]) -> Iterator[Finding]:
+def _in_the_way(subject: Subject, stack: Stack, names: Mapping[str, str]) -> Iterator[Finding]:
     """Inserts and other layers inside that lie on parts of the base which stand or are slit."""
     base = stack.base.work
     moving = [face.cell for face in _standing(base)]
@@ -132,7 +132,7 @@ def _in_the_way(subject: Subject, stack: Stack, names: dict[str, str]) -> Iterat
             yield Finding(
                 "stack.clear",
                 Severity.WARNING,
-                say("{names!r} lies where the base {what}.", names=names[layer.key], what=what),
+                say("{layer!r} lies where the base {what}.", layer=names[layer.key], what=what),
                 subject.name,
                 max(on, cut),
                 hint="Cut it out there, or let it end before.",
@@ -151,7 +151,7 @@ def _standing(base: Work) -> list[Face]:
     ]
 
 
-def _meeting(subject: Subject, stack: Stack, names: dict[str, str]) -> Iterator[Finding]:
+def _meeting(subject: Subject, stack: Stack, names: Mapping[str, str]) -> Iterator[Finding]:
     """Layers inside that stand high where a part that stands forward lies in the closed card."""
     moving = _standing(stack.base.work)
     if not moving:
@@ -170,8 +170,8 @@ def _meeting(subject: Subject, stack: Stack, names: dict[str, str]) -> Iterator[
                 "stack.meet",
                 Severity.WARNING,
                 say(
-                    "{names!r} stands {high} high where a standing part lies when the card is closed.",
-                    names=names[layer.key],
+                    "{layer!r} stands {high} high where a standing part lies when the card is closed.",
+                    layer=names[layer.key],
                     high=subject.say(layer.high),
                 ),
                 subject.name,

@@ -115,8 +115,8 @@ def _off_bed(sent: Sent, machine: Machine) -> list[Found]:
         if out.max() > _BEYOND:
             k = int(np.argmax(out > _BEYOND))
             said = say(
-                "A line runs {max:.2f} mm beyond the bed of {bed_width:g} x {bed_height:g} mm.",
-                max=out.max(),
+                "A line runs {by:.2f} mm beyond the bed of {bed_width:g} x {bed_height:g} mm.",
+                by=out.max(),
                 bed_width=machine.bed_width,
                 bed_height=machine.bed_height,
             )

@@ -134,9 +134,9 @@ def read_sent(content: bytes, machine: Machine) -> Sent:
     if len(content) > MOST_BYTES:
         raise ReadingError(
             say(
-                "The file has {len:.1f} MB; at most {most_bytes:.0f} MB are taken.",
-                len=len(content) / 1e6,
-                most_bytes=MOST_BYTES / 1e6,
+                "The file has {size:.1f} MB; at most {most:.0f} MB are taken.",
+                size=len(content) / 1e6,
+                most=MOST_BYTES / 1e6,
             ),
             hint="Send it in parts, sheet by sheet.",
         )

@@ -126,7 +126,7 @@ def _placed(step: Step, panels: dict[str, str], folds: dict[str, str]) -> tuple[
             values[name] = others[value]
     if not values:
         return step, ""
-    why = ", ".join(say("now on {v!r}", v=v) for v in values.values())
+    why = ", ".join(say("now on {where!r}", where=v) for v in values.values())
     return step.model_copy(update=values), why
 
 

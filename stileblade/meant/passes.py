@@ -139,10 +139,10 @@ def corner_faults(runs: Sequence[Run], meant: Sequence[MeantLine]) -> list[Found
         return []
     x, y = places[worst]
     said = say(
-        "{n} corners are rounded, by up to {away:.2f} mm: the blade's trail of {trails:g} mm is not made up for.",
+        "{n} corners are rounded, by up to {by:.2f} mm: the blade's trail of {trail:g} mm is not made up for.",
         n=int((away > _ROUNDED).sum()),
-        away=away[worst],
-        trails=max(trails),
+        by=away[worst],
+        trail=max(trails),
     )
     return [Found(Fault.TRAIL, said, (float(x), float(y)))]
 

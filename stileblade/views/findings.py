@@ -13,7 +13,7 @@ from stileblade.steps.step import Step
 from stileblade.unexpected import Attempts
 from stileblade.views.places import Stroke, screen_path
 from stileblade.views.said import Said
-from stileblade.words import say
+from stileblade.words import named, say, together
 
 MOST_OUTLINES = 200
 MOST_SPOTS = 20
@@ -30,7 +30,7 @@ class FindingView(BaseModel):
     message: Said
     hint: Said
     piece: str
-    where: Said
+    where: str
     """Piece, panel and step, as a person reads them; of the piece only where there are several."""
     step: str
     value: float | None
@@ -113,7 +113,7 @@ def where_of(finding: Finding, evaluation: Evaluation) -> str:
         or any(p.box.holds((b.left, b.head)) and p.box.holds((b.right, b.foot)) for b in boxes)
     ]
     if 0 < len(on) < max(len(panels), 2):
-        words.append(" and ".join(on))
+        words.append(together(map(named, on)))
     for number, outcome in enumerate(piece.outcomes, 1):
         if finding.step and outcome.step.id == finding.step:
             words.append(say("step {number}, {title}", number=number, title=outcome.step.title))

@@ -15,13 +15,11 @@ from stileblade.unexpected import SORRY, Attempts, logger
 from stileblade.views.cards import NOTHING
 from stileblade.views.folded import FoldedPicture, folded_picture, layers_on
 from stileblade.views.report import card_measures
-from stileblade.views.said import Said
-from stileblade.words import say
 
 
 class Summary(BaseModel):
     size: str
-    way: Said
+    way: str
     units: str
     papers: list[str]
     closed: tuple[float, float]
@@ -29,11 +27,11 @@ class Summary(BaseModel):
     warnings: int
     notes: int
     picture: FoldedPicture | None
-    problem: Said
+    problem: str
 
 
-def unseen(problem: str) -> Summary:
-    """Of a design that cannot be shown."""
+def unseen(*problem: str) -> Summary:
+    """Of a design that cannot be shown; what is said of that is kept in lines of its own, to be said in any language."""
     return Summary(
         size="",
         way="",
@@ -44,7 +42,7 @@ def unseen(problem: str) -> Summary:
         warnings=0,
         notes=0,
         picture=None,
-        problem=problem,
+        problem="\n".join(filter(None, problem)),
     )
 
 
@@ -54,10 +52,10 @@ def summary_of(text: str, cache: OutcomeCache | None = None) -> Summary:
     try:
         return _summary(text, cache)
     except StilebladeError as error:
-        return unseen(str(error))
+        return unseen(error.message, error.hint)
     except Exception:
         logger.exception("the summary of a design could not be computed")
-        return unseen(say("The design could not be computed. {sorry}", sorry=SORRY))
+        return unseen("The design could not be computed.", SORRY)
 
 
 def _summary(text: str, cache: OutcomeCache | None) -> Summary:

@@ -5,7 +5,7 @@ part "core"; part "screens" is the browser's). A text has its values in braces, 
 has it, and two forms with " | " between where one and more differ: ``say("{n} sheet | {n} sheets", n=3)``.
 
 A value that is a text is said, too, where there is a saying for it: a panel's name, a word from a table.
-What people typed themselves is the same in all languages, since nothing is known of it.
+What people typed themselves is the same in all languages: nothing is known of it, or it is an ``Own``.
 """
 
 from __future__ import annotations
@@ -47,7 +47,7 @@ def language(name: str) -> Language:
         return ENGLISH
     content = json.loads((Path(__file__).with_name(f"{name}.json")).read_text("utf-8"))
     more = {group: content[group] for group in ("steps", "figures")}
-    return Language(name, {**content["core"], **content["names"]}, more, decimal=",")
+    return Language(name, {**content["core"], **content["names"]}, more, content["decimal"])
 
 
 def spoken() -> str:
@@ -113,6 +113,10 @@ def listed(figures: list[str]) -> str:
 def together(names: Iterable[str]) -> str:
     """Names as one: "front and back"."""
     return f" {say('and')} ".join(names)
+
+
+class Own(str):
+    """What somebody called a thing: as a value it is the same in all languages."""
 
 
 class _In(Formatter):

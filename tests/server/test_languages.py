@@ -5,7 +5,10 @@ from __future__ import annotations
 from typing import Any
 
 from server.designs.models import Design
-from stileblade.words import spoken
+from server.jobs.tasks import perform
+from stileblade.unexpected import SORRY
+from stileblade.views.summary import unseen
+from stileblade.words import say, speaking, spoken
 from tests.conftest import design_of
 from tests.server.conftest import Api
 
@@ -70,3 +73,28 @@ def test_a_new_shelf_and_a_copy_are_named_in_the_language_of_their_owner(
     made = designer("POST", "/designs", {"document": {**blank, "name": "Wal"}})[1]
     designer("POST", "/designs/several/copy", {"designs": [made["id"]], "as_template": False})
     assert "Wal Kopie" in {e["name"] for e in designer("GET", "/designs")[1]}
+
+
+def test_why_a_design_is_not_shown_is_said_to_whoever_looks(
+    designer: Api, blank: dict[str, Any]
+) -> None:
+    made = designer("POST", "/designs", {"document": blank})[1]
+    why = unseen("The design could not be computed.", SORRY).model_dump(mode="json")
+    Design.objects.filter(pk=made["id"]).update(summary=why, summary_revision=made["revision"])
+    designer.client.cookies["language"] = "de"
+    german = (
+        "Der Entwurf konnte nicht berechnet werden. "
+        "Das ist ein Fehler des Programms selbst und ist vermerkt."
+    )
+    assert designer("GET", f"/designs/{made['id']}/summary")[1]["problem"] == german
+    assert [e["summary"]["problem"] for e in designer("GET", "/designs")[1]] == [german]
+
+
+def test_what_goes_wrong_in_a_run_is_said_in_the_language_of_who_began_it() -> None:
+    asked = {"language": "de", "options": {}, "designs": [], "machine": {}}
+    assert perform("lay", asked, b"", lambda share, said: True)["said"] == (
+        "In diesem Auftrag ist kein Stück aus Papier."
+    )
+    broken = perform("lay", {"language": "de"}, b"", lambda share, said: True)
+    with speaking("de"):
+        assert say(broken["hint"]).endswith("Nichts ging verloren.")

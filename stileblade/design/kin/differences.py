@@ -12,7 +12,7 @@ from typing import Any
 from pydantic import BaseModel
 
 from stileblade.design.document import Design, Piece
-from stileblade.words import say
+from stileblade.words import Own, say
 
 Json = dict[str, Any]
 _OF_PIECES = ("name", "paper", "host", "panel", "side", "order", "fixing", "pad", "hidden")
@@ -103,10 +103,10 @@ def differences(before: Design, after: Design) -> list[Difference]:
     old_papers = {p.id: p for p in before.papers}
     for paper in after.papers:
         if paper.id in old_papers:
-            old_paper, of = old_papers[paper.id], say("paper {name}", name=paper.name)
+            old_paper, of = old_papers[paper.id], say("paper {name}", name=Own(paper.name))
             found += _in_values(old_paper, paper, What.PAPER, of=of, piece=paper.id)
         else:
-            made, title = as_json(paper), say("Paper {name}", name=paper.name)
+            made, title = as_json(paper), say("Paper {name}", name=Own(paper.name))
             found.append(Difference(What.PAPER, paper.id, "", "", None, made, title))
     old = {p.id: p for p in before.pieces}
     last = ""
@@ -114,19 +114,19 @@ def differences(before: Design, after: Design) -> list[Difference]:
         if piece.id in old:
             found += _in_piece(old[piece.id], piece)
         else:
-            made, title = as_json(piece), say("Piece {name}", name=piece.name)
+            made, title = as_json(piece), say("Piece {name}", name=Own(piece.name))
             found.append(Difference(What.PIECE, piece.id, "", "", None, made, title, behind=last))
         last = piece.id
     kept = {p.id for p in after.pieces}
     for piece in before.pieces:
         if piece.id not in kept:
-            title = say("Piece {name}", name=piece.name)
+            title = say("Piece {name}", name=Own(piece.name))
             found.append(Difference(What.PIECE_GONE, piece.id, "", "", title, None, title))
     return found
 
 
 def _in_piece(before: Piece, after: Piece) -> Iterator[Difference]:
-    of = say("piece {name}", name=after.name)
+    of = say("piece {name}", name=Own(after.name))
     yield from _in_values(before, after, What.VALUE, of=of, piece=after.id, only=_OF_PIECES)
     old, kept = {s.id: s for s in before.steps}, {s.id: type(s) for s in after.steps}
     # what is gone comes first: another kind of step may have its key

@@ -41,9 +41,9 @@ def read_bounded(content: bytes, text: str = "", lines: Lines = "auto") -> Answe
     if len(content) > LIMITS.bytes:
         raise ReadingError(
             say(
-                "The file has {len:.1f} MB; at most {bytes:.0f} MB are read.",
-                len=len(content) / 1e6,
-                bytes=LIMITS.bytes / 1e6,
+                "The file has {size:.1f} MB; at most {most:.0f} MB are read.",
+                size=len(content) / 1e6,
+                most=LIMITS.bytes / 1e6,
             ),
             hint="Leave embedded pictures out, or simplify the drawing.",
         )

@@ -195,7 +195,7 @@ class _Reading:
                 return self._spline(entity)
         except (DXFError, ValueError, ArithmeticError, IndexError) as error:
             self.found.left_out[
-                say("a broken {lower} ({what})", lower=kind.lower(), what=str(error)[:60])
+                say("a broken {entity} ({why})", entity=kind.lower(), why=str(error)[:60])
             ] += 1
             return None
         if kind not in ("POINT", "VIEWPORT"):

@@ -78,16 +78,19 @@ class Found:
     def remarks(self) -> list[str]:
         """Notes, and what was left out with its count."""
         shades = sum(len(layer.numbers) for layer in self.layers() if layer.shade)
-        what = "1 shape is" if shades == 1 else say("{shades} shapes are", shades=shades)
         said = say(
-            "Translucent all over, as shadows and gleams are: {what} left out at first, in layers of",
-            what=what,
+            "Translucent all over, as shadows and gleams are: 1 shape is left out at first, in a layer of its own."
+            " | Translucent all over, as shadows and gleams are: {n} shapes are left out at first, in layers of their own.",
+            n=shades,
         )
-        shade = [say("{said} their own.", said=said)] if shades else []
+        shade = [said] if shades else []
         return (
             self.notes
             + shade
-            + [say("Left out: {w} ({n}).", w=w, n=n) for w, n in sorted(self.left_out.items())]
+            + [
+                say("Left out: {what} ({n}).", what=w, n=n)
+                for w, n in sorted(self.left_out.items())
+            ]
         )
 
     def layers(self) -> list[Layer]:

@@ -92,7 +92,7 @@ class _File:
     def __init__(self, content: bytes) -> None:
         if len(content) > MOST_BYTES:
             raise ReadingError(
-                say("The font has {len:.1f} MB; at most 12 MB are read.", len=len(content) / 1e6)
+                say("The font has {size:.1f} MB; at most 12 MB are read.", size=len(content) / 1e6)
             )
         try:
             self.font = TTFont(io.BytesIO(content), lazy=True, fontNumber=0)

@@ -123,9 +123,9 @@ class StandingFigure(AcrossFold):
         if on.sum() != 1:
             raise StepError(
                 say(
-                    "The figure meets {name} in {int} places, not in one.",
+                    "The figure meets {name} in {count} places, not in one.",
                     name=fold.name,
-                    int=int(on.sum()),
+                    count=int(on.sum()),
                 ),
                 hint="Let it stand over by more or less, or turn it.",
                 field="over",

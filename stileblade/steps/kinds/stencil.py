@@ -142,7 +142,9 @@ class Stencil(PlacedStep):
         made = self._cut_out(before, setting)
         bridges = made.bridges
         note = (
-            say("the longest {max:.1f} mm", max=max(b.length for b in bridges)) if bridges else ""
+            say("the longest {longest:.1f} mm", longest=max(b.length for b in bridges))
+            if bridges
+            else ""
         )
         return [
             Told("Islands", len(made.figure.openings), "count"),

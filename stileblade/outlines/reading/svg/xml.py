@@ -59,7 +59,7 @@ def _unpacked(content: bytes) -> bytes:
         ) from error
     if len(plain) > LIMITS.bytes:
         raise ReadingError(
-            say("Unpacked, the file has more than {bytes:.0f} MB.", bytes=LIMITS.bytes / 1e6),
+            say("Unpacked, the file has more than {most:.0f} MB.", most=LIMITS.bytes / 1e6),
             hint="Leave embedded pictures out, or simplify the drawing.",
         )
     return plain
