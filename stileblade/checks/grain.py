@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from stileblade.card.stock import Grain, Paper
 from stileblade.checks.check import CHECKS, Finding, Place, Severity, Subject
 from stileblade.piece.work import Work
-from stileblade.words import say
+from stileblade.words import named, say
 
 HEAVY = 200.0
 """g/m^2: lighter stock folds well across its grain, too."""
@@ -58,7 +58,7 @@ def grain(subject: Subject) -> Iterator[Finding]:
     lay = best_lay(work, paper)
     if lay is None or not lay.across:
         return
-    names = ", ".join(lay.across)
+    names = ", ".join(map(named, lay.across))
     other = Lay(not lay.turned, True, ())
     hint = "Score deeper there, or take a lighter stock."
     if not lay.fits:

@@ -13,7 +13,7 @@ from stileblade.piece.lying import AtFolds, FixedBy, Lying
 from stileblade.piece.small_parts import NARROW, SMALL, is_small
 from stileblade.piece.work import Work
 from stileblade.steps.kinds.at_folds import AtFoldsStep, Way, folds_under
-from stileblade.words import say
+from stileblade.words import named, say, together
 
 GLUE = 15.0
 """mm^2 of glue that hold a layer."""
@@ -58,7 +58,7 @@ def _at_folds(subject: Subject, work: Work, lying: Lying, host: Work) -> Iterato
     folds = folds_under(work, host)
     if not folds:
         return
-    names = " and ".join(f.name for f in folds)
+    names = together(named(f.name) for f in folds)
     spans = [(s.start, s.end) for f in folds for s in work.spans_of(f)]
     ways = {
         "end it on either side": Way.ENDED,

@@ -13,7 +13,7 @@ from stileblade.geometry.measures import distances
 from stileblade.geometry.regions.along import points_along
 from stileblade.piece.lines import DrawnLine, How
 from stileblade.piece.work import Work
-from stileblade.words import say
+from stileblade.words import named, say
 
 MEETS = 0.05
 """mm: a slit that ends this near to a fold or an edge ends at it."""
@@ -56,7 +56,7 @@ def crossings(work: Work, points: Floats) -> list[tuple[str, Point]]:
 def _across(subject: Subject, work: Work, line: DrawnLine) -> Iterator[Finding]:
     hit = [c for way, _ in line.ways for c in crossings(work, points_along(way))]
     if hit:
-        names = ", ".join(dict.fromkeys(name for name, _ in hit))
+        names = ", ".join(map(named, dict.fromkeys(name for name, _ in hit)))
         yield Finding(
             "slit.across",
             Severity.WARNING,

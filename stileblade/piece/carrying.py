@@ -15,7 +15,7 @@ from stileblade.geometry.curves.segments import Floats
 from stileblade.geometry.curves.transforms import after, identity
 from stileblade.piece.folds import Fold
 from stileblade.piece.work import Work
-from stileblade.words import say
+from stileblade.words import named, say
 
 _SAME = 0.01
 
@@ -33,7 +33,7 @@ def carried(work: Work, source: str, target: str, *, field: str = "onto") -> Flo
                 say("There is no panel {name!r}.", name=name),
                 hint=say(
                     "Panels are: {join}.",
-                    join=", ".join(panels) or "none yet; mirror the figure first",
+                    join=", ".join(map(named, panels)) or "none yet; mirror the figure first",
                 ),
                 field=field,
             )

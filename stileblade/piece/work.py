@@ -21,7 +21,7 @@ from stileblade.piece.mirrored import Mirrored
 from stileblade.piece.parts import Parted
 from stileblade.piece.windows import Opened
 from stileblade.tolerance import TOLERANCE
-from stileblade.words import say
+from stileblade.words import named, say
 
 
 @dataclass(frozen=True, eq=False)
@@ -136,7 +136,7 @@ class Work:
                 return panel.box
         raise StepError(
             say("There is no panel {target!r}.", target=target),
-            hint=say("Panels are: {list}.", list=", ".join(p.name for p in self.panels)),
+            hint=say("Panels are: {list}.", list=", ".join(named(p.name) for p in self.panels)),
             field=field,
         )
 

@@ -7,7 +7,7 @@ from stileblade.fields import offset, special
 from stileblade.piece.folds import Fold
 from stileblade.piece.work import Work
 from stileblade.steps.step import Step
-from stileblade.words import say
+from stileblade.words import named, say
 
 
 def _choosable(work: Work) -> list[Fold]:
@@ -36,7 +36,7 @@ class OnFold(Step):
         for fold in folding:
             if self.fold in ("", fold.name):
                 return fold
-        names = ", ".join(f.name for f in folding)
+        names = ", ".join(named(f.name) for f in folding)
         raise StepError(
             say("There is no fold {fold!r}.", fold=self.fold),
             hint=say("Folds: {names}.", names=names),

@@ -28,7 +28,7 @@ from stileblade.piece.folds import Fold
 from stileblade.piece.lying import Facing
 from stileblade.piece.work import Work
 from stileblade.steps.step import Setting
-from stileblade.words import say
+from stileblade.words import named, say
 
 _SAME = 0.01
 _NONE: frozenset[str] = frozenset()
@@ -224,7 +224,10 @@ def ground_of(setting: Setting) -> Ground:
             return _ground(host, host.front, lies.side)
         raise StepError(
             say("What it lies on has no panel {panel!r}.", panel=panel),
-            hint=say("Say in the list of pieces on which it lies: {list}.", list=", ".join(names)),
+            hint=say(
+                "Say in the list of pieces on which it lies: {list}.",
+                list=", ".join(map(named, names)),
+            ),
         )
     return _ground(host, panel, lies.side)
 

@@ -37,12 +37,8 @@ def guides_of(work: Work | None) -> list[Guide]:
         if fold.axis:
             found[fold.axis, round(fold.at, 6)] = fold.name
     for name, box in boxes:
-        cx, cy = box.centre
-        for axis, at, word in (
-            ("x", box.left, "left"), ("x", cx, "centre"), ("x", box.right, "right"),
-            ("y", box.head, "head"), ("y", cy, "middle"), ("y", box.foot, "foot"),
-        ):  # fmt: skip
-            found.setdefault((axis, round(at, 6)), f"{name} {word}")
+        for axis, at, word in _box_guides(box, name):
+            found.setdefault((axis, round(at, 6)), word)
     for axis, at, word in _window_guides(work):
         found.setdefault((axis, round(at, 6)), word)
     places = [Guide(axis="x" if a == "x" else "y", at=at, word=w) for (a, at), w in found.items()]

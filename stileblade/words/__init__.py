@@ -22,7 +22,7 @@ from string import Formatter
 from typing import Any
 
 LANGUAGES = ("en", "de")
-_NUMBERED = re.compile(r"([a-z ]{1,40}) (\d{1,4})")
+_NUMBERED = re.compile(r"([a-z ]{1,40}) (\d{1,4}(?:\.\d{1,2})?)")
 
 
 @dataclass(frozen=True, eq=False)

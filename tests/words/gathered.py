@@ -105,8 +105,10 @@ def _in_module(tree: ast.Module) -> Iterator[str]:
             continue
         above = parents[node]
         if (
-            isinstance(above, ast.Call) and _called(above) == "say" and above.args[:1] == [node]
-        ) or (_SENTENCE.fullmatch(node.value) and _is_shown(node, parents)):
+            (isinstance(above, ast.Call) and _called(above) == "say" and above.args[:1] == [node])
+            or (_SENTENCE.fullmatch(node.value) and _is_shown(node, parents))
+            or (_TEXT.fullmatch(node.value) and _called_with(node, parents) in _SHOWN_BY)
+        ):
             yield node.value
 
 

@@ -20,7 +20,7 @@ from stileblade.piece.lying import AtFolds, Lying
 from stileblade.piece.work import Work
 from stileblade.steps.ground import inverse
 from stileblade.steps.step import Caption, Setting, Stage, Step, register_step
-from stileblade.words import say
+from stileblade.words import named, say
 
 _LEAST = 0.5
 """mm of a layer across a fold: less is none."""
@@ -105,7 +105,8 @@ class AtFoldsStep(Step):
                 raise StepError(
                     say("What it lies on has no panel {panel!r}.", panel=panel),
                     hint=say(
-                        "Panels are: {join}.", join=", ".join(p.name for p in host.panels) or "none"
+                        "Panels are: {join}.",
+                        join=", ".join(named(p.name) for p in host.panels) or "none",
                     ),
                     field="fixed_on",
                 )

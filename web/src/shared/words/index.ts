@@ -62,7 +62,7 @@ export function locale(): string {
 /** A panel, a fold or a side by the name that it has in documents, as it is called: "fold 2". */
 export function called(name: string): string {
   if (language() === 'en') return name
-  const numbered = /^(.*) (\d+)$/.exec(name)
+  const numbered = /^(.*) (\d+(?:\.\d+)?)$/.exec(name)
   const title = numbered && names[`${numbered[1]} {n}`]
   return title ? title.replace('{n}', numbered[2]!) : (names[name] ?? name)
 }

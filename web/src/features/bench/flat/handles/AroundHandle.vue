@@ -57,7 +57,7 @@ const { dragging, on } = useDrag({
     >
       <circle class="grip" :cx="viewport.toX(spot.x)" :cy="viewport.toY(spot.y)" r="6" />
     </g>
-    <HandleBubble v-if="dragging" :x="viewport.toX(handle.box[2]) + 8" :y="viewport.toY(handle.box[1]) - 14" :label="label" :viewport="viewport" :unit="unit" />
+    <HandleBubble v-if="dragging" :x="viewport.toX(handle.box[2]) + 8" :left="viewport.toX(handle.box[0])" :y="viewport.toY(handle.box[1]) - 14" :label="label" :viewport="viewport" :unit="unit" />
   </g>
 </template>
 

@@ -138,7 +138,7 @@ function typeGap(gap: { axis: 'x' | 'y'; side: string; x: number; y: number; mm:
       <rect class="frame" :x="px.left" :y="px.head" :width="Math.max(px.right - px.left, 1)" :height="Math.max(px.foot - px.head, 1)" />
       <path class="cross" :d="`M${px.cx - 7} ${px.cy}h14m-7 -7v14`" />
     </g>
-    <HandleBubble :x="px.right + 8" :y="px.head - 14" :label="label" :viewport="viewport" :unit="unit" :effect="effect" />
+    <HandleBubble :x="px.right + 8" :left="px.left" :y="px.head - 14" :label="label" :viewport="viewport" :unit="unit" :effect="effect" />
     <SizeGrips
       v-if="handle.sizing || handle.turn !== null"
       :handle="handle"

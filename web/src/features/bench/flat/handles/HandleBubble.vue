@@ -12,6 +12,8 @@ const props = defineProps<{
   x: number
   y: number
   label: string
+  /** The left side of what it belongs to: it stands there where there is no room at the right. */
+  left?: number
   viewport: Viewport
   unit: Unit
   effect?: Schemas['EffectView'] | null
@@ -27,10 +29,11 @@ const outcome = computed(() => {
   return t('closed {closed}', { closed }) + (e.room === null ? '' : t(', room {room}', { room: formatLength(e.room, props.unit) }))
 })
 const width = computed(() => Math.max(props.label.length * 7.4, outcome.value.length * 6.9) + 18)
-const at = computed(() => ({
-  x: Math.min(Math.max(props.x, 28), props.viewport.view.width - width.value - 4),
-  y: Math.max(props.y, 28),
-}))
+const at = computed(() => {
+  const most = props.viewport.view.width - width.value - 4
+  const other = props.left === undefined ? 0 : props.left - width.value - 8
+  return { x: props.x > most && other >= 28 ? other : Math.min(Math.max(props.x, 28), most), y: Math.max(props.y, 28) }
+})
 function click() {
   if (props.typed) emit('type', { x: at.value.x + width.value / 2, y: at.value.y + 12 })
 }
