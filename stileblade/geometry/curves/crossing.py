@@ -6,6 +6,7 @@ from typing import Protocol
 
 import numpy as np
 
+from stileblade.geometry.curves.arrays import true_at
 from stileblade.geometry.curves.kinds import Kind
 from stileblade.geometry.curves.segments import Bools, Floats, Ints, Segments
 from stileblade.geometry.curves.vectors import dots, norms
@@ -49,7 +50,7 @@ def crossings(
         gap = points[:n] - points[n:]
         # every round starts where the last one stepped to: done where that was the crossing
         if rounds:
-            left = ~found[rows] | (np.abs(gap).max(axis=1, initial=0.0) >= 1e-11)
+            left = ~found[rows] | (np.maximum(np.abs(gap[:, 0]), np.abs(gap[:, 1])) >= 1e-11)
             rows, gap = rows[left], gap[left]
             derivatives = derivatives[np.concatenate([left, left])]
             n = len(rows)
@@ -105,7 +106,7 @@ def nearest_places(curves: Curves, index: Ints, t: Floats, points: Floats) -> Fl
     found = feet(curves, index, t, points)
     span = curves.span[index]
     low, high = span.min(axis=1), span.max(axis=1)
-    short = np.flatnonzero(high - low <= 1 + 1e-9)
+    short = true_at(high - low <= 1 + 1e-9)
     if not len(short):
         return found
     share = np.linspace(0, 1, _STARTS)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
+from stileblade.geometry.curves.arrays import true_at
 from stileblade.geometry.curves.cubics import approached, at_feet, off_cubic, unit
 from stileblade.geometry.curves.segments import Floats, Ints, Segments, beziers, concatenate
 from stileblade.geometry.curves.stretches import Stretches
@@ -15,7 +16,7 @@ def as_segments(stretches: Stretches) -> tuple[Segments, Ints]:
     """Stretches of offset curves as segments, and which stretch each came from: lines stay lines and
     circular arcs arcs; parallels of other curves are fitted by cubics."""
     is_line, is_arc = stretches.straight_and_round()
-    rows = [np.flatnonzero(m) for m in (is_line, is_arc & ~is_line, ~is_arc & ~is_line)]
+    rows = [true_at(m) for m in (is_line, is_arc & ~is_line, ~is_arc & ~is_line)]
     straight, round_, other = (stretches.take(m) for m in rows)
     parts = [straight.as_lines()]
     if len(round_):
@@ -45,13 +46,13 @@ def fit_parallels(stretches: Stretches) -> tuple[Segments, Ints]:
         error[left.smaller_than(1e-4)] = 0.0
         bad = (error >= TOLERANCE.fit) & (rounds < _MOST_ROUNDS)
         # a stretch is no closer to its curve than its ends are
-        rows = np.flatnonzero(bad & (error < TOLERANCE.leftover / 2))
+        rows = true_at(bad & (error < TOLERANCE.leftover / 2))
         bad[rows] = error[rows] >= 1.1 * left.take(rows).off_at_ends
         done.append((row[~bad], left.t0[~bad], control[~bad]))
         # the error of a cubic that fits at both ends falls with the sixth power of its length
         parts = np.clip(np.ceil((error[bad] / TOLERANCE.fit) ** (1 / 6)), 2, _MOST_PARTS)
         parts = parts.astype(np.int64)
-        row, left = np.repeat(row[bad], parts), left.take(np.flatnonzero(bad)).in_parts(parts)
+        row, left = np.repeat(row[bad], parts), left.take(true_at(bad)).in_parts(parts)
         rounds += 1
     rows = np.concatenate([d[0] for d in done])
     begin = np.concatenate([d[1] for d in done])
@@ -87,7 +88,7 @@ def _fit_once(left: Stretches) -> tuple[Floats, Floats]:
     # so fast in between that what is there is not seen, or has to be looked at
     longest = np.where(length > TOLERANCE.leftover, steps.max(axis=1) / length, 0.0)
     error[longest > _LONGEST] = np.inf
-    rows = np.flatnonzero((longest > _LONG) & (error < TOLERANCE.fit))
+    rows = true_at((longest > _LONG) & (error < TOLERANCE.fit))
     if len(rows):
         between = left.t0[rows, None] + left.way[rows, None] * _BETWEEN
         spots = left.curves.points_at(np.repeat(left.curve[rows], len(_BETWEEN)), between.ravel())
@@ -116,7 +117,7 @@ def _approached(left: Stretches, target: Places, length: Floats) -> tuple[Places
 def _with_loops(control: Places, length: Floats) -> Ints:
     """Rows of cubics that loop beyond the samples, which is seen by their lengths alone."""
     around = np.abs(np.diff(control, axis=1)).sum(axis=1)
-    rows = np.flatnonzero(around > 1.2 * length + 4 * TOLERANCE.fit)
+    rows = true_at(around > 1.2 * length + 4 * TOLERANCE.fit)
     if not len(rows):
         return rows
     ahead = np.tile(np.linspace(0, 1, 33), (len(rows), 1))

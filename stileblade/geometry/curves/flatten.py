@@ -13,6 +13,7 @@ from functools import cached_property
 import numpy as np
 
 from stileblade.errors import GeometryError
+from stileblade.geometry.curves.arrays import both, neighbours
 from stileblade.geometry.curves.kinds import Kind
 from stileblade.geometry.curves.segments import TAU, Bools, Floats, Ints, Segments
 from stileblade.tolerance import TOLERANCE
@@ -44,6 +45,16 @@ class Flat:
     def ends(self) -> Floats:
         """End points (m, 2) of the edges."""
         return self.points[self.after]
+
+    @cached_property
+    def _boxes(self) -> tuple[Floats, Floats]:
+        ends = self.ends
+        return np.minimum(self.points, ends), np.maximum(self.points, ends)
+
+    def within(self, low: Floats, high: Floats) -> Bools:
+        """Which edges' boxes (m,) meet the box from ``low`` (2,) to ``high`` (2,)."""
+        least, most = self._boxes
+        return both((least <= high) & (most >= low))
 
 
 def rounded(points: Floats) -> Floats:
@@ -112,22 +123,3 @@ def flatten(segments: Segments, offsets: Ints, pieces: Ints | None = None) -> Fl
     ring = ring_of_segment[index]
     after, before = neighbours(ring)
     return Flat(rounded(points), index, t, t1, ring, after, before, np.ones(m, bool))
-
-
-def run_starts(numbers: Ints) -> Ints:
-    """Positions at which a run of equal numbers starts."""
-    starts = np.flatnonzero(numbers[1:] != numbers[:-1]) + 1
-    return np.concatenate(([0], starts)) if len(numbers) else starts
-
-
-def neighbours(ring: Ints) -> tuple[Ints, Ints]:
-    """Positions of the next and previous vertex within each run of equal ring numbers."""
-    m = len(ring)
-    after = np.arange(1, m + 1)
-    before = np.arange(-1, m - 1)
-    if m:
-        starts = run_starts(ring)
-        lasts = np.append(starts[1:], m) - 1
-        after[lasts] = starts
-        before[starts] = lasts
-    return after, before

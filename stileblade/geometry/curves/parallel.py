@@ -13,6 +13,7 @@ from functools import cached_property
 
 import numpy as np
 
+from stileblade.geometry.curves.arrays import true_at
 from stileblade.geometry.curves.kinds import Kind
 from stileblade.geometry.curves.segments import NUDGE, TAU, WEAK, Bools, Floats, Ints, Segments
 from stileblade.geometry.curves.vectors import Places, as_complex, crosses, dots, norms
@@ -107,7 +108,7 @@ class OffsetCurves:
         """Where curves ``index`` at t run against their segments, as parallels do inside bends that
         are tighter than the distance."""
         back = self.curved(index)
-        rows = np.flatnonzero(back)
+        rows = true_at(back)
         _, d1, d2, speed = self._motion(index[rows], t[rows])
         back[rows] = self._outwards[index[rows]] * _turning(d1, d2) < -(speed**3)
         return back

@@ -23,6 +23,7 @@ import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
 from stileblade.errors import GeometryError
+from stileblade.geometry.curves.arrays import true_at
 from stileblade.geometry.curves.kinds import PLACE, SPEED, Kind, Kinds, by_kind
 from stileblade.geometry.curves.vectors import norms
 from stileblade.tolerance import TOLERANCE
@@ -114,7 +115,7 @@ class Segments:
         found = []
         for end in (0, 1):
             d = self.derivatives_at(n, self.span[:, end]) * sign
-            weak = np.flatnonzero(norms(d) < WEAK * self.chords + 1e-9)
+            weak = true_at(norms(d) < WEAK * self.chords + 1e-9)
             if len(weak):
                 inner = self.span[weak, end] * (1 - NUDGE) + self.span[weak, 1 - end] * NUDGE
                 d[weak] = self.derivatives_at(weak, inner) * sign[weak]

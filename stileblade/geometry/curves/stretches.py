@@ -6,6 +6,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from stileblade.geometry.curves.arrays import true_at
 from stileblade.geometry.curves.kinds import Kind
 from stileblade.geometry.curves.parallel import Of, OffsetCurves, circular
 from stileblade.geometry.curves.segments import Bools, Floats, Ints, Segments, lines
@@ -54,7 +55,7 @@ class Stretches:
     def smaller_than(self, size: float) -> Bools:
         """Which are smaller than ``size`` mm, loops back to their start not among them."""
         short = norms(self.end - self.start) < size
-        rows = np.flatnonzero(short)
+        rows = true_at(short)
         if len(rows):
             middle = self.curves.points_at(self.curve[rows], (self.t0[rows] + self.t1[rows]) / 2)
             short[rows] = norms(middle - self.start[rows]) < size
@@ -69,7 +70,7 @@ class Stretches:
         last = part == parts[index] - 1
         t1 = np.where(last, self.t1[index], self.t0[index] + (part + 1) * step)
         start = self.start[index]
-        inner = np.flatnonzero(part > 0)
+        inner = true_at(part > 0)
         start[inner] = self.curves.points_at(self.curve[index[inner]], t0[inner])
         end = np.where(last[:, None], self.end[index], np.roll(start, -1, axis=0))
         return Stretches(self.curves, self.curve[index], t0, t1, start, end)

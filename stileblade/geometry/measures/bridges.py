@@ -9,6 +9,7 @@ from dataclasses import dataclass
 import numpy as np
 import shapely
 
+from stileblade.geometry.curves.arrays import true_at
 from stileblade.geometry.curves.places import Point
 from stileblade.geometry.curves.segments import Floats
 from stileblade.geometry.curves.vectors import dots, norms
@@ -56,7 +57,7 @@ def bridges_of(
     angle = np.degrees(np.arctan2(about[:, 1], about[:, 0]))
     first = turn_deg
     if first is None:
-        near = np.flatnonzero(away <= away.min() + _ALIKE)
+        near = true_at(away <= away.min() + _ALIKE)
         # of many places that are alike, as on a ring, the one to the right
         first = float(angle[near[np.argmin(np.abs(angle[near]))]])
     found = []
@@ -68,7 +69,7 @@ def bridges_of(
             pick = int(np.argmin(off))
             found.append(Bridge(_point(places[pick]), _point(ends[pick])))
             continue
-        inside = np.flatnonzero(off <= 180 / count)
+        inside = true_at(off <= 180 / count)
         if not len(inside):
             inside = np.array([int(np.argmin(off))])
         alike = inside[away[inside] <= away[inside].min() + _ALIKE]

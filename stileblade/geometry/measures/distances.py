@@ -8,6 +8,7 @@ from typing import TypeAlias
 import numpy as np
 import shapely
 
+from stileblade.geometry.curves.arrays import true_at
 from stileblade.geometry.curves.places import Box, Point
 from stileblade.geometry.curves.segments import Bools, Floats, Ints
 from stileblade.geometry.curves.vectors import norms
@@ -178,7 +179,7 @@ def holds(region: Region, spots: Sequence[Point]) -> Bools:
 def touching(region: Region, places: Floats) -> Ints:
     """Numbers of the places (n, 2) that lie in the region or within a hundredth of a mm of it."""
     spots = shapely.points(places)
-    return np.flatnonzero(shapely.dwithin(spots, region.polygons, 0.01))
+    return true_at(shapely.dwithin(spots, region.polygons, 0.01))
 
 
 def rings_round(region: Region, rings: Sequence[int], spots: Sequence[Point]) -> set[int]:

@@ -13,6 +13,7 @@ from typing import Any, TypeAlias
 import numpy as np
 import shapely
 
+from stileblade.geometry.curves.arrays import true_at
 from stileblade.geometry.curves.segments import Bools, Floats, Ints
 from stileblade.geometry.curves.vectors import norms
 
@@ -101,7 +102,7 @@ def _dangling(noded: np.ndarray) -> tuple[Floats, Ints]:
 
 def _is_hair(faces: np.ndarray) -> Bools:
     thin = 2 * shapely.area(faces) < _HAIR * shapely.length(faces)
-    small = np.flatnonzero(thin)
+    small = true_at(thin)
     if len(small):
         gone = shapely.is_empty(shapely.buffer(faces[small], -_HAIR / 2, quad_segs=2))
         thin[small[~gone]] = False

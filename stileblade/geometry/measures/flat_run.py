@@ -6,6 +6,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from stileblade.geometry.curves.arrays import true_at
 from stileblade.geometry.curves.places import Axis, Side
 from stileblade.geometry.curves.segments import Floats
 from stileblade.geometry.regions.clipping import clip_line
@@ -86,7 +87,7 @@ def _bracket(region: Region, side: Side, run: float) -> _Bracket:
     axis, sign, edge, size = side.axis, float(-side.outwards), side.at(box), side.depth_of(box)
     depths, runs = _sampled(region, axis, edge, sign, size)
     longest = float(runs.max(initial=0.0))
-    long_enough = np.flatnonzero(runs >= run)
+    long_enough = true_at(runs >= run)
     if not len(long_enough):
         return _Bracket(axis, edge, sign, size, 0.0, None, longest)
     first = int(long_enough[0])
@@ -129,7 +130,7 @@ def _runs(region: Region, axis: Axis, at: Floats) -> Floats:
     p, q = flat.points[:, along], flat.ends[:, along]
     found = np.zeros(len(at))
     for i, line in enumerate(at):
-        hit = np.flatnonzero((a <= line) != (b <= line))
+        hit = true_at((a <= line) != (b <= line))
         share = (line - a[hit]) / (b[hit] - a[hit])
         places = np.sort(p[hit] + share * (q[hit] - p[hit]))
         if len(places):

@@ -8,6 +8,7 @@ from itertools import pairwise
 import numpy as np
 import shapely
 
+from stileblade.geometry.curves.arrays import true_at
 from stileblade.geometry.curves.places import Box
 from stileblade.geometry.curves.segments import Bools, Floats, Ints
 from stileblade.geometry.measures.cells import widest
@@ -140,4 +141,4 @@ def holding(faces: Sequence[Face], place: tuple[float, float]) -> Ints:
     """Numbers of the faces that a place lies in."""
     if not len(faces):
         return np.zeros(0, np.int64)
-    return np.flatnonzero(shapely.intersects_xy(np.array(faces), *place))
+    return true_at(shapely.intersects_xy(np.array(faces), *place))

@@ -13,6 +13,7 @@ import numpy as np
 import numpy.typing as npt
 import shapely
 
+from stileblade.geometry.curves.arrays import true_at
 from stileblade.geometry.curves.places import Point
 from stileblade.geometry.curves.segments import NUDGE, Bools, Floats, Ints
 from stileblade.geometry.curves.vectors import crosses, dots, norms
@@ -155,7 +156,7 @@ def _narrowest(start: Floats, end: Floats, width: Floats, run: Floats) -> tuple[
     group = _groups(unique)[square.ravel()]
     found = []
     for number in range(int(group.max()) + 1):
-        mine = np.flatnonzero(group == number)
+        mine = true_at(group == number)
         alike = mine[width[mine] <= width[mine].min() * 1.05 + 1e-4]
         i = int(alike[np.argmax(run[alike])])
         if run[i] < _MEETING:
@@ -197,7 +198,7 @@ def sharp_corners(region: Region, below_deg: float) -> list[Corner]:
     straight = dots(incoming, outgoing)
     # turning right (clockwise as seen) by nearly half a turn leaves a thin tip of paper
     angle = 180.0 - np.degrees(np.arctan2(turn, straight))
-    sharp = np.flatnonzero((angle < below_deg) & (angle > NUDGE))
+    sharp = true_at((angle < below_deg) & (angle > NUDGE))
     order = sharp[np.argsort(angle[sharp], kind="stable")]
     return [
         Corner((float(segments.start[i, 0]), float(segments.start[i, 1])), float(angle[i]))

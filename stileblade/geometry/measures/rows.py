@@ -8,6 +8,7 @@ from typing import Any, TypeAlias
 import numpy as np
 import shapely
 
+from stileblade.geometry.curves.arrays import true_at
 from stileblade.geometry.curves.segments import Floats, Ints
 from stileblade.geometry.curves.transforms import after, rotation, scaling
 from stileblade.geometry.regions.region import Region
@@ -145,7 +146,7 @@ def nearest(shape: Shape, others: list[Shape], reach: float) -> tuple[float, int
         return np.inf, -1
     left, head, right, foot = shapely.bounds(shape)
     boxes = shapely.bounds(np.array(others))
-    near = np.flatnonzero(
+    near = true_at(
         (boxes[:, 0] < right + reach) & (boxes[:, 2] > left - reach)
         & (boxes[:, 1] < foot + reach) & (boxes[:, 3] > head - reach)
     )  # fmt: skip

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from stileblade.geometry.curves.flatten import neighbours
+from stileblade.geometry.curves.arrays import neighbours, true_at
 from stileblade.geometry.curves.segments import Floats, Ints
 from stileblade.geometry.curves.vectors import crosses, dots
 from stileblade.geometry.regions.region import Region
@@ -39,5 +39,5 @@ def corners_of(region: Region, least: float = LEAST_TURN) -> Corners:
     first, last = region.segments.end_directions()
     a, b = last[before], first
     turn = np.degrees(np.arctan2(crosses(a, b), dots(a, b)))
-    sharp = np.flatnonzero(np.abs(turn) >= least)
+    sharp = true_at(np.abs(turn) >= least)
     return Corners(region.segments.start[sharp], turn[sharp], ring[sharp])

@@ -7,7 +7,7 @@ from typing import Final
 
 import numpy as np
 
-from stileblade.geometry.curves.flatten import neighbours
+from stileblade.geometry.curves.arrays import neighbours, true_at
 from stileblade.geometry.curves.segments import Bools, Floats, Ints, Segments, concatenate, lines
 from stileblade.geometry.curves.vectors import as_complex, crosses, norms
 from stileblade.geometry.offset.outline import Outline
@@ -55,7 +55,7 @@ def joined(outline: Outline, polygon: Polygon) -> tuple[Outline, Joined]:
         found = Joined(
             runs.t0.copy(), outline.t1.copy(), runs.point.copy(), runs.point[after], [], set()
         )
-        _bridge(np.flatnonzero(wrong), outline, polygon, reaches, found)
+        _bridge(true_at(wrong), outline, polygon, reaches, found)
         gone = _bridged_over(outline, found, wrong)
         if not len(gone) or rounds == _ROUNDS:
             break
@@ -66,7 +66,7 @@ def joined(outline: Outline, polygon: Polygon) -> tuple[Outline, Joined]:
             while not keep[k]:
                 k = int(after[k])
             wrong[k] = True
-        rows = np.flatnonzero(keep)
+        rows = true_at(keep)
         outline, wrong = outline.take(rows), wrong[rows]
     if found.bridges:
         found = replace(found, bridges=_on_outline(found, outline.runs, polygon))
@@ -78,11 +78,11 @@ def _bridged_over(outline: Outline, found: Joined, wrong: Bools) -> Ints:
     runs, (after, _) = outline.runs, neighbours(outline.runs.ring)
     changed = (found.t0 != runs.t0) | (found.t1 != outline.t1)
     turned = changed & ((found.t1 - found.t0) * (outline.t1 - runs.t0) <= 0)
-    found.gaps.update(np.flatnonzero(turned).tolist())
+    found.gaps.update(true_at(turned).tolist())
     left = np.bincount(runs.ring, minlength=int(runs.ring.max(initial=0)) + 1)
     scraps = norms(found.end - found.start) < TOLERANCE.leftover
-    out = found.gaps | set(np.flatnonzero((wrong | wrong[after]) & scraps).tolist())
-    out |= set(np.flatnonzero(outline.astray).tolist())
+    out = found.gaps | set(true_at((wrong | wrong[after]) & scraps).tolist())
+    out |= set(true_at(outline.astray).tolist())
     gone = np.array(sorted(row for row in out if left[runs.ring[row]] > 2), np.int64)
     # rings of which nothing would be left stay as they are
     dropped = np.bincount(runs.ring[gone], minlength=len(left))
@@ -104,7 +104,7 @@ def _wrong(outline: Outline, polygon: Polygon) -> Bools:
     # a curve that is to cross itself, where the search has found one place for both
     wrong |= (runs.curve == runs.curve[before]) & (np.abs(runs.t0 - t1[before]) < 1e-6) & ~alone
     moved = norms(runs.point - outline.corner) > TOLERANCE.moved
-    far = np.flatnonzero(moved & ~wrong & ~alone)
+    far = true_at(moved & ~wrong & ~alone)
     if len(far):
         wrong[far] = polygon.too_near(runs.point[far], runs.curve[far])
     # where a run turns back, the way to its cusp and from there to the crossing with itself
@@ -158,7 +158,7 @@ def _bridge(
     found.gaps.update(rows[~there].tolist())
     rows, at = rows[there], at.take(there)
     p, (t0, t1) = before[rows], (found.t0.copy(), found.t1.copy())
-    new = np.flatnonzero(reaches.before[numbers[rows]] != numbers[p])
+    new = true_at(reaches.before[numbers[rows]] != numbers[p])
     number = numbers[rows[new]]
     for reached, run, ends, way in (
         (reaches.back, p[new], (t1, t0), -1),
@@ -170,7 +170,7 @@ def _bridge(
     back, ahead = reaches.back.take(numbers[rows]), reaches.ahead.take(numbers[rows])
     found.gaps.update(before[rows][back.steps == 0].tolist())
     found.gaps.update(rows[(ahead.steps == 0) & (back.steps > 0)].tolist())
-    for i in np.flatnonzero((back.steps > 0) & (ahead.steps > 0)).tolist():
+    for i in true_at((back.steps > 0) & (ahead.steps > 0)).tolist():
         row, previous = int(rows[i]), int(before[rows[i]])
         found.t1[previous], found.t0[row] = back.t[i], ahead.t[i]
         order = (at.place[i] + np.arange(1 - back.steps[i], ahead.steps[i])) % at.size[i]

@@ -10,6 +10,7 @@ from __future__ import annotations
 import numpy as np
 import shapely
 
+from stileblade.geometry.curves.arrays import true_at
 from stileblade.geometry.curves.parallel import OffsetCurves
 from stileblade.geometry.curves.segments import Floats, Ints
 from stileblade.geometry.curves.vectors import crosses, dots
@@ -26,7 +27,7 @@ def with_corners(
 ) -> Region:
     """The round offset of ``shape`` by ``distance`` mm with mitres put on whose length is up to
     ``limit`` times the distance, and its other corners cut to bevels."""
-    corner = np.flatnonzero(curves.turns_outwards)
+    corner = true_at(curves.turns_outwards)
     mitred = curves.mitre_ratio[corner] <= limit
     put_on, cut_off = (union, difference) if distance > 0 else (difference, union)
     flat, sharp = corner[~mitred], corner[mitred]

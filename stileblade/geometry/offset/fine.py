@@ -10,8 +10,8 @@ from __future__ import annotations
 
 import numpy as np
 
+from stileblade.geometry.curves.arrays import offsets_of, run_sizes, run_starts, true_at
 from stileblade.geometry.curves.cubics import approached, at_feet
-from stileblade.geometry.curves.flatten import run_starts
 from stileblade.geometry.curves.kinds import Kind
 from stileblade.geometry.curves.parallel import circular
 from stileblade.geometry.curves.segments import (
@@ -45,8 +45,8 @@ def with_longer_curves(region: Region) -> Region:
         return region
     ring = np.repeat(np.arange(len(region.shell)), np.diff(region.rings))
     run = _runs(segments, ring, short)
-    parts, rows = [segments.take(~short)], [np.flatnonzero(~short)]
-    left = np.flatnonzero(short)
+    parts, rows = [segments.take(~short)], [true_at(~short)]
+    left = true_at(short)
     together = _TOGETHER
     while together > 1 and len(left):
         made, first, taken = _fitted(segments, left, run[left], together)
@@ -59,7 +59,7 @@ def with_longer_curves(region: Region) -> Region:
     row = np.concatenate(rows)
     order = np.argsort(row, kind="stable")
     sizes = np.bincount(ring[row], minlength=len(region.shell))
-    return Region(concatenate(parts).take(order), np.r_[0, np.cumsum(sizes)], region.shell)
+    return Region(concatenate(parts).take(order), offsets_of(sizes), region.shell)
 
 
 def _short(segments: Segments) -> Bools:
@@ -67,7 +67,7 @@ def _short(segments: Segments) -> Bools:
     step = np.abs(segments.span[:, 1] - segments.span[:, 0]) / whole
     short = step * segments.pieces_per_parent <= _EDGES + 1e-9
     short &= (segments.kind != Kind.LINE) & (segments.chords > TOLERANCE.point)
-    rows = np.flatnonzero(short)
+    rows = true_at(short)
     if len(rows):
         short[rows[circular(segments.take(rows))[0]]] = False
     return short
@@ -87,21 +87,21 @@ def _fitted(
 ) -> tuple[Segments, Ints, Bools]:
     """Cubics for as many curves of ``left`` (m,) ``together`` as there are of a run; the first curve of
     each, and which of ``left`` are replaced."""
-    head = run_starts(run + np.cumsum(np.r_[0, np.diff(left) > 1]))
-    size = np.diff(np.r_[head, len(left)])
+    head = run_starts(run + offsets_of((np.diff(left) > 1).astype(np.int64)))
+    size = run_sizes(head, len(left))
     start = np.repeat(head, size)
     group = (np.arange(len(left)) - start) // together + np.repeat(
-        np.cumsum(np.r_[0, -(-size[:-1] // together)]), size
+        offsets_of(-(-size[:-1] // together)), size
     )
     head = run_starts(group)
-    size = np.diff(np.r_[head, len(left)])
-    several = np.flatnonzero(size > 1)
+    size = run_sizes(head, len(left))
+    several = true_at(size > 1)
     head, size = head[several], size[several]
     none = np.zeros(len(left), bool)
     if not len(head):
         return Segments.empty(), left[:0], none
     first, last = left[head], left[head + size - 1]
-    chords = np.r_[0.0, np.cumsum(segments.chords[left])]
+    chords = np.concatenate([[0.0], np.cumsum(segments.chords[left])])
     length = chords[head + size] - chords[head]
     place = np.arange(1, _SPOTS) / _SPOTS
     t, target = _spots(segments, left, chords, head, length, place)
@@ -115,7 +115,7 @@ def _fitted(
     t, target = _spots(segments, left, chords, head, length, between)
     off = np.abs(at_feet(control, t, target, 3)[1]).max(axis=1)
     turned = dots(directions[0][first], directions[1][last]) > 0
-    good = np.flatnonzero((np.maximum(error, off) <= TOLERANCE.longer) & turned)
+    good = true_at((np.maximum(error, off) <= TOLERANCE.longer) & turned)
     taken = np.isin(group, group[head[good]])
     made = beziers(control[good].view(float).reshape(-1, 4, 2))
     return made, first[good], taken

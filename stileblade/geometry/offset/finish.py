@@ -8,7 +8,7 @@ from itertools import compress
 import numpy as np
 import shapely
 
-from stileblade.geometry.curves.flatten import neighbours
+from stileblade.geometry.curves.arrays import neighbours, true_at
 from stileblade.geometry.curves.measurement import signed_areas
 from stileblade.geometry.curves.parallel import Of, OffsetCurves
 from stileblade.geometry.curves.segments import (
@@ -65,7 +65,7 @@ def contours_of(
     long_enough = (norms(made.end - made.start) > 1e-7) | (
         np.abs(made.span[:, 1] - made.span[:, 0]) > 1
     )
-    made, row = made.take(np.flatnonzero(long_enough)), row[long_enough]
+    made, row = made.take(true_at(long_enough)), row[long_enough]
     ring = runs.ring[row]
     of, source = curves.of(runs.curve[row]), curves.segment(runs.curve[row])
     before = neighbours(ring)[1]
@@ -87,7 +87,7 @@ def _with_kernel_rings(contours: Contours, lost: Ints, polygon: Polygon) -> Cont
     bad[lost] = True
     if not bad.any():
         return contours
-    kept, numbers = np.flatnonzero(~bad[ring]), np.flatnonzero(bad)
+    kept, numbers = true_at(~bad[ring]), true_at(bad)
     first, last = (np.searchsorted(rings.ring, numbers, side) for side in SIDES)
     ways = [np.r_[u[i:j], u[i : i + 1]] for i, j in zip(first, last, strict=True)]
     ways = polygon.on_outline(ways, rings.origin[numbers])

@@ -11,7 +11,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from stileblade.geometry.curves.flatten import neighbours
+from stileblade.geometry.curves.arrays import neighbours, offsets_of, true_at
 from stileblade.geometry.curves.segments import Bools, Ints, Segments
 from stileblade.geometry.curves.vectors import norms
 from stileblade.geometry.regions.region import Region
@@ -43,11 +43,11 @@ def without_hairs(segments: Segments, ring: Ints, closing: Bools) -> tuple[Segme
     if not hair.any():
         return segments, ring
     after, before = neighbours(ring)
-    gone = np.flatnonzero(hair)
+    gone = true_at(hair)
     middle = (segments.start[gone] + segments.end[gone]) / 2
     start, end = segments.start.copy(), segments.end.copy()
     start[after[gone]], end[before[gone]] = middle, middle
-    kept = np.flatnonzero(~hair)
+    kept = true_at(~hair)
     moved = Segments(segments.kind, segments.coef, segments.span, start, end)
     return moved.take(kept), ring[kept]
 
@@ -59,4 +59,4 @@ def region_without_hairs(region: Region) -> Region:
     if len(segments) == len(region.segments):
         return region
     sizes = np.bincount(kept, minlength=len(region.shell))
-    return Region(segments, np.r_[0, np.cumsum(sizes)], region.shell)
+    return Region(segments, offsets_of(sizes), region.shell)

@@ -8,7 +8,7 @@ from typing import Final
 
 import numpy as np
 
-from stileblade.geometry.curves.flatten import neighbours
+from stileblade.geometry.curves.arrays import neighbours, true_at
 from stileblade.geometry.curves.kinds import Kind
 from stileblade.geometry.curves.parallel import Corner, Of, OffsetCurves
 from stileblade.geometry.curves.segments import TAU, Floats, Ints
@@ -38,7 +38,7 @@ def strides(edges: ResultEdges, curves: OffsetCurves) -> Floats:
     _, before = neighbours(edges.ring)
     jump = edges.t0 - edges.t1[before]
     over = (edges.curve == edges.curve[before]) & (jump != 0) & (np.abs(jump) <= slack)
-    rows = np.flatnonzero(over & curves.curved(edges.curve))
+    rows = true_at(over & curves.curved(edges.curve))
     for share in BETWEEN:
         slack[rows[curves.runs_back(edges.curve[rows], edges.t0[rows] - share * jump[rows])]] = 0.0
     return slack
@@ -87,7 +87,7 @@ def without_points(runs: Runs, curves: OffsetCurves) -> Runs:
     after, _ = neighbours(runs.ring)
     meeting = runs.point.copy()
     meeting[after[gone]] = start[runs.curve[gone]]
-    return replace(runs, point=meeting).take(np.flatnonzero(~gone))
+    return replace(runs, point=meeting).take(true_at(~gone))
 
 
 def with_flat_mitres(runs: Runs, curves: OffsetCurves, corners: Ints) -> Runs:
@@ -108,8 +108,8 @@ def with_flat_mitres(runs: Runs, curves: OffsetCurves, corners: Ints) -> Runs:
     to_tip = lone & (is_p == Of.SEGMENT) & (is_q == Of.FROM_TIP) & (curves.before[k] == j)
     from_tip = lone & (is_p == Of.INTO_TIP) & (is_q == Of.SEGMENT) & (j == k)
     sides = [
-        (np.flatnonzero(flat & (kind[j] != Kind.LINE) | to_tip), Of.INTO_TIP),
-        (np.flatnonzero(flat & (kind[k] != Kind.LINE) | from_tip), Of.FROM_TIP),
+        (true_at(flat & (kind[j] != Kind.LINE) | to_tip), Of.INTO_TIP),
+        (true_at(flat & (kind[k] != Kind.LINE) | from_tip), Of.FROM_TIP),
     ]
     count = sum(len(rows) for rows, _ in sides)
     if not count:
@@ -161,8 +161,8 @@ def at_their_corners(runs: Runs, curves: OffsetCurves) -> Runs:
         exact1=runs.exact1.copy(),
     )
     for rows, arc_t, on_arc, spots in (
-        (np.flatnonzero(into), made.t0, np.flatnonzero(into), end[p[into]]),
-        (np.flatnonzero(out), made.t1, before[out], start[q[out]]),
+        (true_at(into), made.t0, true_at(into), end[p[into]]),
+        (true_at(out), made.t1, before[out], start[q[out]]),
     ):
         gap = spots - curves.segments.start[curves.segment(runs.curve[on_arc])]
         angle = np.arctan2(gap[:, 1], gap[:, 0])
@@ -189,7 +189,7 @@ def _running_on(made: Runs, runs: Runs, curves: OffsetCurves) -> Runs:
     smooth &= curves.runs_on[k] | (apart < TOLERANCE.one_place)
     smooth &= np.abs(runs.t1[before] - span[j, 1]) <= slack[j]
     smooth &= np.abs(runs.t0 - span[k, 0]) <= slack[k]
-    rows = np.flatnonzero(smooth)
+    rows = true_at(smooth)
     rows = rows[
         ~curves.runs_back(p[rows], span[p[rows], 1]) & ~curves.runs_back(q[rows], span[q[rows], 0])
     ]

@@ -10,6 +10,7 @@ from typing import Final, Literal
 import numpy as np
 import shapely
 
+from stileblade.geometry.curves.arrays import true_at
 from stileblade.geometry.curves.parallel import Corner, OffsetCurves
 from stileblade.geometry.curves.segments import Floats, Ints
 from stileblade.geometry.regions.set_operations import run_kernel
@@ -56,7 +57,7 @@ def buffered(
     """
     flatness = curves.flatness / np.abs(distance)
     quarter = np.ceil(np.pi / 4 / np.arccos(np.maximum(1 - flatness, 0.7)))
-    outer = np.flatnonzero(curves.turns_outwards & (owner >= 0))
+    outer = true_at(curves.turns_outwards & (owner >= 0))
     cut_short = np.zeros(len(shapes), bool)
     cut_short[owner[outer[corners[outer] == Corner.BEVELLED]]] = True
     alike: dict[tuple[int, KernelJoin, KernelStyle], list[int]] = {}

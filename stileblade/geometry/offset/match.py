@@ -12,8 +12,9 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from stileblade.geometry.curves.arrays import begins, neighbours, true_at
 from stileblade.geometry.curves.crossing import feet
-from stileblade.geometry.curves.flatten import Flat, neighbours
+from stileblade.geometry.curves.flatten import Flat
 from stileblade.geometry.curves.kinds import Kind
 from stileblade.geometry.curves.parallel import Corner, Of, OffsetCurves
 from stileblade.geometry.curves.segments import TAU, Bools, Floats, Ints
@@ -55,7 +56,7 @@ def match(polygon: Polygon) -> ResultEdges:
     # tight bends are hardly longer than the corners of their flattened forms, which the kernel turns
     # about: there is as much of their parallels in that as a person sees
     own = curves.of(curve) == Of.SEGMENT
-    turned = np.flatnonzero(own & (t0 == t1) & ~line)
+    turned = true_at(own & (t0 == t1) & ~line)
     turned = turned[norms((v - u)[turned]) > 2 * curves.flatness]
     for t, p in ((t0, u), (t1, v)):
         t[turned] = feet(curves, curve[turned], t[turned], p[turned])
@@ -66,7 +67,7 @@ def match(polygon: Polygon) -> ResultEdges:
     still = own & (t0 == t1)
     left = np.bincount(rings.ring, weights=~still, minlength=int(rings.ring[-1]) + 1)
     keep = ~still | (left[rings.ring] < 1)
-    return edges if keep.all() else edges.take(np.flatnonzero(keep))
+    return edges if keep.all() else edges.take(true_at(keep))
 
 
 def _beside(polygon: Polygon, u: Floats, v: Floats) -> _Beside:
@@ -109,7 +110,7 @@ def _nearest_edges(polygon: Polygon, u: Floats, v: Floats) -> Ints:
     edges = np.stack([u, v], axis=1)
     flatness = source.curves.flatness
     near = nearest_lines(lines, source.job[there], edges, origin, source.reach, flatness)
-    edge, far = there[near], np.flatnonzero(near < 0)
+    edge, far = there[near], true_at(near < 0)
     if len(far):
         edge[far] = polygon.nearest_edges((u + v)[far] / 2, origin[far])
     if pairs is None:
@@ -147,7 +148,7 @@ def _corners_at(flat: Flat, curves: OffsetCurves, edge: Ints, middle: Floats) ->
     a = flat.points[edge]
     d = flat.ends[edge] - a
     share = dots(middle - a, d) / np.maximum(dots(d, d), 1e-300)
-    first = np.r_[True, flat.segment[1:] != flat.segment[:-1]]
+    first = begins(flat.segment)
     last = first[flat.after]
     at_head, at_tail = (share <= 1e-9) & first[edge], (share >= 1 - 1e-9) & last[edge]
     corner = np.where(at_head, flat.segment[edge], flat.segment[flat.after][edge])

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from stileblade.geometry.curves.flatten import run_starts
+from stileblade.geometry.curves.arrays import run_sizes, run_starts, true_at
 from stileblade.geometry.curves.segments import Floats, Ints
 from stileblade.tolerance import TOLERANCE
 
@@ -36,7 +36,7 @@ def nearest_lines(
     most = reach[edge_job]
     x, y = mx.take(spot) - (x0 + dx / 2).take(line), my.take(spot) - (y0 + dy / 2).take(line)
     around = most.take(spot) + (length / 2).take(line)
-    near = np.flatnonzero(x * x + y * y <= around * around)
+    near = true_at(x * x + y * y <= around * around)
     spot, line = spot[near], line[near]
     x, y = mx.take(spot) - x0.take(line), my.take(spot) - y0.take(line)
     along = dx.take(line), dy.take(line)
@@ -44,7 +44,7 @@ def nearest_lines(
     inside = np.clip(share, 0, 1)
     x, y = x - inside * along[0], y - inside * along[1]
     away = np.sqrt(x * x + y * y)
-    near = np.flatnonzero(away <= most.take(spot))
+    near = true_at(away <= most.take(spot))
     spot, line, share, away = spot[near], line[near], share[near], away[near]
     turned = wx.take(spot) * along[1].take(near) - wy.take(spot) * along[0].take(near)
     flat = 0.1 * np.hypot(wx, wy).take(spot) * length.take(line)
@@ -55,7 +55,7 @@ def nearest_lines(
     starts = run_starts(spot)
     least = np.minimum.reduceat(away, starts) if len(starts) else away
     nearest = np.full(len(edges), -1, np.int64)
-    best = np.flatnonzero(away == np.repeat(least, np.diff(np.r_[starts, len(spot)])))[::-1]
+    best = true_at(away == np.repeat(least, run_sizes(starts, len(spot))))[::-1]
     nearest[spot[best]] = line[best]  # the first of those as near
     return nearest
 
@@ -82,7 +82,7 @@ def _close_pairs(
         high.append(np.floor((np.maximum(a, b) + wide) / size).astype(np.int64))
     keys, owners = [], []
     for x, y in ((0, 0), (1, 0), (0, 1), (1, 1)):  # a part of a line reaches no further
-        there = np.flatnonzero((low[0] + x <= high[0]) & (low[1] + y <= high[1]))
+        there = true_at((low[0] + x <= high[0]) & (low[1] + y <= high[1]))
         keys.append(_cell_key(job[there], low[0][there] + x, low[1][there] + y))
         owners.append(owner[there])
     key, line = np.concatenate(keys), np.concatenate(owners)

@@ -14,7 +14,7 @@ import numpy as np
 import shapely
 
 from stileblade.errors import GeometryError
-from stileblade.geometry.curves.flatten import neighbours
+from stileblade.geometry.curves.arrays import neighbours
 from stileblade.geometry.curves.kinds import Kind
 from stileblade.geometry.curves.parallel import Corner, OffsetCurves
 from stileblade.geometry.curves.vectors import crosses

@@ -9,8 +9,8 @@ from typing import Final, Literal
 import numpy as np
 import shapely
 
+from stileblade.geometry.curves.arrays import neighbours, true_at
 from stileblade.geometry.curves.crossing import feet, nearest_places
-from stileblade.geometry.curves.flatten import neighbours
 from stileblade.geometry.curves.parallel import Of
 from stileblade.geometry.curves.segments import Bools, Floats, Ints, Segments
 from stileblade.geometry.curves.vectors import crosses, norms
@@ -86,7 +86,7 @@ class Polygon:
         curves, found = self.source.curves, Reached.none(ends[0])
         # what is close first, then from all over the curves
         for search, steps in ((feet, _NEAR), (feet, _FAR), (nearest_places, np.r_[_NEAR, _FAR])):
-            left = np.flatnonzero(found.steps == 0)
+            left = true_at(found.steps == 0)
             if not len(left):
                 break
             row, step = np.nonzero(steps < at.size[left, None])
@@ -95,7 +95,7 @@ class Polygon:
             curve = curves_of[row]
             t = search(curves, curve, ends[0][row], spot)
             foot = curves.points_at(curve, t)
-            hit = np.flatnonzero(norms(foot - spot) < TOLERANCE.on_curve)
+            hit = true_at(norms(foot - spot) < TOLERANCE.on_curve)
             row, n, t, foot, curve = row[hit], n[hit], t[hit], foot[hit], curve[hit]
             ahead = t + _AHEAD[:, None] * (ends[1][row] - t)
             back = curves.runs_back(np.tile(curve, len(_AHEAD)), ahead.ravel())
@@ -120,7 +120,7 @@ class Polygon:
         doubtful = length < _DOUBTFUL * np.abs(curves.distance[segment])
         arc = (curves.of(runs.curve) == Of.ARC) & ~(runs.exact0 & runs.exact1)
         doubtful &= curves.curved(runs.curve) | arc
-        piece = np.flatnonzero(doubtful[row])
+        piece = true_at(doubtful[row])
         spots = shapely.points(made.points_at(piece, made.span[piece].mean(axis=1)))
         ring = runs.ring[row[piece]]
         ends = np.searchsorted(self.rings.ring, np.arange(len(self.rings.shell) + 1))
@@ -167,7 +167,7 @@ class Polygon:
             length = np.maximum(norms(chord), 1e-12)
             across = np.abs(crosses(chord, gap)) / length
             short = (across > TOLERANCE.flatten) & (length > 2 * TOLERANCE.leftover)
-            found.append(np.insert(way, np.flatnonzero(short) + 1, middle[short], axis=0))
+            found.append(np.insert(way, true_at(short) + 1, middle[short], axis=0))
         return found
 
     def _at_distance(self, points: Floats, job: Ints) -> Floats:

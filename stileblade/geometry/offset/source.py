@@ -7,6 +7,7 @@ from functools import cached_property
 
 import numpy as np
 
+from stileblade.geometry.curves.arrays import both, offsets_of, true_at
 from stileblade.geometry.curves.flatten import Flat
 from stileblade.geometry.curves.parallel import OffsetCurves, circular
 from stileblade.geometry.curves.segments import Bools, Floats, Ints, Segments
@@ -47,7 +48,7 @@ class Source:
         """Numbers of the edges that are looked at: of twins one."""
         if self.pairs is None:
             return np.arange(len(self.flat.points))
-        return np.flatnonzero(~self.pairs.back)
+        return true_at(~self.pairs.back)
 
     @cached_property
     def job_of_segment(self) -> Ints:
@@ -67,7 +68,7 @@ def without_closed_segments(region: Region) -> Region:
     """Whole ellipses in four stretches: a fitted curve cannot close on itself."""
     segments = region.segments
     round_, _ = circular(segments)
-    whole = (segments.start == segments.end).all(axis=1) & ~round_
+    whole = both(segments.start == segments.end) & ~round_
     if not whole.any():
         return region
     times = np.where(whole, 4, 1)
@@ -81,5 +82,5 @@ def without_closed_segments(region: Region) -> Region:
     start = np.where((part == 0)[:, None], cut.start, cut.points_at(n, span[:, 0]))
     last = part == times[index] - 1
     end = np.where(last[:, None], cut.end, np.roll(start, -1, axis=0))
-    rings = np.r_[0, np.cumsum(times)][region.rings]
+    rings = offsets_of(times)[region.rings]
     return Region(Segments(cut.kind, cut.coef, span, start, end), rings, region.shell)

@@ -16,7 +16,8 @@ import numpy as np
 import shapely
 
 from stileblade.errors import GeometryError
-from stileblade.geometry.curves.flatten import Flat, flatten, neighbours
+from stileblade.geometry.curves.arrays import both, neighbours, offsets_of, true_at
+from stileblade.geometry.curves.flatten import Flat, flatten
 from stileblade.geometry.curves.kinds import Kind
 from stileblade.geometry.curves.parallel import Corner, OffsetCurves
 from stileblade.geometry.curves.segments import Bools, Floats, Ints, Segments, concatenate, lines
@@ -79,7 +80,7 @@ class Stroked:
         found = [(w, True) for w in self.closed] + [(w, False) for w in self.open]
         if not self.pen.dashes or sum(self.pen.dashes) <= 0:
             return found
-        long = [way.take(np.flatnonzero(~_still(way))) for way, _ in found]
+        long = [way.take(true_at(~_still(way))) for way, _ in found]
         pattern = self.pen.dashes, self.pen.phase
         return [(part, False) for way in long if len(way) for part in dashed(way, *pattern)]
 
@@ -122,7 +123,7 @@ def _dot(x: float, y: float, pen: Pen) -> Region:
 
 
 def _still(way: Segments) -> Bools:
-    return (way.kind == Kind.LINE) & (way.start == way.end).all(axis=1)
+    return (way.kind == Kind.LINE) & both(way.start == way.end)
 
 
 @dataclass(frozen=True, eq=False)
@@ -173,7 +174,7 @@ def _gathered(strokes: Sequence[tuple[Pen, list[tuple[Segments, bool]]]]) -> _Wa
     """The ways of all strokes without what has no length, square caps put on; None without any."""
     ways = [(way, ring, job) for job, (_, own) in enumerate(strokes) for way, ring in own]
     single, way_of = concatenate([w for w, _, _ in ways]), _numbers([len(w) for w, _, _ in ways])
-    moving = np.flatnonzero(~_still(single))
+    moving = true_at(~_still(single))
     present, way_of = np.unique(way_of[moving], return_inverse=True)
     if not len(present):
         return None
@@ -199,7 +200,7 @@ def _doubled(ways: _Ways, radius: Floats) -> _Doubled:
     way_of_ring = np.repeat(np.arange(len(closing)), np.where(closing, 2, 1))
     sizes = np.where(closing, length, 2 * length)[way_of_ring]
     whole = without_closed_segments(
-        Region(twice, np.r_[0, np.cumsum(sizes)], np.arange(len(sizes), dtype=np.int64))
+        Region(twice, offsets_of(sizes), np.arange(len(sizes), dtype=np.int64))
     )
     flatness = TOLERANCE.flatten_strokes
     flat = flatten(whole.segments, whole.rings, whole.segments.pieces_within(flatness))
@@ -220,7 +221,7 @@ def _corners(doubled: _Doubled, ways: _Ways, pens: list[Pen]) -> tuple[Ints, Boo
     limit = np.array([pen.mitre_limit for pen in pens])[job]
     beyond = doubled.curves.mitre_ratio > limit
     corners[(corners == Corner.MITRED) & beyond] = Corner.BEVELLED
-    open_ = np.flatnonzero(~ways.closing)
+    open_ = true_at(~ways.closing)
     start, stop = (np.searchsorted(doubled.way_of_segment, open_, side) for side in SIDES)
     ends = np.concatenate([start, (start + stop) // 2])
     rounded = np.array([pen.cap is Cap.ROUND for pen in pens])[job[ends]]
@@ -251,7 +252,7 @@ def _numbers(counts: Sequence[int] | Ints) -> Ints:
 def _extended(segments: Segments, way: Ints, by: Floats) -> tuple[Segments, Ints]:
     """Segments of ways (n,) with straight pieces of length ``by`` (k,) put on at the ends of those
     ways where it is more than 0, and the ways of all."""
-    rows = np.flatnonzero(by > 0)
+    rows = true_at(by > 0)
     if not len(rows):
         return segments, way
     first, last = (np.searchsorted(way, rows, side) for side in SIDES)

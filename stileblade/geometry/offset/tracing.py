@@ -10,8 +10,8 @@ from __future__ import annotations
 
 import numpy as np
 
+from stileblade.geometry.curves.arrays import neighbours
 from stileblade.geometry.curves.fit import as_segments
-from stileblade.geometry.curves.flatten import neighbours
 from stileblade.geometry.curves.segments import Ints
 from stileblade.geometry.curves.stretches import Stretches
 from stileblade.geometry.curves.vectors import norms

@@ -11,6 +11,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from stileblade.geometry.curves.arrays import true_at
 from stileblade.geometry.curves.kinds import Kind
 from stileblade.geometry.curves.parallel import circular
 from stileblade.geometry.curves.segments import Bools, Floats, Ints, Segments
@@ -42,9 +43,9 @@ def bulged(segments: Segments, *, closed: bool, within: float = WITHIN) -> Bulge
     round_, _ = circular(segments)
     straight = segments.kind == Kind.LINE
     for index, make in (
-        (np.flatnonzero(straight), _lines),
-        (np.flatnonzero(~straight & round_), _arcs),
-        (np.flatnonzero(~straight & ~round_), _curves),
+        (true_at(straight), _lines),
+        (true_at(~straight & round_), _arcs),
+        (true_at(~straight & ~round_), _curves),
     ):
         if len(index):
             key, start, bulge = make(segments, index, within)

@@ -11,6 +11,7 @@ from typing import Protocol
 
 import numpy as np
 
+from stileblade.geometry.curves.arrays import run_ends, run_starts
 from stileblade.geometry.curves.kinds import Kind
 from stileblade.geometry.curves.segments import Floats, Segments
 from stileblade.geometry.regions.region import Region
@@ -108,21 +109,21 @@ def draw_contour(segments: Segments, pen: Pen, *, closed: bool = True) -> None:
     if not len(segments):
         return
     pen.move_to(segments.start[0])
-    turns = np.flatnonzero(np.r_[True, segments.kind[1:] != segments.kind[:-1]])
-    for low, high in zip(turns, np.r_[turns[1:], len(segments)], strict=True):
+    turns = run_starts(segments.kind)
+    for low, high in zip(turns, run_ends(turns, len(segments)), strict=True):
         part = segments.take(slice(int(low), int(high)))
-        kind = Kind(int(part.kind[0]))
-        if kind is Kind.LINE:
+        kind = part.kind[0]
+        if kind == Kind.LINE:
             # the way back to the start is the close's
             last = len(part) - 1 if closed and high == len(segments) else len(part)
             if last:
                 pen.lines_to(part.end[:last])
-        elif kind is Kind.ARC:
+        elif kind == Kind.ARC:
             for c, (t0, t1), end in zip(part.coef, part.span, part.end, strict=True):
                 pen.arc_to(Arc(c[:2], c[2:4], c[4:6], float(t0), float(t1), end))
         else:
             points = bezier_points(part)
-            if kind is Kind.QUAD:
+            if kind == Kind.QUAD:
                 pen.quads_to(points[:, 1:3])
             else:
                 pen.cubics_to(points[:, 1:])

@@ -8,6 +8,7 @@ import numpy as np
 import shapely
 
 from stileblade.errors import GeometryError
+from stileblade.geometry.curves.arrays import true_at
 from stileblade.geometry.curves.kinds import Kind
 from stileblade.geometry.curves.segments import Floats, Segments, arc, concatenate
 from stileblade.geometry.curves.vectors import norms
@@ -57,7 +58,7 @@ def _length_table(way: Segments) -> tuple[Floats, np.ndarray, Floats]:
     t = way.span[segment, 0] + (way.span[segment, 1] - way.span[segment, 0]) * step
     p = way.points_at(segment, t)
     steps = norms(np.diff(p, axis=0))
-    return np.r_[0.0, np.cumsum(steps)], segment, t
+    return np.concatenate([[0.0], np.cumsum(steps)]), segment, t
 
 
 def _stretch(
@@ -106,7 +107,7 @@ def sides_of(way: Segments, *, closed: bool) -> list[tuple[Segments, bool]]:
     turns = (last * np.roll(first, -1, axis=0)).sum(axis=1) < _CORNER
     if not closed:
         turns[-1] = True
-    corners = np.flatnonzero(turns)
+    corners = true_at(turns)
     if not len(corners):
         return [(way, True)]
     begins = (np.roll(corners, 1) + 1) % n

@@ -11,6 +11,15 @@ from dataclasses import replace
 
 import numpy as np
 
+from stileblade.geometry.curves.arrays import (
+    both,
+    equal_rows,
+    neighbours,
+    run_ends,
+    run_sizes,
+    run_starts,
+    true_at,
+)
 from stileblade.geometry.curves.crossing import (
     Curves,
     crossings,
@@ -18,7 +27,6 @@ from stileblade.geometry.curves.crossing import (
     nearest_places,
     on_level_lines,
 )
-from stileblade.geometry.curves.flatten import neighbours, run_starts
 from stileblade.geometry.curves.kinds import Kind
 from stileblade.geometry.curves.segments import TAU, Bools, Floats, Ints, Segments
 from stileblade.geometry.curves.vectors import crosses, dots, norms
@@ -53,7 +61,7 @@ def assemble(edges: ResultEdges, segments: Segments, shell: Ints) -> tuple[Regio
 
 def _straighten(segments: Segments) -> None:
     """Lines whose ends were moved off their parents become lines between those ends."""
-    n = np.flatnonzero(segments.kind == Kind.LINE)
+    n = true_at(segments.kind == Kind.LINE)
     off = np.maximum(
         np.abs(segments.points_at(n, segments.span[n, 0]) - segments.start[n]).max(axis=1),
         np.abs(segments.points_at(n, segments.span[n, 1]) - segments.end[n]).max(axis=1),
@@ -85,13 +93,13 @@ def meet(
     vertex = runs.point
     here = curves.points_at(runs.curve, t_start)
     there = curves.points_at(p, t_end)
-    agree = runs.exact0 & runs.exact1[before] & (np.abs(here - there) < apart).all(axis=1)
+    agree = runs.exact0 & runs.exact1[before] & both(np.abs(here - there) < apart)
     point = _end_points(curves, runs.curve, t_start, here)
     other = _end_points(curves, p, t_end, there)
     at_end = (t_end == curves.span[p, 0]) | (t_end == curves.span[p, 1])
     at_end &= True if own is None else ~own
     point = np.where(at_end[:, None], other, point)
-    todo = np.flatnonzero(~agree)
+    todo = true_at(~agree)
     if len(todo):
         pairs = p[todo], runs.curve[todo]
         t, s, spot = _searched(
@@ -119,7 +127,7 @@ def _searched(
     spot = curves.points_at(q, s)
     found &= norms(spot - vertex) < reach
     # where curves turn back on themselves a search may run away: once more from the nearest places
-    again = np.flatnonzero(~found)
+    again = true_at(~found)
     if len(again):
         t[again] = nearest_places(curves, p[again], at[0][again], vertex[again])
         s[again] = nearest_places(curves, q[again], at[1][again], vertex[again])
@@ -128,7 +136,7 @@ def _searched(
         met &= norms(place - vertex[again]) < reach[again]
         hit = again[met]
         t[hit], s[hit], spot[hit], found[hit] = a[met], b[met], place[met], True
-    miss = np.flatnonzero(~found)
+    miss = true_at(~found)
     if len(miss):
         spot[miss] = (curves.points_at(p[miss], t[miss]) + curves.points_at(q[miss], s[miss])) / 2
         # in a cusp feet are nowhere near: the kernel's own corner is
@@ -143,7 +151,7 @@ def _end_points(curves: Curves, curve: Ints, t: Floats, computed: Floats) -> Flo
         return computed
     out = computed.copy()
     for column, ends in ((0, curves.start), (1, curves.end)):
-        m = np.flatnonzero(t == curves.span[curve, column])
+        m = true_at(t == curves.span[curve, column])
         out[m] = ends[curve[m]]
     return out
 
@@ -166,7 +174,7 @@ def _absorb(runs: Runs, curves: Segments) -> Runs:
     keep = np.ones(n, bool)
     t1, exact1 = runs.t1.copy(), runs.exact1.copy()
     merged = replace(runs, t1=t1, exact1=exact1)  # sees the ends change as runs grow
-    for i in np.flatnonzero(comes_back):
+    for i in true_at(comes_back):
         last = int(i)
         while keep[i]:
             rest = np.arange(last + 1, min(last + 1 + _HOP, n))
@@ -179,7 +187,7 @@ def _absorb(runs: Runs, curves: Segments) -> Runs:
                     break
             else:
                 break
-    return merged.take(np.flatnonzero(keep))
+    return merged.take(true_at(keep))
 
 
 def _same_line(runs: Runs, curves: Segments, i: int, between: Ints, k: int) -> bool:
@@ -211,7 +219,7 @@ def rejoin(segments: Segments, ring: Ints, shell: Ints, *, fresh: Bools) -> tupl
     after, before = neighbours(ring)
     same = (
         (segments.kind == segments.kind[before])
-        & (segments.coef == segments.coef[before]).all(axis=1)
+        & equal_rows(segments.coef, segments.coef[before])
         & (before != np.arange(n))
     )
     jump = segments.span[:, 0] - segments.span[before, 1]
@@ -236,15 +244,15 @@ def rejoin(segments: Segments, ring: Ints, shell: Ints, *, fresh: Bools) -> tupl
         segments, ring = _merge(segments, ring, joined, straight, turns)
     # rings of which nothing is left are gone, and with a shell its openings
     starts = run_starts(ring)
-    kept = np.isin(shell[ring[starts]], ring[starts]) if len(ring) else np.zeros(0, bool)
-    if not kept.all():
-        whole = np.repeat(kept, np.diff(np.r_[starts, len(ring)]))
-        segments, ring = segments.take(np.flatnonzero(whole)), ring[whole]
+    if len(starts) < len(shell):
+        kept = np.isin(shell[ring[starts]], ring[starts])
+        whole = np.repeat(kept, run_sizes(starts, len(ring)))
+        segments, ring = segments.take(true_at(whole)), ring[whole]
         starts = run_starts(ring)
     present = ring[starts] if len(ring) else ring
     made = Region(
         segments,
-        np.r_[starts, len(ring)] if len(ring) else np.zeros(1, np.int64),
+        np.append(starts, len(ring)),
         np.searchsorted(present, shell[present]),
     )
     return made, present
@@ -255,7 +263,7 @@ def _merge(
 ) -> tuple[Segments, Ints]:
     """Each segment marked ``joined`` put on to the one before it in its ring."""
     ring_start = run_starts(ring)
-    size = np.diff(np.r_[ring_start, len(ring)])
+    size = run_sizes(ring_start, len(ring))
     number = np.repeat(np.arange(len(ring_start)), size)
     within = np.arange(len(ring)) - ring_start[number]
     first = np.minimum.reduceat(np.where(joined, size[number], within), ring_start)
@@ -269,8 +277,8 @@ def _merge(
         turns[order],
     )
     joined[ring_start] = False
-    head = np.flatnonzero(~joined)
-    tail = np.r_[head[1:], len(joined)] - 1
+    head = true_at(~joined)
+    tail = run_ends(head, len(joined)) - 1
     # turns gone through add up along a run of arcs
     gone = np.cumsum(np.where(joined, turns, 0.0))
     t1 = segments.span[tail, 1] - (gone[tail] - gone[head])

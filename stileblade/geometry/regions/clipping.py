@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
+from stileblade.geometry.curves.arrays import true_at
 from stileblade.geometry.curves.crossing import crossings
 from stileblade.geometry.curves.places import Point
 from stileblade.geometry.curves.segments import Floats, concatenate, lines
@@ -50,7 +51,7 @@ def _on_polyline(region: Region, a: Floats, along: Floats) -> list[Stretches]:
     off_end = off[flat.after]
     found: list[Stretches] = []
     for inside, inside_end in ((off <= 0, off_end <= 0), (off < 0, off_end < 0)):
-        hit = np.flatnonzero(inside != inside_end)
+        hit = true_at(inside != inside_end)
         share = off[hit] / (off[hit] - off_end[hit])
         p, q = flat.points[hit], flat.points[flat.after[hit]]
         where = np.sort((p + share[:, None] * (q - p) - a) @ along)
@@ -85,7 +86,7 @@ def _refined(region: Region, a: Floats, b: Floats, along: Floats, at: Floats) ->
     normal = np.array([-along[1], along[0]])
     off = (flat.points - a) @ normal
     off_end = off[flat.after]
-    hit = np.flatnonzero((off <= 0) != (off_end <= 0))
+    hit = true_at((off <= 0) != (off_end <= 0))
     if not len(hit):
         return at
     share = off[hit] / (off[hit] - off_end[hit])

@@ -10,7 +10,8 @@ from dataclasses import replace
 import numpy as np
 import shapely
 
-from stileblade.geometry.curves.flatten import Flat, neighbours
+from stileblade.geometry.curves.arrays import begins, both, neighbours, true_at
+from stileblade.geometry.curves.flatten import Flat
 from stileblade.geometry.curves.segments import Floats, Ints
 from stileblade.geometry.curves.vectors import dots, norms
 from stileblade.tolerance import TOLERANCE
@@ -40,15 +41,11 @@ def conode_all(flat: Flat, group: Ints) -> Flat:
 def _into(
     host: Flat, guest: Flat, low: Floats, high: Floats, group: Ints | None = None
 ) -> tuple[Flat, Flat]:
-    corner = guest.exact & np.r_[True, guest.segment[1:] != guest.segment[:-1]]
-    inside = (guest.points >= low).all(axis=1) & (guest.points <= high).all(axis=1)
-    corners = np.flatnonzero(corner & inside)
+    corner = guest.exact & begins(guest.segment)
+    inside = both((guest.points >= low) & (guest.points <= high))
+    corners = true_at(corner & inside)
     ends = host.ends
-    near = np.flatnonzero(
-        ((np.minimum(host.points, ends) <= high) & (np.maximum(host.points, ends) >= low)).all(
-            axis=1
-        )
-    )
+    near = true_at(host.within(low, high))
     if not len(corners) or not len(near):
         return host, guest
     c, e = _near_pairs(guest.points[corners], host.points[near], ends[near])
@@ -81,7 +78,7 @@ def _insert(flat: Flat, edge: Ints, p: Floats, a: Floats, b: Floats) -> Flat:
     share = dots(p - a, d) / dots(d, d)
     order = np.lexsort((share, edge))
     edge, p, share = edge[order], p[order], share[order]
-    once = np.r_[True, (edge[1:] != edge[:-1]) | (p[1:] != p[:-1]).any(axis=1)]
+    once = begins(edge) | begins(p[:, 0]) | begins(p[:, 1])
     edge, p, share = edge[once], p[once], share[once]
     t = flat.t0[edge] + share * (flat.t1[edge] - flat.t0[edge])
     at = edge + 1
@@ -115,13 +112,13 @@ def _near_pairs(points: Floats, a: Floats, b: Floats) -> tuple[Ints, Ints]:
     if len(points) <= _FEW:
         low, high = np.minimum(a, b) - reach, np.maximum(a, b) + reach
         for i, p in enumerate(points):
-            close = np.flatnonzero(((low <= p) & (p <= high)).all(axis=1))
+            close = true_at(both((low <= p) & (p <= high)))
             close = close[_off(p[None], a[close], b[close]) <= reach]
             pairs.append((np.full(len(close), i), close))
     else:
         for k in range(len(a)):
             low, high = np.minimum(a[k], b[k]) - reach, np.maximum(a[k], b[k]) + reach
-            close = np.flatnonzero(((low <= points) & (points <= high)).all(axis=1))
+            close = true_at(both((low <= points) & (points <= high)))
             close = close[_off(points[close], a[k : k + 1], b[k : k + 1]) <= reach]
             pairs.append((close, np.full(len(close), k)))
     return np.concatenate([p for p, _ in pairs]), np.concatenate([e for _, e in pairs])

@@ -15,7 +15,15 @@ import numpy as np
 import shapely
 
 from stileblade.errors import GeometryError
-from stileblade.geometry.curves.flatten import Flat, flatten, run_starts
+from stileblade.geometry.curves.arrays import (
+    both,
+    offsets_of,
+    run_ends,
+    run_sizes,
+    run_starts,
+    true_at,
+)
+from stileblade.geometry.curves.flatten import Flat, flatten
 from stileblade.geometry.curves.kinds import Kind
 from stileblade.geometry.curves.segments import Floats, Ints, Segments, concatenate
 from stileblade.geometry.regions.estimate import must_cross_seldom
@@ -66,7 +74,7 @@ def fill_all(paintings: Sequence[Painted]) -> list[Region]:
     shapes = shapely.polygons(rings)
     valid = shapely.is_valid(shapes)
     starts = run_starts(loose.job)
-    ends = np.r_[starts[1:], len(loose.job)]
+    ends = run_ends(starts, len(loose.job))
     simple = np.logical_and.reduceat(valid, starts)
     sets = [np.arange(a, b) for a, b in zip(starts[simple], ends[simple], strict=True)]
     rules = [paintings[loose.job[s[0]]].rule for s in sets]
@@ -100,9 +108,9 @@ class _Loose:
     def of(contours: list[Segments], job: Ints) -> _Loose:
         segments = concatenate(contours)
         ring = np.repeat(np.arange(len(contours)), [len(c) for c in contours])
-        still = (segments.kind == Kind.LINE) & (segments.start == segments.end).all(axis=1)
+        still = (segments.kind == Kind.LINE) & both(segments.start == segments.end)
         segments, ring = segments.take(~still), ring[~still]
-        offsets = np.r_[run_starts(ring), len(ring)]
+        offsets = np.append(run_starts(ring), len(ring))
         flat = flatten(segments, offsets)
         size = np.bincount(flat.ring, minlength=len(offsets) - 1)
         thick = size >= 3
@@ -117,12 +125,12 @@ class _Loose:
             )
             thick[unsure] = shapely.area(shapely.convex_hull(hulls)) > 0
         loose = _Loose(segments, offsets, job[ring[offsets[:-1]]] if len(ring) else job[:0], flat)
-        return loose if thick.all() else loose._only(np.flatnonzero(thick))
+        return loose if thick.all() else loose._only(true_at(thick))
 
     def _only(self, rings: Ints) -> _Loose:
         sizes = np.diff(self.rings)[rings]
         keep = np.isin(np.repeat(np.arange(len(self.rings) - 1), np.diff(self.rings)), rings)
-        segments, offsets = self.segments.take(keep), np.r_[0, np.cumsum(sizes)]
+        segments, offsets = self.segments.take(keep), offsets_of(sizes)
         return _Loose(segments, offsets, self.job[rings], flatten(segments, offsets))
 
     def part(self, first: int, last: int) -> Region:
@@ -149,12 +157,12 @@ def _crossing(loose: Sequence[Region], rules: Sequence[FillRule]) -> list[Region
 
 
 def _faces_inside(flat: Flat, rule: FillRule) -> shapely.Geometry:
-    moving = np.flatnonzero(flat.keys != flat.keys[flat.after])
+    moving = true_at(flat.keys != flat.keys[flat.after])
     points, ring = flat.points[moving], flat.ring[moving]
     must_cross_seldom(points, flat.ends[moving])
     # whole rings are noded, and their faces found, many times as fast as edge by edge
     starts = run_starts(ring)
-    size = np.diff(np.r_[starts, len(ring)])
+    size = run_sizes(starts, len(ring))
     encloses = np.repeat(size >= 3, size)
     number = np.repeat(np.cumsum(size >= 3) - 1, size)
     rings = shapely.linearrings(points[encloses], indices=number[encloses])
@@ -191,11 +199,11 @@ def winding_numbers(edges: Floats, spots: Floats) -> Ints:
     edge = np.repeat(np.arange(len(edges)), times)
     of_edge = first[edge] + np.arange(len(edge)) - np.repeat(np.cumsum(times) - times, times)
     edge = edge[np.argsort(of_edge, kind="stable")]
-    begin = np.r_[0, np.cumsum(np.bincount(of_edge, minlength=bands))]
+    begin = offsets_of(np.bincount(of_edge, minlength=bands))
     own = band(spots[:, 1])
     count = np.diff(begin)[own]
     block = np.cumsum(count) // _PAIRS
-    for part in np.split(np.arange(len(spots)), np.flatnonzero(np.diff(block)) + 1):
+    for part in np.split(np.arange(len(spots)), true_at(np.diff(block)) + 1):
         spot = np.repeat(part, count[part])
         nth = np.arange(len(spot)) - np.repeat(np.cumsum(count[part]) - count[part], count[part])
         pair = edge[np.repeat(begin[own[part]], count[part]) + nth]
@@ -234,4 +242,4 @@ def with_rings(region: Region, keep: Sequence[int]) -> Region:
     sizes = np.diff(region.rings)[rows]
     index = np.concatenate([np.arange(region.rings[r], region.rings[r + 1]) for r in rows])
     shell = np.searchsorted(rows, region.shell[rows])
-    return Region(region.segments.take(index), np.r_[0, np.cumsum(sizes)], shell)
+    return Region(region.segments.take(index), offsets_of(sizes), shell)

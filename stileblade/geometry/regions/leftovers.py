@@ -6,8 +6,8 @@ from dataclasses import replace
 
 import numpy as np
 
+from stileblade.geometry.curves.arrays import neighbours, true_at
 from stileblade.geometry.curves.crossing import Curves, crossings, feet, on_level_lines
-from stileblade.geometry.curves.flatten import neighbours
 from stileblade.geometry.curves.segments import Floats, Ints, Segments
 from stileblade.geometry.curves.vectors import norms
 from stileblade.geometry.regions.runs import Runs
@@ -34,7 +34,7 @@ def without_leftovers(
         cut |= whole is not None  # what is left of a bend as tight as the distance is short, too
         after, before = neighbours(runs.ring)
         chord = norms(runs.point[after] - runs.point)
-        index = np.flatnonzero(cut & (chord < TOLERANCE.leftover))
+        index = true_at(cut & (chord < TOLERANCE.leftover))
         if not len(index):
             break
         curve, t0, dt = runs.curve[index], runs.t0[index], (runs.t1 - runs.t0)[index]
@@ -57,7 +57,7 @@ def without_leftovers(
         if not scrap.any():
             break
         tried[kept[scrap]] = True
-        runs, stay = _close_gaps(runs, curves, np.flatnonzero(scrap), chord, whole is not None)
+        runs, stay = _close_gaps(runs, curves, true_at(scrap), chord, whole is not None)
         kept = kept[stay]
     return runs, kept
 
@@ -79,7 +79,7 @@ def _close_gaps(
     if isinstance(curves, Segments):
         spot = on_level_lines(curves, runs.curve[p], on_level_lines(curves, runs.curve[q], spot))
     spot[first], spot[second] = runs.point[scraps[first]], runs.point[q[second]]
-    lost = np.flatnonzero(~found)
+    lost = true_at(~found)
     if fitted and len(lost):
         first, second = ~found, ~found
         spot[lost] = middle[lost]
@@ -110,5 +110,5 @@ def _close_gaps(
     keep = np.ones(len(runs), bool)
     keep[scraps] = False
     runs = replace(runs, point=point, t0=t0, t1=t1, exact0=exact0, exact1=exact1)
-    stay = np.flatnonzero(keep)
+    stay = true_at(keep)
     return runs.take(stay), stay

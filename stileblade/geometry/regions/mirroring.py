@@ -12,6 +12,7 @@ from itertools import pairwise
 
 import numpy as np
 
+from stileblade.geometry.curves.arrays import run_starts
 from stileblade.geometry.curves.kinds import Kind
 from stileblade.geometry.curves.measurement import signed_area
 from stileblade.geometry.curves.segments import Bools, Segments, concatenate
@@ -72,6 +73,5 @@ def _between(gone: Bools) -> list[np.ndarray]:
         return []
     order = (np.arange(n) + first) % n
     kept = ~gone[order]
-    turns = np.flatnonzero(np.diff(kept.astype(np.int8), prepend=0))
-    stops = np.append(turns, n)
+    stops = np.append(run_starts(kept), n)
     return [order[a:b] for a, b in pairwise(stops) if kept[a]]

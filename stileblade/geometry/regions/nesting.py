@@ -8,6 +8,7 @@ from dataclasses import dataclass
 import numpy as np
 import shapely
 
+from stileblade.geometry.curves.arrays import true_at
 from stileblade.geometry.curves.segments import Bools, Ints
 from stileblade.tolerance import TOLERANCE
 
@@ -84,7 +85,7 @@ def _sorted_out(
     painted_out, painted_in = (
         (w % 2 != 0 if rule == "evenodd" else w != 0) for w in (outside, inside)
     )
-    bounds = np.flatnonzero(painted_out != painted_in)
+    bounds = true_at(painted_out != painted_in)
     size = area[members]
     shells = [int(r) for r in bounds if painted_in[r] and wide[members[r]]]
     openings: dict[int, list[int]] = {s: [] for s in shells}

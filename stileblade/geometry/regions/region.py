@@ -14,7 +14,8 @@ import numpy as np
 import shapely
 
 from stileblade.geometry.curves import measurement
-from stileblade.geometry.curves.flatten import Flat, flatten, run_starts
+from stileblade.geometry.curves.arrays import begins, run_sizes, run_starts, true_at
+from stileblade.geometry.curves.flatten import Flat, flatten
 from stileblade.geometry.curves.places import Box
 from stileblade.geometry.curves.segments import Floats, Ints, Segments, concatenate
 
@@ -77,7 +78,7 @@ class Region:
     @cached_property
     def openings(self) -> list[Contour]:
         """Contours of the inner openings, in order."""
-        inner = np.flatnonzero(self.shell != np.arange(len(self.shell)))
+        inner = true_at(self.shell != np.arange(len(self.shell)))
         return [self.contour(int(r)) for r in inner]
 
     @property
@@ -92,8 +93,8 @@ class Region:
     @cached_property
     def _parts(self) -> tuple[Region, ...]:
         found = []
-        for s in np.flatnonzero(self.shell == np.arange(len(self.shell))):
-            last = int(np.flatnonzero(self.shell == s)[-1])
+        for s in true_at(self.shell == np.arange(len(self.shell))):
+            last = int(true_at(self.shell == s)[-1])
             rings = self.rings[s : last + 2]
             found.append(
                 Region(
@@ -152,20 +153,20 @@ def build_polygons(points: Floats, ring: Ints, shell: Ints) -> shapely.MultiPoly
 def shell_polygons(points: Floats, ring: Ints, shell: Ints) -> tuple[np.ndarray, Ints]:
     """One polygon of the kernel for each shell, and these: as far as a shell has three vertices."""
     starts = run_starts(ring)
-    sizes = np.diff(np.r_[starts, len(ring)])
-    kept = np.flatnonzero(sizes >= 3)
+    sizes = run_sizes(starts, len(ring))
+    kept = true_at(sizes >= 3)
     if not len(kept):
         return np.zeros(0, object), kept
     big = np.repeat(sizes >= 3, sizes)
     rings = shapely.linearrings(points[big], indices=_renumbered(ring[big]))
     shells = shell[kept]
     polygons = shapely.polygons(rings, indices=_renumbered(shells))
-    return polygons, shells[np.r_[True, shells[1:] != shells[:-1]]]
+    return polygons, shells[begins(shells)]
 
 
 def _renumbered(numbers: Ints) -> Ints:
     """Non-decreasing numbers as 0, 1, 2, ... without gaps."""
-    return np.cumsum(np.r_[0, numbers[1:] != numbers[:-1]])
+    return np.cumsum(begins(numbers)) - 1
 
 
 def gather(regions: list[Region]) -> Region:

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from stileblade.geometry.curves.flatten import neighbours, run_starts
+from stileblade.geometry.curves.arrays import neighbours, run_ends, run_sizes, run_starts, true_at
 from stileblade.geometry.curves.segments import Bools, Floats, Ints
 
 
@@ -73,7 +73,7 @@ def join_edges(edges: ResultEdges, slack: float | Floats) -> Runs:
     )
     # turn each ring so that it starts with a run
     ring_start = run_starts(edges.ring)
-    size = np.diff(np.r_[ring_start, len(edges.ring)])
+    size = run_sizes(ring_start, len(edges.ring))
     number = np.repeat(np.arange(len(ring_start)), size)
     within = np.arange(len(edges.ring)) - ring_start[number]
     candidates = np.where(goes_on, size[number], within)
@@ -81,8 +81,8 @@ def join_edges(edges: ResultEdges, slack: float | Floats) -> Runs:
     order = ring_start[number] + (within + first[number]) % size[number]
     edges, goes_on = edges.take(order), goes_on[order]
     goes_on[ring_start] = False
-    head = np.flatnonzero(~goes_on)
-    tail = np.r_[head[1:], len(goes_on)] - 1
+    head = true_at(~goes_on)
+    tail = run_ends(head, len(goes_on)) - 1
     return Runs(
         edges.curve[head],
         edges.t0[head],

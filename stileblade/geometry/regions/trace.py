@@ -14,7 +14,8 @@ from itertools import pairwise
 import numpy as np
 import shapely
 
-from stileblade.geometry.curves.flatten import Flat, neighbours, pack
+from stileblade.geometry.curves.arrays import begins, both, neighbours, true_at
+from stileblade.geometry.curves.flatten import Flat, pack
 from stileblade.geometry.curves.segments import Bools, Floats, Ints, Segments, concatenate, lines
 from stileblade.geometry.curves.vectors import dots, norms
 from stileblade.geometry.regions.assemble import assemble
@@ -79,17 +80,17 @@ def result_rings(result: shapely.Geometry | np.ndarray) -> ResultRings | None:
         return None
     polygons = shapely.orient_polygons(polygons, exterior_cw=False)
     rings, polygon = shapely.get_rings(polygons, return_index=True)
-    first = np.r_[True, polygon[1:] != polygon[:-1]]
+    first = begins(polygon)
     width = 2 * shapely.area(shapely.polygons(rings)) / shapely.length(rings)
     wide = width >= TOLERANCE.sliver
-    wide &= wide[np.flatnonzero(first)][np.cumsum(first) - 1]  # openings go with their shell
+    wide &= wide[true_at(first)][np.cumsum(first) - 1]  # openings go with their shell
     if not wide.any():
         return None
     rings, first, origin = rings[wide], first[wide], origin[polygon[wide]]
     points, ring = shapely.get_coordinates(rings, return_index=True)
-    closing = np.r_[ring[1:] != ring[:-1], True]
+    closing = begins(ring[::-1])[::-1]
     points, ring = points[~closing], ring[~closing]
-    shell = np.flatnonzero(first)[np.cumsum(first) - 1]
+    shell = true_at(first)[np.cumsum(first) - 1]
     return ResultRings(points, ring, shell, neighbours(ring)[0], origin)
 
 
@@ -132,13 +133,13 @@ def match(rings: ResultRings, sources: Sources) -> tuple[ResultEdges, Segments |
     # only vertices that are bit-identical count: a crossing rounds to a grid point, too
     low = np.searchsorted(table, key, "left")
     count = np.searchsorted(table, key, "right") - low
-    on_grid = (np.rint(rings.points / TOLERANCE.grid) * TOLERANCE.grid == rings.points).all(axis=1)
+    on_grid = both(np.rint(rings.points / TOLERANCE.grid) * TOLERANCE.grid == rings.points)
     count[~on_grid] = 0
     key_end = key[rings.after]
     edge = np.full(m, -1, np.int64)
     back = np.zeros(m, bool)
     after_key, before_key = flat.keys[flat.after], flat.keys[flat.before]
-    open_ = np.flatnonzero((count > 0) & (count[rings.after] > 0))
+    open_ = true_at((count > 0) & (count[rings.after] > 0))
     k = 0
     while len(open_):
         source = order[low[open_] + k]
@@ -157,7 +158,7 @@ def match(rings: ResultRings, sources: Sources) -> tuple[ResultEdges, Segments |
     exact0, exact1 = np.where(back, tail, head), np.where(back, head, tail)
     curve = flat.segment[edge]
     own = None
-    missing = np.flatnonzero(edge < 0)
+    missing = true_at(edge < 0)
     if len(missing):
         found = _locate(rings, missing, sources)
         edge[missing] = found.edge
@@ -190,10 +191,7 @@ def _locate(rings: ResultRings, missing: Ints, sources: Sources) -> _Located:
     reach = TOLERANCE.on_edge
     low, high = middle.min(axis=0) - reach, middle.max(axis=0) + reach
     a, b = flat.points, flat.ends
-    near = np.flatnonzero(
-        ((np.minimum(a, b) <= high) & (np.maximum(a, b) >= low)).all(axis=1)
-        & (flat.keys != flat.keys[flat.after])
-    )
+    near = true_at(flat.within(low, high) & (flat.keys != flat.keys[flat.after]))
     n = len(missing)
     edge = np.full(n, -1, np.int64)
     t0, t1 = np.zeros(n), np.ones(n)
@@ -207,7 +205,7 @@ def _locate(rings: ResultRings, missing: Ints, sources: Sources) -> _Located:
     sv, dv = _foot_on_edges(a[source], b[source], v[which])
     off = np.maximum(du, dv)
     pick = np.lexsort((source, np.round(off / (reach / 50)), which))
-    pick = pick[np.r_[True, which[pick][1:] != which[pick][:-1]]] if len(pick) else pick
+    pick = pick[begins(which[pick])]
     pick = pick[off[pick] <= 2 * reach]
     row, chosen = which[pick], source[pick]
     edge[row] = chosen
@@ -226,5 +224,5 @@ def _foot_on_edges(a: Floats, b: Floats, p: Floats) -> tuple[Floats, Floats]:
     """Share along edge ab (0 to 1) of the point nearest to p, and its distance."""
     d = b - a
     s = np.clip(dots(p - a, d) / np.maximum(dots(d, d), 1e-300), 0, 1)
-    s = np.where((p == a).all(axis=1), 0.0, np.where((p == b).all(axis=1), 1.0, s))
+    s = np.where(both(p == a), 0.0, np.where(both(p == b), 1.0, s))
     return s, norms(a + d * s[:, None] - p)

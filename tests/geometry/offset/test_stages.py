@@ -6,8 +6,8 @@ import numpy as np
 import pytest
 import shapely
 
+from stileblade.geometry.curves.arrays import neighbours
 from stileblade.geometry.curves.crossing import feet
-from stileblade.geometry.curves.flatten import neighbours
 from stileblade.geometry.curves.kinds import Kind
 from stileblade.geometry.curves.parallel import Of
 from stileblade.geometry.curves.vectors import norms

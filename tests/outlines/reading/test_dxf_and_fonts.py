@@ -45,8 +45,8 @@ def area(found: Found) -> float:
     return sum(s.region.area for s in found.shapes) * found.sizes[0].scale ** 2
 
 
-def kinds(found: Found) -> set[Kind]:
-    return {Kind(k) for s in found.shapes for k in s.region.segments.kind}
+def kinds(found: Found) -> set[int]:
+    return {int(k) for s in found.shapes for k in s.region.segments.kind}
 
 
 SHAPES = {
