@@ -79,8 +79,10 @@ def subdivide(segments: Segments, pieces: Ints | None = None) -> tuple[Ints, Flo
     ``pieces`` (n,) are the grid steps of the parents, by default those of the tolerance.
     """
     n = len(segments)
-    count = segments.pieces_per_parent if pieces is None else pieces
     t0, t1 = segments.span[:, 0], segments.span[:, 1]
+    if not segments.kind.any():  # lines alone
+        return np.arange(n), t0
+    count = segments.pieces_per_parent if pieces is None else pieces
     step = np.where(segments.kind == Kind.ARC, TAU, 1.0) / count
     eps = 1e-9
     up = t1 >= t0

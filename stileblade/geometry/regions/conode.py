@@ -6,6 +6,7 @@ Without it the kernel sees crossings a nanometre from a corner: slivers and fail
 from __future__ import annotations
 
 from dataclasses import replace
+from operator import itemgetter
 
 import numpy as np
 import shapely
@@ -97,31 +98,49 @@ def _insert(flat: Flat, edge: Ints, p: Floats, a: Floats, b: Floats) -> Flat:
     return Flat(points, segment, t0, t1, ring, after, before, exact)
 
 
-_FEW = 40
-"""So many points or edges are looked through one by one rather than by a tree."""
+_FEW = 4000
+"""So few pairs of points and edges are all looked at."""
+_MANY = 50
+"""So many times as many pairs as there are points and edges are left to a tree to part."""
 
 
 def _near_pairs(points: Floats, a: Floats, b: Floats) -> tuple[Ints, Ints]:
     """Numbers of points and of edges ab that lie within the tolerance of each other."""
     reach = TOLERANCE.conode
-    if min(len(points), len(a)) > _FEW:
-        tree = shapely.STRtree(shapely.linestrings(np.stack([a, b], axis=1)))
-        found = tree.query(shapely.points(points), predicate="dwithin", distance=reach)
-        return found[0], found[1]
-    pairs = []
-    if len(points) <= _FEW:
-        low, high = np.minimum(a, b) - reach, np.maximum(a, b) + reach
-        for i, p in enumerate(points):
-            close = true_at(both((low <= p) & (p <= high)))
-            close = close[_off(p[None], a[close], b[close]) <= reach]
-            pairs.append((np.full(len(close), i), close))
+    low, high = np.minimum(a, b) - reach, np.maximum(a, b) + reach
+    if len(points) * len(a) <= _FEW:
+        each = points[:, None]
+        point, edge = both((each >= low) & (each <= high)).nonzero()
     else:
-        for k in range(len(a)):
-            low, high = np.minimum(a[k], b[k]) - reach, np.maximum(a[k], b[k]) + reach
-            close = true_at(both((low <= points) & (points <= high)))
-            close = close[_off(points[close], a[k : k + 1], b[k : k + 1]) <= reach]
-            pairs.append((close, np.full(len(close), k)))
-    return np.concatenate([p for p, _ in pairs]), np.concatenate([e for _, e in pairs])
+        found = _swept(points, low, high)
+        if found is None:
+            tree = shapely.STRtree(shapely.linestrings(np.stack([a, b], axis=1)))
+            point, edge = tree.query(shapely.points(points), predicate="dwithin", distance=reach)
+        else:
+            point, edge = found
+    near = _off(points[point], a[edge], b[edge]) <= reach
+    return point[near], edge[near]
+
+
+def _swept(points: Floats, low: Floats, high: Floats) -> tuple[Ints, Ints] | None:
+    """Numbers of points and of the boxes that they lie in, along the axis on which boxes have fewer points
+    in their reach; None where these are many on both."""
+    sweeps = []
+    for axis in (0, 1):
+        order = np.argsort(points[:, axis])
+        along = points[order, axis]
+        first = np.searchsorted(along, low[:, axis], "left")
+        count = np.searchsorted(along, high[:, axis], "right") - first
+        sweeps.append((int(count.sum()), axis, order, first, count))
+    pairs, axis, order, first, count = min(sweeps, key=itemgetter(0))
+    if pairs > _MANY * (len(points) + len(low)):
+        return None
+    box = np.repeat(np.arange(len(low)), count)
+    nth = np.arange(pairs) - np.repeat(np.cumsum(count) - count, count)
+    point = order[first[box] + nth]
+    across = points[point, 1 - axis]
+    inside = true_at((across >= low[box, 1 - axis]) & (across <= high[box, 1 - axis]))
+    return point[inside], box[inside]
 
 
 def _off(p: Floats, a: Floats, b: Floats) -> Floats:

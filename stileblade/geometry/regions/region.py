@@ -157,6 +157,8 @@ def shell_polygons(points: Floats, ring: Ints, shell: Ints) -> tuple[np.ndarray,
     kept = true_at(sizes >= 3)
     if not len(kept):
         return np.zeros(0, object), kept
+    if len(sizes) == 1:
+        return np.array([shapely.polygons(shapely.linearrings(points))], object), shell
     big = np.repeat(sizes >= 3, sizes)
     rings = shapely.linearrings(points[big], indices=_renumbered(ring[big]))
     shells = shell[kept]
