@@ -6,15 +6,14 @@ Without it the kernel sees crossings a nanometre from a corner: slivers and fail
 from __future__ import annotations
 
 from dataclasses import replace
-from operator import itemgetter
 
 import numpy as np
-import shapely
 
 from stileblade.geometry.curves.arrays import begins, both, neighbours, true_at
 from stileblade.geometry.curves.flatten import Flat
 from stileblade.geometry.curves.segments import Floats, Ints
 from stileblade.geometry.curves.vectors import dots, norms
+from stileblade.geometry.regions.near import near_pairs
 from stileblade.tolerance import TOLERANCE
 
 
@@ -49,7 +48,7 @@ def _into(
     near = true_at(host.within(low, high))
     if not len(corners) or not len(near):
         return host, guest
-    c, e = _near_pairs(guest.points[corners], host.points[near], ends[near])
+    c, e = near_pairs(guest.points[corners], host.points[near], ends[near], TOLERANCE.conode)
     if not len(c):
         return host, guest
     vertex, edge = corners[c], near[e]
@@ -96,56 +95,3 @@ def _insert(flat: Flat, edge: Ints, p: Floats, a: Floats, b: Floats) -> Flat:
     chained = is_new & is_new[after]
     t1[chained] = t0[after[chained]]
     return Flat(points, segment, t0, t1, ring, after, before, exact)
-
-
-_FEW = 4000
-"""So few pairs of points and edges are all looked at."""
-_MANY = 50
-"""So many times as many pairs as there are points and edges are left to a tree to part."""
-
-
-def _near_pairs(points: Floats, a: Floats, b: Floats) -> tuple[Ints, Ints]:
-    """Numbers of points and of edges ab that lie within the tolerance of each other."""
-    reach = TOLERANCE.conode
-    low, high = np.minimum(a, b) - reach, np.maximum(a, b) + reach
-    if len(points) * len(a) <= _FEW:
-        each = points[:, None]
-        point, edge = both((each >= low) & (each <= high)).nonzero()
-    else:
-        found = _swept(points, low, high)
-        if found is None:
-            tree = shapely.STRtree(shapely.linestrings(np.stack([a, b], axis=1)))
-            point, edge = tree.query(shapely.points(points), predicate="dwithin", distance=reach)
-        else:
-            point, edge = found
-    near = _off(points[point], a[edge], b[edge]) <= reach
-    return point[near], edge[near]
-
-
-def _swept(points: Floats, low: Floats, high: Floats) -> tuple[Ints, Ints] | None:
-    """Numbers of points and of the boxes that they lie in, along the axis on which boxes have fewer points
-    in their reach; None where these are many on both."""
-    sweeps = []
-    for axis in (0, 1):
-        order = np.argsort(points[:, axis])
-        along = points[order, axis]
-        first = np.searchsorted(along, low[:, axis], "left")
-        count = np.searchsorted(along, high[:, axis], "right") - first
-        sweeps.append((int(count.sum()), axis, order, first, count))
-    pairs, axis, order, first, count = min(sweeps, key=itemgetter(0))
-    if pairs > _MANY * (len(points) + len(low)):
-        return None
-    box = np.repeat(np.arange(len(low)), count)
-    nth = np.arange(pairs) - np.repeat(np.cumsum(count) - count, count)
-    point = order[first[box] + nth]
-    across = points[point, 1 - axis]
-    inside = true_at((across >= low[box, 1 - axis]) & (across <= high[box, 1 - axis]))
-    return point[inside], box[inside]
-
-
-def _off(p: Floats, a: Floats, b: Floats) -> Floats:
-    """Distances of points from edges, row by row."""
-    d = b - a
-    size = np.maximum(dots(d, d), 1e-300)
-    share = np.clip(dots(p - a, d) / size, 0, 1)
-    return norms(a + d * share[:, None] - p)

@@ -29,7 +29,7 @@ from stileblade.geometry.curves.segments import Floats, Ints, Segments, concaten
 from stileblade.geometry.regions.estimate import must_cross_seldom
 from stileblade.geometry.regions.nesting import Nesting, nested
 from stileblade.geometry.regions.region import Region
-from stileblade.geometry.regions.set_operations import run_kernel
+from stileblade.geometry.regions.set_operations import run_kernel, united
 from stileblade.geometry.regions.trace import Sources, trace_all
 from stileblade.tolerance import TOLERANCE
 from stileblade.words import say
@@ -88,7 +88,9 @@ def fill_all(paintings: Sequence[Painted]) -> list[Region]:
     if crossing:
         jobs = loose.job[[a for a, _ in crossing]]
         regions = _crossing(
-            [loose.part(a, b) for a, b in crossing], [paintings[job].rule for job in jobs]
+            [loose.part(a, b) for a, b in crossing],
+            [paintings[job].rule for job in jobs],
+            [bool(valid[a:b].all()) for a, b in crossing],
         )
         for job, region in zip(jobs, regions, strict=True):
             found[job] = region
@@ -151,12 +153,18 @@ class _Loose:
         return Region(parts[0] if len(parts) == 1 else concatenate(parts), offsets, nesting.shell)
 
 
-def _crossing(loose: Sequence[Region], rules: Sequence[FillRule]) -> list[Region]:
-    shapes = [_faces_inside(part.flat, rule) for part, rule in zip(loose, rules, strict=True)]
+def _crossing(
+    loose: Sequence[Region], rules: Sequence[FillRule], simple: Sequence[bool]
+) -> list[Region]:
+    """``simple``: that none of a region's rings crosses itself."""
+    shapes = [
+        _faces_inside(part.flat, rule, by_itself)
+        for part, rule, by_itself in zip(loose, rules, simple, strict=True)
+    ]
     return trace_all(shapes, Sources.of([(part.segments, part.flat) for part in loose]))
 
 
-def _faces_inside(flat: Flat, rule: FillRule) -> shapely.Geometry:
+def _faces_inside(flat: Flat, rule: FillRule, simple: bool) -> shapely.Geometry:
     moving = true_at(flat.keys != flat.keys[flat.after])
     points, ring = flat.points[moving], flat.ring[moving]
     must_cross_seldom(points, flat.ends[moving])
@@ -166,6 +174,9 @@ def _faces_inside(flat: Flat, rule: FillRule) -> shapely.Geometry:
     encloses = np.repeat(size >= 3, size)
     number = np.repeat(np.cumsum(size >= 3) - 1, size)
     rings = shapely.linearrings(points[encloses], indices=number[encloses])
+    backwards = shapely.is_ccw(rings)
+    if simple and rule == "nonzero" and (backwards == backwards[:1]).all():
+        return run_kernel(united, *shapely.polygons(rings))  # no face goes round by none
     noded = run_kernel(shapely.union_all, rings)
     faces = shapely.get_parts(shapely.polygonize(shapely.get_parts(noded)))
     if not len(faces):
@@ -174,7 +185,7 @@ def _faces_inside(flat: Flat, rule: FillRule) -> shapely.Geometry:
     edges = np.stack([flat.points, flat.ends], axis=1)[moving]
     number = winding_numbers(edges, spots)
     inside = number % 2 != 0 if rule == "evenodd" else number != 0
-    return run_kernel(shapely.union_all, faces[inside])
+    return shapely.coverage_union_all(faces[inside])  # a tenth of the time: they share whole edges
 
 
 def winding_numbers(edges: Floats, spots: Floats) -> Ints:
@@ -183,8 +194,9 @@ def winding_numbers(edges: Floats, spots: Floats) -> Ints:
     out = np.zeros(len(spots), np.int64)
     if not len(edges) or not len(spots):
         return out
-    y = edges[..., 1]
-    low, high = y.min(axis=1), y.max(axis=1)
+    x0, y0, x1, y1 = np.ascontiguousarray(edges.reshape(-1, 4).T)
+    place, level = spots.T
+    low, high = np.minimum(y0, y1), np.maximum(y0, y1)
     base, top = float(low.min()), float(high.max())
     # bands about as high as the edges are, so that each edge lies in two or three
     wanted = (top - base) / max(float((high - low).mean()), 1e-9)
@@ -200,18 +212,19 @@ def winding_numbers(edges: Floats, spots: Floats) -> Ints:
     of_edge = first[edge] + np.arange(len(edge)) - np.repeat(np.cumsum(times) - times, times)
     edge = edge[np.argsort(of_edge, kind="stable")]
     begin = offsets_of(np.bincount(of_edge, minlength=bands))
-    own = band(spots[:, 1])
+    own = band(level)
     count = np.diff(begin)[own]
     block = np.cumsum(count) // _PAIRS
     for part in np.split(np.arange(len(spots)), true_at(np.diff(block)) + 1):
         spot = np.repeat(part, count[part])
         nth = np.arange(len(spot)) - np.repeat(np.cumsum(count[part]) - count[part], count[part])
         pair = edge[np.repeat(begin[own[part]], count[part]) + nth]
-        (x0, y0), (x1, y1) = edges[pair, 0].T, edges[pair, 1].T
-        px, py = spots[spot].T
-        up, down = (y0 <= py) & (y1 > py), (y1 <= py) & (y0 > py)
-        side = (x1 - x0) * (py - y0) - (px - x0) * (y1 - y0)
-        turns = (up & (side > 0)).astype(np.int64) - (down & (side < 0))
+        up = y0[pair] <= level[spot]
+        passing = true_at(up != (y1[pair] <= level[spot]))
+        spot, pair, up = spot[passing], pair[passing], up[passing]
+        ahead = (x1[pair] - x0[pair]) * (level[spot] - y0[pair])
+        side = ahead - (place[spot] - x0[pair]) * (y1[pair] - y0[pair])
+        turns = (up & (side > 0)).astype(np.int64) - (~up & (side < 0))
         out += np.bincount(spot, turns, minlength=len(spots)).astype(np.int64)
     return out
 

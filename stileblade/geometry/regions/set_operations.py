@@ -40,11 +40,11 @@ def union_all(regions: Sequence[Region]) -> Region:
     must_cross_seldom(whole.flat.points, whole.flat.ends)
     flat = conode_all(whole.flat, of_ring[whole.flat.ring])
     polygons, _ = shell_polygons(flat.points, flat.ring, whole.shell)
-    made = run_kernel(_united, *polygons)
+    made = run_kernel(united, *polygons)
     return trace(made, Sources.of([(whole.segments, flat)]))
 
 
-def _united(*shapes: shapely.Geometry, **more: Any) -> shapely.Geometry:
+def united(*shapes: shapely.Geometry, **more: Any) -> shapely.Geometry:
     return shapely.union_all(np.array(shapes, object), **more)
 
 

@@ -19,6 +19,7 @@ from stileblade.geometry.curves.flatten import Flat, pack
 from stileblade.geometry.curves.segments import Bools, Floats, Ints, Segments, concatenate, lines
 from stileblade.geometry.curves.vectors import dots, norms
 from stileblade.geometry.regions.assemble import assemble
+from stileblade.geometry.regions.near import near_pairs
 from stileblade.geometry.regions.region import Region
 from stileblade.geometry.regions.runs import ResultEdges
 from stileblade.tolerance import TOLERANCE
@@ -198,8 +199,7 @@ def _locate(rings: ResultRings, missing: Ints, sources: Sources) -> _Located:
     exact0, exact1 = np.zeros(n, bool), np.zeros(n, bool)
     if not len(near):
         return _Located(edge, t0, t1, exact0, exact1)
-    tree = shapely.STRtree(shapely.linestrings(np.stack([a[near], b[near]], axis=1)))
-    which, hit = tree.query(shapely.points(middle), predicate="dwithin", distance=reach)
+    which, hit = near_pairs(middle, a[near], b[near], reach)
     source = near[hit]
     su, du = _foot_on_edges(a[source], b[source], u[which])
     sv, dv = _foot_on_edges(a[source], b[source], v[which])
