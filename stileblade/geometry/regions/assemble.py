@@ -61,12 +61,15 @@ def assemble(edges: ResultEdges, segments: Segments, shell: Ints) -> tuple[Regio
 
 def _straighten(segments: Segments) -> None:
     """Lines whose ends were moved off their parents become lines between those ends."""
-    n = true_at(segments.kind == Kind.LINE)
-    off = np.maximum(
-        np.abs(segments.points_at(n, segments.span[n, 0]) - segments.start[n]).max(axis=1),
-        np.abs(segments.points_at(n, segments.span[n, 1]) - segments.end[n]).max(axis=1),
+    same = both(segments.start == segments.coef[:, :2]) & both(
+        segments.end == segments.coef[:, 2:4]
     )
-    n = n[off > 1e-7]
+    n = true_at((segments.kind == Kind.LINE) & ~same)
+    off = np.maximum(
+        np.abs(segments.points_at(n, segments.span[n, 0]) - segments.start[n]),
+        np.abs(segments.points_at(n, segments.span[n, 1]) - segments.end[n]),
+    )
+    n = n[np.maximum(off[:, 0], off[:, 1]) > 1e-7]
     segments.coef[n, :2], segments.coef[n, 2:4] = segments.start[n], segments.end[n]
     segments.span[n] = [0.0, 1.0]
 
@@ -91,14 +94,11 @@ def meet(
     p = runs.curve[before]
     t_end, t_start = runs.t1[before], runs.t0.copy()
     vertex = runs.point
-    here = curves.points_at(runs.curve, t_start)
-    there = curves.points_at(p, t_end)
+    here, _ = _places(curves, runs.curve, t_start)
+    there, at_end = _places(curves, p, t_end)
     agree = runs.exact0 & runs.exact1[before] & both(np.abs(here - there) < apart)
-    point = _end_points(curves, runs.curve, t_start, here)
-    other = _end_points(curves, p, t_end, there)
-    at_end = (t_end == curves.span[p, 0]) | (t_end == curves.span[p, 1])
     at_end &= True if own is None else ~own
-    point = np.where(at_end[:, None], other, point)
+    point = np.where(at_end[:, None], there, here)
     todo = true_at(~agree)
     if len(todo):
         pairs = p[todo], runs.curve[todo]
@@ -145,15 +145,17 @@ def _searched(
     return t, s, spot
 
 
-def _end_points(curves: Curves, curve: Ints, t: Floats, computed: Floats) -> Floats:
-    """Points at t: the segment's own exact end where t is its end."""
+def _places(curves: Curves, curve: Ints, t: Floats) -> tuple[Floats, Bools]:
+    """Points (m, 2) of curves at t (m,), a segment's own exact end where t is its end; and where it is."""
+    span = curves.span[curve]
+    last = t == span[:, 1]
+    at_end = last | (t == span[:, 0])
     if not isinstance(curves, Segments):
-        return computed
-    out = computed.copy()
-    for column, ends in ((0, curves.start), (1, curves.end)):
-        m = true_at(t == curves.span[curve, column])
-        out[m] = ends[curve[m]]
-    return out
+        return curves.points_at(curve, t), at_end
+    found = np.where(last[:, None], curves.end[curve], curves.start[curve])
+    inner = true_at(~at_end)
+    found[inner] = curves.points_at(curve[inner], t[inner])
+    return found, at_end
 
 
 def _absorb(runs: Runs, curves: Segments) -> Runs:
