@@ -105,9 +105,13 @@ def thin_places(region: Region, width: float, *, of_paper: bool = True) -> tuple
 
 def _faced(tree: shapely.STRtree, direction: Floats, width: float) -> Bools:
     """Which edges have another one within ``width`` that runs against them."""
-    one, other = tree.query(tree.geometries, predicate="dwithin", distance=width)
+    left, head, right, foot = shapely.bounds(tree.geometries).T
+    around = shapely.box(left - width, head - width, right + width, foot + width)
+    one, other = tree.query(around)
+    against = dots(direction[one], direction[other]) < _FACING
+    one, other = one[against], other[against]
     found = np.zeros(len(direction), bool)
-    found[one[dots(direction[one], direction[other]) < _FACING]] = True
+    found[one[shapely.dwithin(tree.geometries[one], tree.geometries[other], width)]] = True
     return found
 
 
