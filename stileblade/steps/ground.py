@@ -23,7 +23,14 @@ from stileblade.geometry.offset.offset import offset as grown_by
 from stileblade.geometry.regions.fill import filled
 from stileblade.geometry.regions.region import Region
 from stileblade.geometry.regions.remembered import wherever
-from stileblade.geometry.regions.set_operations import cut_off, difference, union, union_all
+from stileblade.geometry.regions.set_operations import (
+    cut_off,
+    difference,
+    is_rectangle,
+    rectangle,
+    union,
+    union_all,
+)
 from stileblade.piece.folds import Fold
 from stileblade.piece.lying import Facing
 from stileblade.piece.work import Work
@@ -147,13 +154,15 @@ class Ground:
     def drawn_on(self) -> Region:
         """The panel with its openings closed, its outline drawn on beyond its folds."""
         found = self.whole
-        for side, fold in self.folds:
-            beyond = self._beyond(side, fold)
-            found = union(found, beyond) if beyond else found
+        for axis in ("x", "y"):
+            before = found
+            for side, fold in self.folds:
+                if side.axis == axis:
+                    found = union(found, self._beyond(side, fold, before))
         return found
 
-    def _beyond(self, side: Side, fold: Fold) -> Region:
-        """The outline drawn on beyond a fold: what the mirror cut off the figure, else its mirror image."""
+    def _beyond(self, side: Side, fold: Fold, drawn: Region) -> Region:
+        """What is drawn on beyond a fold: what the mirror cut off the figure, else its mirror image."""
         mirror = mirror_across(axis=side.axis, at=fold.at)
         mirrored = self.host.mirrored
         if mirrored and mirrored.axis == side.axis:
@@ -162,7 +171,7 @@ class Ground:
                 rest = difference(filled(mirrored.figure), filled(mirrored.half))
                 same = mirrored.towards is side
                 return rest if same else rest.transformed(mirror)
-        return self.whole.transformed(mirror)
+        return drawn.transformed(mirror)
 
     def own_frame(self) -> Floats:
         """From a layer's own flat view, seen from the side that it lies on, to the host's: its origin is the
@@ -189,15 +198,36 @@ def _less(
 ) -> Region:
     """A panel of no mirrored figure, drawn on beyond its folds as their mirror images are, less a margin, and cut
     off so far from each: ``folds`` are axis, place, which way is outwards, and that margin."""
+    if is_rectangle(whole):
+        return _rectangle_less(whole.bounds, margin, folds)
     drawn = whole
-    for axis, at, _, _ in folds:
-        drawn = union(drawn, whole.transformed(mirror_across(axis=axis, at=at)))
+    for way in ("x", "y"):  # the second way with what the first has added: round their corner, too
+        before = drawn
+        for axis, at, _, _ in folds:
+            if axis == way:
+                drawn = union(drawn, before.transformed(mirror_across(axis=axis, at=at)))
     if margin:
         drawn = grown_by(drawn, -margin)
     for axis, at, outwards, back in folds:
         keep = "more" if outwards < 0 else "less"
         drawn = cut_off(drawn, axis=axis, at=at - outwards * back, keep=keep)
     return drawn
+
+
+def _rectangle_less(
+    box: Box, margin: float, folds: tuple[tuple[str, float, float, float], ...]
+) -> Region:
+    """The same of a rectangle, by its sides alone: those at folds have margins of their own."""
+    left, head, right, foot = box.shrunk(margin).as_list()
+    for axis, at, outwards, back in folds:
+        side = at - outwards * back
+        if axis == "x":
+            left, right = (side, right) if outwards < 0 else (left, side)
+        else:
+            head, foot = (side, foot) if outwards < 0 else (head, side)
+    if right <= left or foot <= head:
+        return Region.empty()
+    return rectangle(Box(left, head, right, foot))
 
 
 @wherever

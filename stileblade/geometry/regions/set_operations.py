@@ -107,6 +107,15 @@ def rectangle(box: Box) -> Region:
     return polygon(box.corners())
 
 
+def is_rectangle(region: Region) -> bool:
+    """Whether it is bounded by two upright and two level lines alone."""
+    segments = region.segments
+    if len(segments) != 4 or len(region.shell) != 1 or segments.kind.any():
+        return False
+    upright, level = (segments.start == segments.end).T
+    return bool((upright ^ level).all() and upright.sum() == 2)
+
+
 def half_plane(within: Box, *, axis: str, at: float, keep: str) -> Region:
     """What of ``within`` (grown by 1 mm) lies on one side of x = at or y = at.
 
