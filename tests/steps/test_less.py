@@ -26,7 +26,8 @@ def test_a_rectangle_s_sides_lie_where_those_of_any_outline_do(
     margin: float, folds: tuple[tuple[str, float, float, float], ...]
 ) -> None:
     quick, other = (_less(polygon(p), margin, folds) for p in (PANEL, WITH_A_NODE_MORE))
-    assert quick and is_same(quick, other)
+    assert quick
+    assert is_same(quick, other)
     assert quick.bounds.as_list() == pytest.approx(other.bounds.as_list(), abs=1e-9)
 
 
