@@ -10,10 +10,11 @@ from __future__ import annotations
 import numpy as np
 import shapely
 
-from stileblade.geometry.curves.arrays import true_at
-from stileblade.geometry.curves.parallel import OffsetCurves
+from stileblade.geometry.curves.arrays import begins, true_at
+from stileblade.geometry.curves.parallel import Of, OffsetCurves
 from stileblade.geometry.curves.segments import Floats, Ints
 from stileblade.geometry.curves.vectors import crosses, dots
+from stileblade.geometry.offset.source import Source
 from stileblade.geometry.regions.fill import fill
 from stileblade.geometry.regions.region import Region
 from stileblade.geometry.regions.set_operations import difference, polygon, run_kernel, union
@@ -23,24 +24,53 @@ _BEYOND = 1.2
 
 
 def with_corners(
-    rounded: Region, shape: shapely.Geometry, distance: float, curves: OffsetCurves, limit: float
+    rounded: Region, shape: shapely.Geometry, distance: float, source: Source, limit: float
 ) -> Region:
     """The round offset of ``shape`` by ``distance`` mm with mitres put on whose length is up to
-    ``limit`` times the distance, and its other corners cut to bevels."""
+    ``limit`` times the distance, and its other corners cut to bevels.
+
+    What is right where a step of the outline is smaller than the distance: all that the outline's own
+    stretches sweep over, moved out by the distance, and the bevel or mitre of every corner (decision 21).
+    """
+    curves = source.curves
     corner = true_at(curves.turns_outwards)
     mitred = curves.mitre_ratio[corner] <= limit
     put_on, cut_off = (union, difference) if distance > 0 else (difference, union)
     flat, sharp = corner[~mitred], corner[mitred]
     if len(flat):
+        caps = _caps(curves, flat)
+        swept = _swept(source, flat, caps)
         # what other parts of the outline cover of a corner stays covered
-        bevelled = shapely.buffer(shape, distance, join_style="bevel")
+        gone = run_kernel(shapely.difference, caps, swept)
         others = shapely.difference if distance > 0 else shapely.intersection
-        rounded = cut_off(rounded, _straight(run_kernel(others, _caps(curves, flat), bevelled)))
+        rounded = cut_off(rounded, _straight(run_kernel(others, gone, shape)))
     if len(sharp):
         a, b = curves.bevels
         tips = [curves.segments.start[sharp], a[sharp], curves.tips[sharp], b[sharp]]
         rounded = put_on(rounded, _straight(_polygons(*tips)))
     return rounded
+
+
+def _swept(source: Source, bevelled: Ints, caps: shapely.Geometry) -> shapely.Geometry:
+    """What the outline's stretches sweep over near ``caps``, moved aside by the distance, and the corners
+    that are ``bevelled``."""
+    curves, flat = source.curves, source.flat
+    first, last = curves.offset_ends
+    start, end = flat.points, flat.ends
+    whole = flat.segment
+    aside = curves.points_at(curves.number(Of.SEGMENT, whole), flat.t0)
+    beyond = curves.points_at(curves.number(Of.SEGMENT, whole), flat.t1)
+    at_start = begins(flat.segment)
+    at_end = begins(flat.segment[::-1])[::-1]
+    aside[at_start], beyond[at_end] = first[whole[at_start]], last[whole[at_end]]
+    a, b = curves.bevels
+    corner = curves.segments.start[bevelled]
+    shapes = np.concatenate([
+        shapely.polygons(np.stack([start, end, beyond, aside], axis=1)),
+        shapely.polygons(np.stack([corner, a[bevelled], b[bevelled]], axis=1)),
+    ])  # fmt: skip
+    near = shapely.STRtree(shapes).query(shapely.get_parts(caps))[1]
+    return run_kernel(shapely.union_all, shapely.make_valid(shapes[np.unique(near)]))
 
 
 def _caps(curves: OffsetCurves, corner: Ints) -> shapely.Geometry:

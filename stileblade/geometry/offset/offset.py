@@ -60,7 +60,7 @@ def offset(
     if join is Join.ROUND:
         return without_loops(rounded)
     limit = mitre_limit if join is Join.MITRE else 0.0
-    return without_loops(with_corners(rounded, shape, distance, source.curves, limit))
+    return without_loops(with_corners(rounded, shape, distance, source, limit))
 
 
 def _convex_inset(region: Region, distance: float) -> Region | None:
