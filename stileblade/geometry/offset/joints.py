@@ -73,6 +73,13 @@ def same_turn(met: Runs, runs: Runs, curves: OffsetCurves) -> Runs:
     return replace(met, t0=ends[0], t1=ends[1])
 
 
+def round_their_corners(runs: Runs, curves: OffsetCurves) -> Runs:
+    """Arcs about corners as they go round these, not the long way about: a ring may begin within one."""
+    way = np.sign(curves.distance)[curves.segment(runs.curve)]
+    long = (curves.of(runs.curve) == Of.ARC) & (way * (runs.t1 - runs.t0) < -np.pi / 2)
+    return replace(runs, t1=np.where(long, runs.t1 + way * TAU, runs.t1)) if long.any() else runs
+
+
 def without_points(runs: Runs, curves: OffsetCurves) -> Runs:
     """Without the arcs whose radius is the distance: their parallel is a point, and what comes
     before it meets what comes after."""

@@ -22,11 +22,12 @@ from stileblade.geometry.offset.corners import with_corners
 from stileblade.geometry.offset.fine import with_longer_curves
 from stileblade.geometry.offset.hairs import region_without_hairs
 from stileblade.geometry.offset.kernel import Join, KernelStyle, buffered
+from stileblade.geometry.offset.shallow import stretches_between_shallow
 from stileblade.geometry.offset.source import Source, without_closed_segments
 from stileblade.geometry.offset.tracing import traced
 from stileblade.geometry.regions.loops import without_loops
 from stileblade.geometry.regions.region import Region
-from stileblade.geometry.regions.set_operations import polygon
+from stileblade.geometry.regions.set_operations import polygon, run_kernel, united
 from stileblade.tolerance import TOLERANCE
 
 _FEW = 64
@@ -85,8 +86,18 @@ def bounded(region: Region, distance: float) -> tuple[Source, shapely.Geometry, 
     curves = OffsetCurves(region.segments, np.full(len(region.segments), distance), before)
     corners = np.full(curves.n, Corner.ROUNDED)
     shape = shapely.simplify(region.polygons, TOLERANCE.flatten / 2, preserve_topology=True)
+    source = Source(region.flat, curves, corners)
     whole = np.zeros(curves.n, np.int64)
-    grown = buffered(
-        np.array([shape]), np.array([distance]), [KernelStyle()], curves, corners, whole
-    )
-    return Source(region.flat, curves, corners), shape, grown
+    stretches = stretches_between_shallow(shape, distance, curves)
+    if stretches is None:
+        size = np.array([distance])
+        return (
+            source,
+            shape,
+            buffered(np.array([shape]), size, [KernelStyle()], curves, corners, whole),
+        )
+    size = np.full(len(stretches), abs(distance))
+    swept = buffered(stretches, size, [KernelStyle()] * len(stretches), curves, corners, whole)
+    combined = shapely.union if distance > 0 else shapely.difference
+    grown = run_kernel(combined, shape, run_kernel(united, *swept))
+    return source, shape, np.array([grown])

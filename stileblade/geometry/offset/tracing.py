@@ -20,6 +20,7 @@ from stileblade.geometry.offset.finish import contours_of, finished
 from stileblade.geometry.offset.joints import (
     at_their_corners,
     reach_of,
+    round_their_corners,
     same_turn,
     strides,
     whole_lengths,
@@ -72,7 +73,8 @@ def searched(polygon: Polygon) -> Outline:
     """The kernel's polygon as runs along curves, with the joints that can be known or searched for."""
     curves = polygon.source.curves
     edges = match(polygon)
-    runs = without_points(join_edges(edges, strides(edges, curves)), curves)
+    runs = round_their_corners(join_edges(edges, strides(edges, curves)), curves)
+    runs = without_points(runs, curves)
     runs = with_flat_mitres(runs, curves, polygon.source.corners)
     runs = at_their_corners(runs, curves)
     corner, round_ = runs.point, curves.round_(runs.curve)
