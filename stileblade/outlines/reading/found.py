@@ -32,7 +32,9 @@ class Shape:
     group: str = ""
     """The file's own layer that it is on; shapes of two of them are never put together."""
     alpha: float = 1.0
-    """How much of what is below it hides."""
+    """How much of what is below it hides, in the mean."""
+    densest: float = 1.0
+    """The same where it hides most."""
     shade: bool = False
     """Whether it is translucent all over, beside others that are not."""
 

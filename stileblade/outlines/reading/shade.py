@@ -23,7 +23,7 @@ def mixed(shapes: Sequence[Shape]) -> list[Shape]:
     """The shapes, from the lowest to the topmost, with the colours that are seen."""
     found: list[Shape] = []
     seen: list[Floats] = []
-    translucent = [s.alpha < OPAQUE for s in shapes]
+    translucent = [s.alpha < OPAQUE for s in shapes]  # also what fades, and is dense somewhere
     for number, shape in enumerate(shapes):
         own = _numbers(shape.colour)
         if not translucent[number]:
@@ -38,7 +38,7 @@ def mixed(shapes: Sequence[Shape]) -> list[Shape]:
                 below = below + share * colour
         colour = shape.alpha * own + (1 - shape.alpha) * below
         seen.append(colour)
-        found.append(replace(shape, colour=_hex(colour), shade=True))
+        found.append(replace(shape, colour=_hex(colour), shade=shape.densest < OPAQUE))
     return found
 
 

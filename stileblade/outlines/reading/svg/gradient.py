@@ -31,12 +31,14 @@ Declared = Callable[[etree._Element], Mapping[str, str]]
 
 @dataclass(frozen=True)
 class Gradient:
-    """colour is the mean of the stops; hidden are the stretches of the gradient's offset, from
+    """colour and alpha are those of an even paint that shows as much as the gradient does where it is to be
+    seen, densest is the alpha of its densest stop; hidden are the stretches of the gradient's offset, from
     -inf to inf, that leave nothing to be seen."""
 
     kind: str
     colour: str
     alpha: float
+    densest: float
     hidden: tuple[tuple[float, float], ...]
     attributes: Mapping[str, str]
 
@@ -128,7 +130,7 @@ def gradient_of(
         return None
     offsets: list[float] = []
     alphas: list[float] = []
-    total = np.zeros(3)
+    colours: list[list[int]] = []
     for stop in stops[:200]:
         given = declared(stop)
         paint = paint_of(given.get("stop-color"), BLACK, BLACK)
@@ -136,11 +138,30 @@ def gradient_of(
         offset = share_of(stop.get("offset"), 0.0)
         offsets.append(max(offset, offsets[-1] if offsets else 0.0))
         code = paint.colour or "#000000"
-        total += [int(code[1 + 2 * i : 3 + 2 * i], 16) / 255 for i in range(3)]
-    total /= len(offsets)
+        colours.append([int(code[1 + 2 * i : 3 + 2 * i], 16) for i in range(3)])
     spread = attributes.get("spreadMethod", "pad").strip()
     hidden = _hidden(offsets, alphas) if spread == "pad" else ()
-    return Gradient(kind, hex_of(*total), max(alphas), hidden, attributes)
+    colour, alpha = _mean(offsets, colours, alphas, kind == "radialGradient")
+    return Gradient(kind, hex_of(*colour), alpha, max(alphas), hidden, attributes)
+
+
+_SAMPLES = (np.arange(500) + 0.5) / 500
+
+
+def _mean(
+    offsets: list[float], colours: list[list[int]], alphas: list[float], radial: bool
+) -> tuple[Floats, float]:
+    """Colour (3,) from 0 to 1 and alpha of an even paint that shows as much: over the offsets from 0 to 1 by
+    the way, or by the area of rings, where anything is to be seen."""
+    alpha = np.interp(_SAMPLES, offsets, alphas)
+    weight = np.where(alpha >= SEEN, _SAMPLES if radial else 1.0, 0.0)
+    if not weight.any():
+        weight = np.ones(len(_SAMPLES))
+    painted = weight * alpha
+    share = painted / painted.sum() if painted.any() else weight / weight.sum()
+    channels = np.array(colours, float).T / 255
+    mean = np.array([float(np.interp(_SAMPLES, offsets, c) @ share) for c in channels])
+    return mean, float(painted.sum() / weight.sum())
 
 
 def _hidden(offsets: list[float], alphas: list[float]) -> tuple[tuple[float, float], ...]:

@@ -95,14 +95,14 @@ class Painter:
             self.left_out["markers"] += 1
         if fill and style.fill_alpha > 0:
             of_fill = style.rule, None, place.matrix, None
-            shown = replace(shape, alpha=style.alpha * style.fill_alpha * fill.alpha)
+            shown = fill.on(shape, style.alpha * style.fill_alpha)
             self._pending.append(Pending(*of_fill, place, fill, drawing, shown, family, False))
         if stroke and style.stroke_alpha > 0 and style.width > 0:
             pen = self._pen(style, place)
             if pen is not None:
                 alone = not (fill and style.fill_alpha > 0)
                 of_pen = style.rule, pen, *to_scale(place, drawing)
-                shown = replace(shape, alpha=style.alpha * style.stroke_alpha * stroke.alpha)
+                shown = stroke.on(shape, style.alpha * style.stroke_alpha)
                 self._pending.append(Pending(*of_pen, place, stroke, drawing, shown, family, alone))
 
     def widths(self) -> list[float]:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from stileblade.geometry.curves.segments import Floats, Segments
 from stileblade.geometry.curves.transforms import scaling
@@ -23,6 +23,13 @@ class Ink:
     colour: str
     gradient: Gradient | None = None
     alpha: float = 1.0
+    densest: float | None = None
+    """The same at a gradient's densest stop; None where it is even."""
+
+    def on(self, shape: Shape, alpha: float) -> Shape:
+        """A shape painted with it, all of which is ``alpha`` of its own."""
+        dense = self.alpha if self.densest is None else self.densest
+        return replace(shape, alpha=alpha * self.alpha, densest=alpha * dense)
 
 
 @dataclass(frozen=True, eq=False)

@@ -260,9 +260,9 @@ class _Walk:
         name = local_name(target) if target is not None else ""
         if target is not None and name in ("linearGradient", "radialGradient"):
             gradient = gradient_of(target, self.ids, self.cascade.of)
-            if gradient is None or gradient.alpha <= 0:
+            if gradient is None or gradient.densest <= 0:
                 return None
-            return Ink(gradient.colour, gradient, gradient.alpha)
+            return Ink(gradient.colour, gradient, gradient.alpha, gradient.densest)
         if name == "pattern":
             self.found.left_out["patterns, read as plain colour"] += 1
             return Ink("#808080")
