@@ -6,6 +6,8 @@ such corners, its stretches between them are buffered by themselves, which ends 
 
 from __future__ import annotations
 
+from itertools import pairwise
+
 import numpy as np
 import shapely
 
@@ -19,33 +21,32 @@ _SHARE = 0.0101
 """Of its distance: corners inside bends are left out by the kernel where they are less deep."""
 _SEEN = 0.002
 """mm: what is less deep is left out with no harm."""
+_MOST = 200
+"""Such corners; a finely drawn outline has thousands of corners so shallow, and no long side that one could move."""
 
 
 def stretches_between_shallow(
     shape: shapely.Geometry, distance: float, curves: OffsetCurves
 ) -> np.ndarray | None:
     """The outlines of ``shape`` as lines that begin and end at its shallow corners; None where it has
-    none that the kernel would leave out."""
+    none that the kernel would leave out, or is finely drawn."""
     if _SHARE * abs(distance) <= _SEEN:
         return None
     corners = np.unique(pack(curves.segments.start[~curves.runs_on]))
-    found, any_shallow = [], False
-    for ring in shapely.get_rings(shape):
-        points = shapely.get_coordinates(ring)[:-1]
-        at = _shallow(points, distance, corners)
-        any_shallow |= len(at) > 0
-        closed = np.concatenate([points, points[:1]])
-        if not len(at):
-            found.append(shapely.linestrings(closed))
-            continue
-        turned = np.roll(points, -int(at[0]), axis=0)
-        stops = np.append(at - at[0], len(points))
-        turned = np.concatenate([turned, turned[:1]])
-        found += [
-            shapely.linestrings(turned[a : b + 1])
-            for a, b in zip(stops[:-1].tolist(), stops[1:].tolist(), strict=True)
-        ]
-    return np.array(found, object) if any_shallow else None
+    rings = [shapely.get_coordinates(ring)[:-1] for ring in shapely.get_rings(shape)]
+    at = [_shallow(points, distance, corners) for points in rings]
+    if not 0 < sum(map(len, at)) <= _MOST:
+        return None
+    return np.concatenate([_split(p, stops) for p, stops in zip(rings, at, strict=True)])
+
+
+def _split(points: Floats, stops: Ints) -> np.ndarray:
+    """A ring's points (n, 2) as lines from stop to stop; as one that closes where there is none."""
+    first = int(stops[0]) if len(stops) else 0
+    turned = np.roll(points, -first, axis=0)
+    turned = np.concatenate([turned, turned[:1]])
+    ends = [*(stops - first).tolist(), len(points)] if len(stops) else [0, len(points)]
+    return np.array([shapely.linestrings(turned[a : b + 1]) for a, b in pairwise(ends)], object)
 
 
 def _shallow(points: Floats, distance: float, corners: Ints) -> Ints:
