@@ -45,7 +45,9 @@ def times_of(design: Design) -> tuple[float, float]:
 
 
 def report() -> None:
-    print(f"{'folding and checks':44}{'ms':>8}{'geometry':>10}{'ratio':>7}{'aim ms':>8}")
+    print(
+        f"{'folding and checks':44}{'ms':>8}{'geometry':>10}{'ratio':>7}{'pieces':>8}{'a piece':>9}{'aim ms':>8}"
+    )
     designs = [read_design(p.read_text()) for p in sorted(Path("demo/designs").glob("*.json"))]
     named = [(design.name, design) for design in designs]
     named += [
@@ -54,4 +56,8 @@ def report() -> None:
     ]
     for name, design in named:
         ours, bare = times_of(design)
-        print(f"{name:44}{ours * 1e3:8.1f}{bare * 1e3:10.1f}{ours / bare:7.2f}{AIM_MS:8.0f}")
+        count = len(design.pieces)
+        print(
+            f"{name:44}{ours * 1e3:8.1f}{bare * 1e3:10.1f}{ours / bare:7.2f}{count:8}"
+            f"{ours * 1e3 / count:9.1f}{AIM_MS:8.0f}"
+        )
