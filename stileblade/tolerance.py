@@ -43,6 +43,12 @@ class Tolerance:
     sliver: float = 0.01
     """A ring with a smaller mean width is no paper and no opening."""
 
+    shaving: float = 0.05
+    """Nor is one with a smaller mean width than this if it is no larger than ``shaving_area``."""
+
+    shaving_area: float = 0.1
+    """mm^2."""
+
     straight: float = 4e-6
     """Two lines that join with the corner this near to their chord are one line."""
 

@@ -208,7 +208,10 @@ def _same_line(runs: Runs, curves: Segments, i: int, between: Ints, k: int) -> b
     same = np.full(len(p), runs.curve[i])
     guess = np.interp(np.linspace(0, 1, len(p)), [0, 1], [gone, back])
     foot = curves.points_at(same, feet(curves, same, guess, p))
-    return bool(norms(foot - p).max() < TOLERANCE.coincident)
+    # a tip hardly longer than what cuts leave, and no higher, goes with it
+    tip = norms(p[4::5] - p[::5]).max() < 2 * TOLERANCE.leftover
+    most = TOLERANCE.leftover if tip else TOLERANCE.coincident
+    return bool(norms(foot - p).max() < most)
 
 
 def rejoin(segments: Segments, ring: Ints, shell: Ints, *, fresh: Bools) -> tuple[Region, Ints]:

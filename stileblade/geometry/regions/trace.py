@@ -82,8 +82,10 @@ def result_rings(result: shapely.Geometry | np.ndarray) -> ResultRings | None:
     polygons = shapely.orient_polygons(polygons, exterior_cw=False)
     rings, polygon = shapely.get_rings(polygons, return_index=True)
     first = begins(polygon)
-    width = 2 * shapely.area(shapely.polygons(rings)) / shapely.length(rings)
-    wide = width >= TOLERANCE.sliver
+    area = shapely.area(shapely.polygons(rings))
+    width = 2 * area / shapely.length(rings)
+    shaving = (width < TOLERANCE.shaving) & (area <= TOLERANCE.shaving_area)
+    wide = (width >= TOLERANCE.sliver) & ~shaving
     wide &= wide[true_at(first)][np.cumsum(first) - 1]  # openings go with their shell
     if not wide.any():
         return None

@@ -9,6 +9,7 @@ import shapely
 
 from stileblade.geometry.offset.offset import Join, offset
 from stileblade.geometry.regions.set_operations import polygon
+from stileblade.tolerance import TOLERANCE
 from tests.conftest import TIMES
 
 COUNT = 40 * TIMES
@@ -78,7 +79,9 @@ def test_no_corner_of_random_outlines_is_off_by_a_hundredth(join: Join) -> None:
         made = offset(source, distance, join=join, mitre_limit=limit)
         wanted = swept(corners, distance, join, limit)
         apart = shapely.symmetric_difference(shapely.make_valid(made.polygons), wanted)
-        if not shapely.buffer(apart, -OFF / 2).is_empty:
+        parts = shapely.get_parts(apart)
+        parts = parts[shapely.area(parts) > TOLERANCE.leftover**2]  # tips, which go with leftovers
+        if not shapely.is_empty(shapely.buffer(parts, -OFF / 2)).all():
             wrong.append((seed, distance, limit))
     assert not wrong
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import itertools
 import math
+from collections.abc import Callable
 
 import numpy as np
 import pytest
@@ -11,6 +12,7 @@ import shapely
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from bench.shapes import random_pair
 from stileblade.geometry.curves.kinds import Kind
 from stileblade.geometry.curves.places import Box
 from stileblade.geometry.curves.transforms import mirror_across, rotation, translation
@@ -24,6 +26,7 @@ from stileblade.geometry.regions.set_operations import (
     rectangle,
     union,
 )
+from stileblade.tolerance import TOLERANCE
 from tests.geometry.zoo import ZOO, blob, cubic_disc, disc, ellipse, star
 
 PAIRS = list(itertools.combinations(ZOO, 2))
@@ -232,3 +235,33 @@ def test_a_finely_drawn_outline_is_cut_exactly_and_keeps_its_corners() -> None:
         whole = weld_mirrored(half, axis="x", at=at)
         assert whole.area == pytest.approx(2 * half.area, abs=1e-9)
         assert (whole.pieces, whole.nodes) == (1, 2 * (half.nodes - 1))
+
+
+def test_a_tip_of_hundredths_beyond_an_edge_goes_with_what_cuts_leave() -> None:
+    """The point of a triangle stands 0.0186 mm out of a square's side: hardly to be cut, and seen by nobody."""
+    square = polygon([(0, 0), (50, 0), (50, 40), (0, 40)])
+    pointed = polygon([(40, 18), (50.0186, 20), (40, 22)])
+    assert union(square, pointed).nodes == 4
+    further = polygon([(40, 18), (50.05, 20), (40, 22)])
+    assert union(square, further).nodes == 7
+
+
+def test_shavings_are_no_paper_and_no_openings() -> None:
+    """Two edges that cross at a hair's angle: 0.04 mm wide and 2 mm long; 20 mm long it is a strip."""
+    for length, pieces in ((2.0, 0), (20.0, 1)):
+        lower = polygon([(0, 0), (length, 0), (length, 30), (0, 30)])
+        upper = polygon([(0, -10), (length, -10), (length, 0.04), (0, 0.04)])
+        assert intersection(lower, upper).pieces == pieces
+
+
+@pytest.mark.parametrize("operation", [union, intersection, difference])
+def test_no_random_pair_leaves_scraps(
+    operation: Callable[[Region, Region], Region],
+) -> None:
+    """Of 300 pairs none has a piece of a segment shorter than a cut may leave, or a shaving."""
+    for seed in range(300):
+        made = operation(*random_pair(seed))
+        assert not (made.segments.chords < TOLERANCE.leftover)[made.segments.kind != Kind.ARC].any()
+        for contour in made.contours:
+            edge = float(shapely.length(contour.as_region().polygons))
+            assert 2 * contour.area / edge > TOLERANCE.sliver

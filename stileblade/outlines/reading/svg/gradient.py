@@ -16,6 +16,7 @@ from lxml import etree
 from stileblade.geometry.curves.places import Box
 from stileblade.geometry.curves.segments import Floats
 from stileblade.geometry.curves.transforms import after
+from stileblade.geometry.curves.vectors import crosses
 from stileblade.geometry.paths.drawing import Drawing
 from stileblade.geometry.regions.fill import fill
 from stileblade.geometry.regions.region import Region
@@ -25,7 +26,6 @@ from stileblade.outlines.reading.svg.style import BLACK, hex_of, paint_of, share
 from stileblade.outlines.reading.svg.xml import link_of, local_name
 
 SEEN = 0.05
-_FAR = 1500.0
 Declared = Callable[[etree._Element], Mapping[str, str]]
 
 
@@ -85,12 +85,16 @@ class Gradient:
         start, a, b = (_mapped(matrix, p) for p in (start, start + way, start + _turned(way)))
         way, across = a - start, b - start  # lines of one offset run along ``across``
         size_of = float(np.hypot(*across))
-        if size_of < 1e-9 or np.hypot(*way) < 1e-9:
+        if abs(float(crosses(way, across))) < 1e-12:
             return region
-        across = across / size_of * _FAR
-        far = _FAR / float(np.hypot(*way))
-        ends = [start + way * float(np.clip(t, -far, far)) for t in (low, high)]
-        corners = [ends[0] - across, ends[1] - across, ends[1] + across, ends[0] + across]
+        # as much of the stripe as lies about the region
+        box, lattice = region.bounds, np.column_stack([way, across])
+        here, beside = np.linalg.solve(lattice, np.array(box.centre) - start)
+        reach = np.hypot(box.width, box.height) / abs(float(np.linalg.det(lattice)))
+        there, wide = reach * size_of, reach * float(np.hypot(*way))
+        ends = [start + way * float(np.clip(t, here - there, here + there)) for t in (low, high)]
+        sides = [across * (beside - wide), across * (beside + wide)]
+        corners = [ends[0] + sides[0], ends[1] + sides[0], ends[1] + sides[1], ends[0] + sides[1]]
         return difference(region, polygon([(float(x), float(y)) for x, y in corners]))
 
 
