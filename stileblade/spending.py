@@ -28,6 +28,11 @@ class OverSpent(BaseException):
         self.whole, self.own = whole, own
 
 
+class Left(BaseException):
+    """Nobody waits any more for what is being computed. It comes between two steps, checks or pictures, so that
+    nothing that is remembered is half done."""
+
+
 class Allowance:
     """``seconds`` for a job; of these shares for a ``step``, for all ``steps`` together, and for a
     ``look``: a check or picture. ``at`` hears the key of each step before it is computed, ``over`` of each that
@@ -47,6 +52,8 @@ class Allowance:
         self.steps, self.look = steps * seconds, look * seconds
         self.at, self.over = at, over
         self.spent_on_steps = 0.0
+        self.wanted = True
+        """Whether somebody waits for it; from the next step, check or picture on."""
         self.no_room = False
         """Whether there was no memory for something."""
         self.for_answer = _FOR_ANSWER * seconds
@@ -108,11 +115,13 @@ def _over(number: int, frame: FrameType | None) -> None:
 
 @contextmanager
 def for_step(key: str) -> Iterator[None]:
-    """Computing the step that has the key. OverSpent where it takes too much."""
+    """Computing the step that has the key. OverSpent where it takes too much, Left where nobody waits."""
     allowance = _present
     if allowance is None:
         yield
         return
+    if not allowance.wanted:
+        raise Left
     left = allowance.steps - allowance.spent_on_steps
     if left <= _LEAST:
         raise OverSpent(own=False)
@@ -140,6 +149,8 @@ def for_look() -> Iterator[None]:
     if _present is None:
         yield
         return
+    if not _present.wanted:
+        raise Left
     left = _present.left - _present.for_answer
     if left <= _LEAST:
         raise OverSpent(own=False)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import os
+import signal
 from contextlib import suppress
 from dataclasses import dataclass
 from multiprocessing.connection import Connection
@@ -10,6 +11,7 @@ from multiprocessing.process import BaseProcess
 from pathlib import Path
 
 NICER = 10
+LEAVE = signal.SIGUSR1
 _TICKS = os.sysconf("SC_CLK_TCK")
 
 
@@ -32,6 +34,12 @@ class Worker:
         except OSError:
             return 0.0
         return (int(fields[11]) + int(fields[12])) / _TICKS
+
+    def leave(self) -> None:
+        """Asks it to leave off what it does. One that has just been started does not listen yet."""
+        if self.jobs > 1 and self.process.pid:
+            with suppress(OSError):
+                os.kill(self.process.pid, LEAVE)
 
     def end(self) -> None:
         self.connection.close()

@@ -57,7 +57,14 @@ class Ticket:
     job: str
     slow: bool
     running: bool = False
+    worker: Worker | None = None
     ended: Problem | None = None
+
+    def end(self, why: Problem) -> None:
+        """It shall not go on: whoever does it leaves off."""
+        self.ended = why
+        if self.worker is not None:
+            self.worker.leave()
 
 
 class Pool:
@@ -133,7 +140,7 @@ class Pool:
             mine = [t for t in self._tickets if t.person == person and t.ended is None]
             older = [t for t in mine if about and t.about == key and t.job == job]
             for old in older or mine[: max(0, len(mine) - MOST_EACH + 1)]:
-                old.ended = SUPERSEDED
+                old.end(SUPERSEDED)
             self._tickets.append(ticket)
             self._free.notify_all()
             return ticket
@@ -155,6 +162,7 @@ class Pool:
                 if worker is not None:
                     worker.busy, worker.about, ticket.running = True, ticket.about, True
                     worker.jobs += 1
+                    ticket.worker = worker
                     return worker
                 if time.monotonic() > until:
                     return None
@@ -216,7 +224,7 @@ class Pool:
                     continue
                 took = worker.seconds() - spent
                 if ticket.ended is None and gone():
-                    ticket.ended = GONE
+                    ticket.end(GONE)
                 if ticket.ended and time.monotonic() - began > SLOW:
                     return self._let_go(worker, ticket.ended)
                 if took > self.limits.seconds + self.limits.grace:
@@ -232,13 +240,14 @@ class Pool:
         if worker.jobs > 1 and done.memory:  # a fresh one has more room
             return self._let_go(worker, ticket.ended)
         with self._free:
+            ticket.worker = None
             self._refused.update(done.over)
             self._lanes[ticket.about] = worker.slow and took > SLOW
             worker.busy, worker.since = False, time.monotonic()
             self._free.notify_all()
         if done.spent:
             self._let_go(worker, None)
-        return ticket.ended or done.result
+        return ticket.ended or (None if done.left else done.result)
 
     def _moved(self, worker: Worker, ticket: Ticket) -> bool:
         """Whether there is a place for it in the slow lane."""
@@ -259,6 +268,9 @@ class Pool:
     def _let_go(self, worker: Worker, why: Problem | None) -> Problem | None:
         worker.end()
         with self._free:
+            for ticket in self._tickets:
+                if ticket.worker is worker:
+                    ticket.worker = None
             if worker in self._workers:
                 self._workers.remove(worker)
             self._fill()

@@ -12,12 +12,14 @@ from dataclasses import dataclass, field
 from importlib import import_module
 from multiprocessing.connection import Connection
 from pathlib import Path
+from types import FrameType
 from typing import Any
 
+from server.computing.hands import LEAVE
 from server.computing.jobs import CACHE, JOBS, Answer
 from stileblade.design.evaluation import too_much
 from stileblade.errors import StilebladeError
-from stileblade.spending import Allowance, OverSpent
+from stileblade.spending import Allowance, Left, OverSpent
 from stileblade.unexpected import NOTHING_LOST, logger
 from stileblade.words import speaking, spoken
 
@@ -58,12 +60,13 @@ class Problem:
 @dataclass(frozen=True)
 class Done:
     """``over``: keys of steps that took too much, and of what. ``spent``: the worker is not to be used
-    again; ``memory``: something in it had no room."""
+    again; ``memory``: something in it had no room; ``left``: it was left off, since nobody waited."""
 
     result: Answer | Problem
     over: dict[str, str]
     spent: bool
     memory: bool
+    left: bool = False
 
 
 TOO_MUCH = Problem(
@@ -72,6 +75,7 @@ TOO_MUCH = Problem(
     "That takes more time or memory than is given to one request.",
     "Switch off the step that was changed last, or take fewer copies and simpler outlines.",
 )
+_LEFT = Problem(409, "superseded", "Nobody waited for this any more.")
 _SORRY = Problem(500, "unexpected", "Something went wrong here.", NOTHING_LOST)
 
 
@@ -83,6 +87,8 @@ def perform(order: Order, allowance: Allowance | None) -> tuple[Answer | Problem
     except (OverSpent, MemoryError) as much:
         logger.warning("the job %s took too much", order.job, exc_info=True)
         return TOO_MUCH, "memory" if isinstance(much, MemoryError) else "time"
+    except Left:
+        return _LEFT, ""
     except StilebladeError as error:
         return refused(error), ""
     except Exception:
@@ -100,6 +106,13 @@ def work(connection: Connection, limits: Limits, more: tuple[str, ...] = ()) -> 
     """Takes orders until the connection ends; ``more`` are modules that add jobs of their own."""
     signal.signal(signal.SIGINT, signal.SIG_IGN)
     signal.signal(signal.SIGTERM, signal.SIG_DFL)
+    doing: list[Allowance] = []
+
+    def leave(number: int, frame: FrameType | None) -> None:
+        for allowance in doing:
+            allowance.wanted = False
+
+    signal.signal(LEAVE, leave)
     for module in more:
         import_module(module)
     gc.freeze()
@@ -117,10 +130,13 @@ def work(connection: Connection, limits: Limits, more: tuple[str, ...] = ()) -> 
             at=lambda key: connection.send(key),
             over=over.__setitem__,
         )
+        doing.append(allowance)
         result, lacking = perform(order, allowance)
+        doing.clear()
         memory = allowance.no_room or "memory" in (lacking, *over.values())
         try:
-            connection.send(Done(result, over, bool(lacking or over or memory), memory))
+            spent = bool(lacking or over or memory)
+            connection.send(Done(result, over, spent, memory, result is _LEFT))
         except (OSError, MemoryError):
             os._exit(1)
 

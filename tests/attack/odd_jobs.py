@@ -11,7 +11,7 @@ import shapely
 
 from server.computing.jobs import JOBS, Answer
 from stileblade.design.cache import OutcomeCache
-from stileblade.spending import for_step
+from stileblade.spending import for_look, for_step
 
 OWN = OutcomeCache()
 
@@ -64,4 +64,15 @@ def who() -> Answer:
     return _said(os.getpid())
 
 
-JOBS.update(spin=spin, deaf=deaf, eat=eat, hoard=hoard, die=die, who=who)
+def looks(seconds: float) -> Answer:
+    """Checks of a hundredth of a second each, for so long altogether."""
+    until = time.process_time() + seconds
+    while time.process_time() < until:
+        with for_look():
+            end = time.process_time() + 0.01
+            while time.process_time() < end:
+                pass
+    return _said("done")
+
+
+JOBS.update(spin=spin, deaf=deaf, eat=eat, hoard=hoard, die=die, who=who, looks=looks)

@@ -125,6 +125,22 @@ def test_a_newer_request_about_the_same_ends_the_older(pool: Pool) -> None:
     assert older.answer().code == "superseded"
 
 
+def test_what_is_left_off_leaves_its_worker_to_the_newer_request_at_once(pool: Pool) -> None:
+    """Between two checks: nobody waits for the rest of them, and what the worker remembers stays."""
+    worker = who(pool, "a", "boat")
+    older = Later(pool, "looks", 0.45, person="a", about="boat")
+    before = time.monotonic()
+    assert who(pool, "a", "boat") == worker  # it is no newer one of the same job
+    assert time.monotonic() - before > 0.2
+    assert isinstance(older.answer(), Answer)
+    older = Later(pool, "looks", 0.45, person="a", about="boat")
+    before = time.monotonic()
+    assert isinstance(pool.run("looks", 0.01, person="a", about="boat"), Answer)
+    assert time.monotonic() - before < 0.2
+    assert older.answer().code == "superseded"
+    assert who(pool, "a", "boat") == worker
+
+
 def test_another_persons_request_ends_nothing(pool: Pool) -> None:
     mine = Later(pool, "spin", 0.3, about="whale")
     assert isinstance(pool.run("spin", 0.01, person="b", about="whale"), Answer)

@@ -46,7 +46,7 @@ async function answerLast() {
 
 beforeEach(() => {
   asked = []
-  vi.useFakeTimers({ toFake: ['setTimeout', 'performance'] })
+  vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout', 'performance'] })
 })
 afterEach(() => vi.useRealTimers())
 
@@ -145,4 +145,25 @@ it('does not wait for what takes long when there is something newer', async () =
   expect(asked.map((a) => a.name).slice(-2)).toEqual(['heavy', 'light'])
   expect(asked.at(-2)!.signal.aborted).toBe(true)
   expect(stopped.value).toBe(false)
+})
+
+it('leaves the rest for something newer, but not for longer than a second', async () => {
+  const { document } = started()
+  await answerLast()
+  document.value = named('a')
+  await flushPromises()
+  await answerLast()
+  for (const name of ['b', 'c', 'd']) {
+    expect(asked.at(-1)).toMatchObject({ part: 'rest' })
+    document.value = named(name)
+    await flushPromises()
+    expect(asked.at(-2)!.signal.aborted).toBe(true)
+    expect(asked.at(-1)).toMatchObject({ name, part: 'flat' })
+    await answerLast()
+    await vi.advanceTimersByTimeAsync(400)
+  }
+  document.value = named('e')
+  await flushPromises()
+  expect(asked.at(-1)).toMatchObject({ name: 'd', part: 'rest' })
+  expect(asked.at(-1)!.signal.aborted).toBe(false)
 })

@@ -2,7 +2,8 @@
  * What the server computes of the document: one request at a time, always of the newest state.
  * While changes keep coming, as in a drag, it rests after each outcome for as long as that took,
  * so that what follows the pointer is drawn in time; when they pause it computes at once. The flat
- * view comes first; the rest follows when nothing newer is waiting.
+ * view comes first; the rest follows when nothing newer is waiting, and what is under way of it is left
+ * where something newer comes, unless nothing of it has come for a while.
  */
 import { onScopeDispose, ref, shallowRef, watch, type Ref } from 'vue'
 import { answer, client, type Schemas } from '@/shared/api/client'
@@ -15,6 +16,8 @@ const MOST_PICTURES = 600
 /** Milliseconds without a change that count as a pause, and the longest rest while there is none. */
 const PAUSE = 30
 const LONGEST_REST = 150
+/** Milliseconds without the rest after which it is no longer left for something newer. */
+const LONGEST_LEFT = 1000
 /** Milliseconds after which it is said that it is being computed. */
 const SLOW = 500
 /** Tells this window's work from that of others, to the server: a newer request ends an older one. */
@@ -35,6 +38,9 @@ export function useEvaluation(
   let asking: AbortController | null = null
   let stale = false
   let changed = 0
+  /** The rest is being asked for; and since when it has been left for something newer. */
+  let following = false
+  let leaving = Infinity
 
   async function ask(sent: DesignData, part: Schemas['Wanted']) {
     const body = {
@@ -61,9 +67,11 @@ export function useEvaluation(
     const before = outcome.value
     const first = await ask(sent, before ? 'flat' : 'all')
     if (before && first.flat) outcome.value = { ...before, flat: first.flat }
-    const rest = first.rest ?? (stale ? null : (await ask(sent, 'rest')).rest)
+    following = !first.rest && !stale
+    const rest = first.rest ?? (following ? (await ask(sent, 'rest')).rest : null)
     const flat = first.flat
     if (!rest || !flat) return
+    leaving = Infinity
     keepPictures(rest.strip)
     outcome.value = { ...rest, flat }
   }
@@ -84,8 +92,9 @@ export function useEvaluation(
     stopped.value = false
     if (busy.value) {
       stale = true
-      // what takes long is not waited for: there is something newer
-      if (slow.value) asking?.abort()
+      // what takes long is not waited for, nor what follows the flat view: there is something newer
+      if (following) leaving = Math.min(leaving, changed)
+      if (slow.value || (following && changed - leaving < LONGEST_LEFT)) asking?.abort()
       return
     }
     busy.value = true
@@ -108,7 +117,7 @@ export function useEvaluation(
         stale = stale || again
       } finally {
         clearTimeout(timer)
-        slow.value = false
+        following = slow.value = false
       }
       if (stale) await rest(Math.min(performance.now() - started, LONGEST_REST))
     } while (stale)
