@@ -75,7 +75,7 @@ TOO_MUCH = Problem(
     "That takes more time or memory than is given to one request.",
     "Switch off the step that was changed last, or take fewer copies and simpler outlines.",
 )
-_LEFT = Problem(409, "superseded", "Nobody waited for this any more.")
+_LEFT = Problem(409, "superseded", "Nobody waits for this any more.")
 _SORRY = Problem(500, "unexpected", "Something went wrong here.", NOTHING_LOST)
 
 

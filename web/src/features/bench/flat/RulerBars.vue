@@ -40,20 +40,22 @@ function ticks(origin: number, toPx: (mm: number) => number, extent: number): Ti
 
 const across = computed(() => ticks(props.originX, props.viewport.toX, props.viewport.view.width))
 const down = computed(() => ticks(props.originY, props.viewport.toY, props.viewport.view.height))
+// all in one path: they move with every edit that moves the outline
+const lines = computed(() => {
+  const upright = across.value.map((tick) => `M${tick.at} ${SIZE - tick.length}V${SIZE}`)
+  const level = down.value.map((tick) => `M${SIZE - tick.length} ${tick.at}H${SIZE}`)
+  return [...upright, ...level].join('')
+})
+const labelled = (some: readonly Tick[]) => some.filter((tick) => tick.label)
 </script>
 
 <template>
   <g class="rulers" aria-hidden="true">
     <rect class="bar" x="0" y="0" :width="viewport.view.width" :height="SIZE" />
     <rect class="bar" x="0" y="0" :width="SIZE" :height="viewport.view.height" />
-    <g v-for="t in across" :key="`x${t.at}`">
-      <line :x1="t.at" :x2="t.at" :y1="SIZE - t.length" :y2="SIZE" />
-      <text v-if="t.label" :x="t.at + 3" y="11">{{ t.label }}</text>
-    </g>
-    <g v-for="t in down" :key="`y${t.at}`">
-      <line :y1="t.at" :y2="t.at" :x1="SIZE - t.length" :x2="SIZE" />
-      <text v-if="t.label" :transform="`translate(10 ${t.at - 3}) rotate(-90)`">{{ t.label }}</text>
-    </g>
+    <path class="ticks" :d="lines" />
+    <text v-for="(tick, n) in labelled(across)" :key="`x${n}`" :x="tick.at + 3" y="11">{{ tick.label }}</text>
+    <text v-for="(tick, n) in labelled(down)" :key="`y${n}`" :transform="`translate(10 ${tick.at - 3}) rotate(-90)`">{{ tick.label }}</text>
     <rect class="bar" x="0" y="0" :width="SIZE" :height="SIZE" />
     <text class="corner" :x="SIZE / 2" :y="SIZE / 2 + 3">{{ unit }}</text>
   </g>
@@ -63,7 +65,7 @@ const down = computed(() => ticks(props.originY, props.viewport.toY, props.viewp
 .bar {
   fill: var(--chrome-deep);
 }
-line {
+.ticks {
   stroke: var(--ink-3);
 }
 text {
