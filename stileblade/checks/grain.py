@@ -64,10 +64,9 @@ def grain(subject: Subject) -> Iterator[Finding]:
     if not lay.fits:
         hint = "The sheet is too small to tell how it will lie on it."
     elif len(lay.across) == sum(f.folds for f in work.folds):
-        hint = say(
-            "A sheet large enough to lay it {turned} would let it fold along the grain.",
-            turned="turned" if other.turned else "upright",
-        )
+        hint = "A sheet large enough to lay it upright would let it fold along the grain."
+        if other.turned:
+            hint = "A sheet large enough to lay it across would let it fold along the grain."
     yield Finding(
         "grain.across",
         Severity.NOTE,

@@ -95,9 +95,7 @@ def readings_of(evaluation: Evaluation, piece: PieceOutcome) -> list[Reading]:
         )
     room = room_of(subject)
     if room:
-        note = say("in the {name} envelope", name=room[0].name or "own") + (
-            ", turned" if room[1].turned else ""
-        )
+        note = _in_envelope(room[0].name, turned=room[1].turned)
         found.append(
             Reading(
                 name="Room",
@@ -247,13 +245,24 @@ def _grain(piece: PieceOutcome, work: Work) -> list[Reading]:
     if lay is None or not any(f.folds for f in work.folds):
         return []
     folds = sum(f.folds and f.axis is not None for f in work.folds)
-    way = "turned" if lay.turned else "upright"
-    note = say("laid {way} on its sheet", way=way) if lay.fits else "the sheet is too small for it"
+    note = say("laid upright on its sheet")
+    if lay.turned:
+        note = say("laid across on its sheet")
+    if not lay.fits:
+        note = "the sheet is too small for it"
     return [
         Reading(
             name="Folds with the grain", values=[folds - len(lay.across)], unit="count", note=note
         )
     ]
+
+
+def _in_envelope(name: str, *, turned: bool) -> str:
+    if not name:
+        return say("in its own envelope, turned") if turned else say("in its own envelope")
+    if turned:
+        return say("in the {name} envelope, turned", name=name)
+    return say("in the {name} envelope", name=name)
 
 
 def _left(work: Work) -> str:
