@@ -3,15 +3,16 @@
 from __future__ import annotations
 
 import os
-import signal
 from contextlib import suppress
 from dataclasses import dataclass
 from multiprocessing.connection import Connection
 from multiprocessing.process import BaseProcess
 from pathlib import Path
 
+from server.computing.worker import LEAVE
+
 NICER = 10
-LEAVE = signal.SIGUSR1
+
 _TICKS = os.sysconf("SC_CLK_TCK")
 
 

@@ -15,13 +15,15 @@ from pathlib import Path
 from types import FrameType
 from typing import Any
 
-from server.computing.hands import LEAVE
 from server.computing.jobs import CACHE, JOBS, Answer
 from stileblade.design.evaluation import too_much
 from stileblade.errors import StilebladeError
 from stileblade.spending import Allowance, Left, OverSpent
 from stileblade.unexpected import NOTHING_LOST, logger
 from stileblade.words import speaking, spoken
+
+LEAVE = signal.SIGUSR1
+"""What tells a worker that nobody waits for what it does."""
 
 
 @dataclass(frozen=True)

@@ -88,9 +88,9 @@ class Gradient:
         if abs(float(crosses(way, across))) < 1e-12:
             return region
         # as much of the stripe as lies about the region
-        box, lattice = region.bounds, np.column_stack([way, across])
-        here, beside = np.linalg.solve(lattice, np.array(box.centre) - start)
-        reach = np.hypot(box.width, box.height) / abs(float(np.linalg.det(lattice)))
+        box, axes = region.bounds, np.column_stack([way, across])
+        here, beside = np.linalg.solve(axes, np.array(box.centre) - start)
+        reach = np.hypot(box.width, box.height) / abs(float(np.linalg.det(axes)))
         there, wide = reach * size_of, reach * float(np.hypot(*way))
         ends = [start + way * float(np.clip(t, here - there, here + there)) for t in (low, high)]
         sides = [across * (beside - wide), across * (beside + wide)]
