@@ -7,6 +7,7 @@ import signal
 import time
 from typing import Any
 
+import numpy as np
 import pytest
 
 from stileblade.design.cache import OutcomeCache
@@ -67,10 +68,12 @@ def test_what_is_looked_at_is_left_out_by_itself() -> None:
 
 def deaf(seconds: float) -> str:
     """In one call of a library, and at least so long: nothing is heard before it has ended."""
-    started = time.process_time()
-    hashlib.pbkdf2_hmac("sha256", b"", b"", 20_000)
-    each = (time.process_time() - started) / 20_000
-    hashlib.pbkdf2_hmac("sha256", b"", b"", int(1.5 * seconds / each))
+    quickest = np.inf  # of several: a machine's speed wavers
+    for _ in range(5):
+        started = time.process_time()
+        hashlib.pbkdf2_hmac("sha256", b"", b"", 20_000)
+        quickest = min(quickest, time.process_time() - started)
+    hashlib.pbkdf2_hmac("sha256", b"", b"", int(2 * seconds / quickest * 20_000))
     return "done"
 
 
