@@ -12,7 +12,6 @@ from pathlib import Path
 from server.computing.worker import LEAVE
 
 NICER = 10
-
 _TICKS = os.sysconf("SC_CLK_TCK")
 
 

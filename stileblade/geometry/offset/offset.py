@@ -90,12 +90,8 @@ def bounded(region: Region, distance: float) -> tuple[Source, shapely.Geometry, 
     whole = np.zeros(curves.n, np.int64)
     stretches = stretches_between_shallow(shape, distance, curves)
     if stretches is None:
-        size = np.array([distance])
-        return (
-            source,
-            shape,
-            buffered(np.array([shape]), size, [KernelStyle()], curves, corners, whole),
-        )
+        size, shapes = np.array([distance]), np.array([shape])
+        return source, shape, buffered(shapes, size, [KernelStyle()], curves, corners, whole)
     size = np.full(len(stretches), abs(distance))
     swept = buffered(stretches, size, [KernelStyle()] * len(stretches), curves, corners, whole)
     combined = shapely.union if distance > 0 else shapely.difference

@@ -12,7 +12,6 @@ import numpy as np
 from lxml import etree
 
 from stileblade.errors import GeometryError, ReadingError
-from stileblade.geometry.curves.kinds import Kind
 from stileblade.geometry.curves.measurement import bounds
 from stileblade.geometry.curves.places import Box
 from stileblade.geometry.curves.segments import Segments, concatenate, transformed_all
@@ -24,7 +23,7 @@ from stileblade.geometry.paths.pathdata import closed, read_path_to_error
 from stileblade.geometry.regions.figures import figures_of
 from stileblade.geometry.regions.fill import FillRule, Painted, fill_all
 from stileblade.geometry.regions.region import Region
-from stileblade.geometry.regions.set_operations import intersection
+from stileblade.geometry.regions.set_operations import intersection, is_rectangle
 from stileblade.outlines.reading.found import OpenContour, Shape
 from stileblade.outlines.reading.joining import join
 from stileblade.outlines.reading.limits import LIMITS
@@ -233,7 +232,7 @@ class Painter:
         )
         if not region or not clip or apart:
             return Region.empty()
-        if _is_box(clip) and (
+        if is_rectangle(clip) and (
             frame.left <= box.left
             and frame.head <= box.head
             and frame.right >= box.right
@@ -256,11 +255,3 @@ class Painter:
             return None
         box = Box(*bounds(concatenate(found)))
         return box if box.width > 0 and box.height > 0 else None
-
-
-def _is_box(region: Region) -> bool:
-    """Whether it is an upright rectangle."""
-    segments = region.segments
-    if len(segments) != 4 or (segments.kind != Kind.LINE).any():
-        return False
-    return bool((segments.start == segments.end).any(axis=1).all())
