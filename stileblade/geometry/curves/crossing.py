@@ -29,7 +29,7 @@ class Curves(Protocol):
 
 def _bounds(curves: Curves, index: Ints) -> Floats:
     """The least and the largest parameters (2, m) of the curves."""
-    return np.sort(curves.span[index].T, axis=0)
+    return np.sort(curves.span.take(index, axis=0).T, axis=0)
 
 
 def crossings(
@@ -82,7 +82,7 @@ def feet(curves: Curves, index: Ints, t: Floats, points: Floats) -> Floats:
         before = t[rows]
         here, d = curves.motion_at(index[rows], before)
         speed = np.maximum(dots(d, d), 1e-300)
-        step = dots(points[rows] - here, d) / speed
+        step = dots(points.take(rows, axis=0) - here, d) / speed
         now = np.minimum(np.maximum(before + step, low[rows]), high[rows])
         t[rows] = now
         rows = rows[np.abs(now - before) >= 1e-12]
@@ -91,7 +91,7 @@ def feet(curves: Curves, index: Ints, t: Floats, points: Floats) -> Floats:
 
 def on_level_lines(segments: Segments, curve: Ints, points: Floats) -> Floats:
     """Crossings with upright and level lines lie on them to the last bit."""
-    coef = segments.coef[curve]
+    coef = segments.coef.take(curve, axis=0)
     line = segments.kind[curve] == Kind.LINE
     out = points.copy()
     for axis in (0, 1):
@@ -104,7 +104,7 @@ def nearest_places(curves: Curves, index: Ints, t: Floats, points: Floats) -> Fl
     """Parameters of the places on the curves nearest to ``points``: from close guesses, and on
     curves without end from these alone, else from all over the curve."""
     found = feet(curves, index, t, points)
-    span = curves.span[index]
+    span = curves.span.take(index, axis=0)
     low, high = span.min(axis=1), span.max(axis=1)
     short = true_at(high - low <= 1 + 1e-9)
     if not len(short):

@@ -16,6 +16,7 @@ from stileblade.errors import GeometryError
 from stileblade.geometry.curves.arrays import both, neighbours
 from stileblade.geometry.curves.kinds import Kind
 from stileblade.geometry.curves.segments import TAU, Bools, Floats, Ints, Segments
+from stileblade.geometry.curves.vectors import extent
 from stileblade.tolerance import TOLERANCE
 
 
@@ -42,9 +43,30 @@ class Flat:
         return pack(self.points)
 
     @cached_property
+    def extent(self) -> tuple[Floats, Floats]:
+        """The least and the largest x and y (2,)."""
+        return extent(self.points)
+
+    @cached_property
     def ends(self) -> Floats:
         """End points (m, 2) of the edges."""
-        return self.points[self.after]
+        return self.points.take(self.after, axis=0)
+
+    def only(self, first: int, last: int) -> Flat:
+        """Rings ``first`` up to ``last``, numbered from 0 as their segments are."""
+        a, b = np.searchsorted(self.ring, [first, last])
+        own = slice(int(a), int(b))
+        segment = self.segment[own]
+        return Flat(
+            self.points[own],
+            segment - segment[:1],
+            self.t0[own],
+            self.t1[own],
+            self.ring[own] - first,
+            self.after[own] - a,
+            self.before[own] - a,
+            self.exact[own],
+        )
 
     @cached_property
     def _boxes(self) -> tuple[Floats, Floats]:

@@ -12,7 +12,7 @@ import numpy as np
 from stileblade.geometry.curves.arrays import true_at
 from stileblade.geometry.curves.kinds import Kind
 from stileblade.geometry.curves.segments import TAU, Floats, Ints, Segments
-from stileblade.geometry.curves.vectors import crosses, norms
+from stileblade.geometry.curves.vectors import crosses, extent, norms
 
 _NODES = {n: np.polynomial.legendre.leggauss(n) for n in (3, 5, 20)}
 
@@ -138,5 +138,5 @@ def bounds(segments: Segments) -> tuple[float, float, float, float]:
         i, t = extremes(segments)
         points.append(segments.points_at(i, t))
     p = np.concatenate(points)
-    (a, b), (c, d) = p.min(axis=0), p.max(axis=0)
+    (a, b), (c, d) = extent(p)
     return float(a), float(b), float(c), float(d)

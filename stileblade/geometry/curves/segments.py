@@ -68,6 +68,11 @@ class Segments:
 
     def take(self, index: Bools | slice | Ints) -> Segments:
         """The segments at ``index``, in that order."""
+        if not isinstance(index, slice):
+            if index.dtype == bool:
+                index = index.nonzero()[0]
+            of = (self.coef, self.span, self.start, self.end)
+            return Segments(self.kind[index], *(rows.take(index, axis=0) for rows in of))
         return Segments(
             self.kind[index], self.coef[index], self.span[index], self.start[index], self.end[index]
         )
@@ -96,7 +101,7 @@ class Segments:
         return point, speed
 
     def _at(self, wanted: Sequence[Kinds], index: Ints, t: Floats) -> list[Floats]:
-        return by_kind(wanted, self.kind[index], self.coef[index], t)
+        return by_kind(wanted, self.kind[index], self.coef.take(index, axis=0), t)
 
     @cached_property
     def chords(self) -> Floats:

@@ -24,6 +24,12 @@ def norms(vectors: Floats) -> Floats:
     return np.abs(as_complex(vectors))
 
 
+def extent(points: Floats) -> tuple[Floats, Floats]:
+    """The least and the largest x and y (2,) of points (m, 2)."""
+    columns = np.ascontiguousarray(points.T)
+    return columns.min(axis=1), columns.max(axis=1)
+
+
 def dots(a: Floats, b: Floats) -> Floats:
     """Scalar products (...)."""
     return a[..., 0] * b[..., 0] + a[..., 1] * b[..., 1]

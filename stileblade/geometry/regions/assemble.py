@@ -37,6 +37,8 @@ from stileblade.tolerance import TOLERANCE
 
 _HOP = 4
 """How many runs ahead a curve is looked for again."""
+_LOOKS = 5
+"""At how many places a run between is held against that curve."""
 
 
 def assemble(edges: ResultEdges, segments: Segments, shell: Ints) -> tuple[Region, Ints]:
@@ -50,10 +52,10 @@ def assemble(edges: ResultEdges, segments: Segments, shell: Ints) -> tuple[Regio
     kept = runs.exact0 & runs.exact1[before] & (np.abs(runs.curve - runs.curve[before]) <= 1)
     made = Segments(
         segments.kind[runs.curve],
-        segments.coef[runs.curve],
+        segments.coef.take(runs.curve, axis=0),
         np.stack([runs.t0, runs.t1], axis=1),
         runs.point,
-        runs.point[after],
+        runs.point.take(after, axis=0),
     )
     _straighten(made)
     return rejoin(made, runs.ring, shell, fresh=~kept)
@@ -61,9 +63,9 @@ def assemble(edges: ResultEdges, segments: Segments, shell: Ints) -> tuple[Regio
 
 def _straighten(segments: Segments) -> None:
     """Lines whose ends were moved off their parents become lines between those ends."""
-    same = both(segments.start == segments.coef[:, :2]) & both(
-        segments.end == segments.coef[:, 2:4]
-    )
+    ends = segments.coef[:, :2], segments.coef[:, 2:4]
+    same = both(segments.start == ends[0]) & both(segments.end == ends[1])
+    same |= both(segments.start == ends[1]) & both(segments.end == ends[0])
     n = true_at((segments.kind == Kind.LINE) & ~same)
     off = np.maximum(
         np.abs(segments.points_at(n, segments.span[n, 0]) - segments.start[n]),
@@ -147,12 +149,15 @@ def _searched(
 
 def _places(curves: Curves, curve: Ints, t: Floats) -> tuple[Floats, Bools]:
     """Points (m, 2) of curves at t (m,), a segment's own exact end where t is its end; and where it is."""
-    span = curves.span[curve]
+    span = curves.span.take(curve, axis=0)
     last = t == span[:, 1]
     at_end = last | (t == span[:, 0])
     if not isinstance(curves, Segments):
         return curves.points_at(curve, t), at_end
-    found = np.where(last[:, None], curves.end[curve], curves.start[curve])
+    # starts and ends one below the other: one place of them for each
+    found = np.concatenate([curves.start, curves.end]).take(
+        curve + last * len(curves.start), axis=0
+    )
     inner = true_at(~at_end)
     found[inner] = curves.points_at(curve[inner], t[inner])
     return found, at_end
@@ -165,53 +170,49 @@ def _absorb(runs: Runs, curves: Segments) -> Runs:
     for the same arc): the kernel's result hops between them.
     """
     n = len(runs)
-    comes_back = np.zeros(n, bool)
-    for ahead in range(2, min(_HOP, n - 1) + 1):
-        later = np.arange(ahead, n)
-        comes_back[: n - ahead] |= (runs.curve[later] == runs.curve[: n - ahead]) & (
-            runs.ring[later] == runs.ring[: n - ahead]
-        )
-    if not comes_back.any():
+    to = np.arange(n)  # the farthest run with which each goes on
+    for hop in range(2, min(_HOP, n - 1) + 1):
+        first = _returning(runs, curves, hop)
+        to[first] = first + hop
+    hops = true_at(to > np.arange(n))
+    if not len(hops):
         return runs
     keep = np.ones(n, bool)
     t1, exact1 = runs.t1.copy(), runs.exact1.copy()
-    merged = replace(runs, t1=t1, exact1=exact1)  # sees the ends change as runs grow
-    for i in true_at(comes_back):
-        last = int(i)
-        while keep[i]:
-            rest = np.arange(last + 1, min(last + 1 + _HOP, n))
-            rest = rest[keep[rest] & (runs.ring[rest] == runs.ring[i])]
-            for ahead in range(len(rest) - 1, 0, -1):
-                if _same_line(merged, curves, int(i), rest[:ahead], int(rest[ahead])):
-                    keep[rest[: ahead + 1]] = False
-                    t1[i], exact1[i] = t1[rest[ahead]], exact1[rest[ahead]]
-                    last = int(rest[ahead])
-                    break
-            else:
-                break
-    return merged.take(true_at(keep))
+    for i in hops.tolist():
+        if keep[i]:
+            last = i
+            while to[last] > last:
+                last = to[last]
+            keep[i + 1 : last + 1] = False
+            t1[i], exact1[i] = runs.t1[last], runs.exact1[last]
+    return replace(runs, t1=t1, exact1=exact1).take(true_at(keep))
 
 
-def _same_line(runs: Runs, curves: Segments, i: int, between: Ints, k: int) -> bool:
-    if runs.curve[i] != runs.curve[k]:
-        return False
-    direction = np.sign(runs.t1[i] - runs.t0[i])
-    # t where the first run was left and where the curve was met again
-    if direction != np.sign(runs.t1[k] - runs.t0[k]) or not len(between):
-        return False
-    gone, back = runs.t1[i], runs.t0[k]
-    if (back - gone) * direction < -1e-6:
-        return False
-    share = np.linspace(0, 1, 5)
-    t = (runs.t0[between, None] * (1 - share) + runs.t1[between, None] * share).ravel()
-    p = curves.points_at(np.repeat(between * 0 + runs.curve[between], 5), t)
-    same = np.full(len(p), runs.curve[i])
-    guess = np.interp(np.linspace(0, 1, len(p)), [0, 1], [gone, back])
-    foot = curves.points_at(same, feet(curves, same, guess, p))
+def _returning(runs: Runs, curves: Segments, hop: int) -> Ints:
+    """Runs (k,) whose curve goes on ``hop`` runs later, those between never going away from it."""
+    direction = np.sign(runs.t1 - runs.t0)
+    curve, gone, back = runs.curve[:-hop], runs.t1[:-hop], runs.t0[hop:]
+    goes_on = (runs.ring[hop:] == runs.ring[:-hop]) & (runs.curve[hop:] == curve)
+    goes_on &= direction[hop:] == direction[:-hop]
+    goes_on &= (back - gone) * direction[:-hop] >= -1e-6
+    first = true_at(goes_on)
+    if not len(first):
+        return first
+    between = (first[:, None] + np.arange(1, hop)).ravel()
+    share = np.linspace(0, 1, _LOOKS)
+    t = runs.t0[between, None] * (1 - share) + runs.t1[between, None] * share
+    p = curves.points_at(np.repeat(runs.curve[between], _LOOKS), t.ravel())
+    looks = (hop - 1) * _LOOKS
+    same = np.repeat(curve[first], looks)
+    along = gone[first, None] + (back - gone)[first, None] * np.linspace(0, 1, looks)
+    foot = curves.points_at(same, feet(curves, same, along.ravel(), p))
+    off = norms(foot - p).reshape(-1, looks).max(axis=1)
     # a tip hardly longer than what cuts leave, and no higher, goes with it
-    tip = norms(p[4::5] - p[::5]).max() < 2 * TOLERANCE.leftover
-    most = TOLERANCE.leftover if tip else TOLERANCE.coincident
-    return bool(norms(foot - p).max() < most)
+    ends = p.reshape(-1, _LOOKS, 2)
+    size = norms(ends[:, -1] - ends[:, 0]).reshape(-1, hop - 1).max(axis=1)
+    tip = size < 2 * TOLERANCE.leftover
+    return first[off < np.where(tip, TOLERANCE.leftover, TOLERANCE.coincident)]
 
 
 def rejoin(segments: Segments, ring: Ints, shell: Ints, *, fresh: Bools) -> tuple[Region, Ints]:
@@ -224,14 +225,14 @@ def rejoin(segments: Segments, ring: Ints, shell: Ints, *, fresh: Bools) -> tupl
     after, before = neighbours(ring)
     same = (
         (segments.kind == segments.kind[before])
-        & equal_rows(segments.coef, segments.coef[before])
+        & equal_rows(segments.coef, segments.coef.take(before, axis=0))
         & (before != np.arange(n))
     )
     jump = segments.span[:, 0] - segments.span[before, 1]
     turns = np.where(segments.kind == Kind.ARC, np.rint(jump / TAU), 0.0) * TAU
     direction = np.sign(segments.span[:, 1] - segments.span[:, 0])
     same &= (np.abs(jump - turns) < 1e-7) & (direction == direction[before])
-    a, b, c = segments.start[before], segments.start, segments.end
+    a, b, c = segments.start.take(before, axis=0), segments.start, segments.end
     chord = c - a
     length = np.maximum(norms(chord), 1e-300)
     off = np.abs(crosses(chord, b - a)) / length
@@ -287,10 +288,10 @@ def _merge(
     # turns gone through add up along a run of arcs
     gone = np.cumsum(np.where(joined, turns, 0.0))
     t1 = segments.span[tail, 1] - (gone[tail] - gone[head])
-    coef = segments.coef[head].copy()
+    coef = segments.coef.take(head, axis=0)
     span = np.stack([segments.span[head, 0], t1], axis=1)
     bent = np.add.reduceat(straight & joined, head) > 0
-    start, end = segments.start[head], segments.end[tail]
+    start, end = segments.start.take(head, axis=0), segments.end.take(tail, axis=0)
     coef[bent, :2], coef[bent, 2:4] = start[bent], end[bent]
     span[bent] = [0.0, 1.0]
     return Segments(segments.kind[head], coef, span, start, end), ring[head]

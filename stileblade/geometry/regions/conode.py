@@ -21,8 +21,8 @@ def conode(first: Flat, second: Flat) -> tuple[Flat, Flat]:
     """Both outlines' vertices with each other's corners put in or moved on to them."""
     a, b = first, second
     reach = TOLERANCE.conode
-    low = np.maximum(a.points.min(axis=0), b.points.min(axis=0)) - reach
-    high = np.minimum(a.points.max(axis=0), b.points.max(axis=0)) + reach
+    (low_a, high_a), (low_b, high_b) = a.extent, b.extent
+    low, high = np.maximum(low_a, low_b) - reach, np.minimum(high_a, high_b) + reach
     if (low > high).any():
         return a, b
     a, b = _into(a, b, low, high)
@@ -33,7 +33,7 @@ def conode(first: Flat, second: Flat) -> tuple[Flat, Flat]:
 def conode_all(flat: Flat, group: Ints) -> Flat:
     """The vertices of many outlines with each other's corners put in or moved on to them; ``group``
     (m,) says which outline a vertex is of."""
-    low, high = flat.points.min(axis=0), flat.points.max(axis=0)
+    low, high = flat.extent
     _, moved = _into(flat, flat, low, high, group)
     return _into(moved, moved, low, high, group)[0]
 

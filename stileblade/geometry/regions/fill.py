@@ -135,11 +135,10 @@ class _Loose:
         segments, offsets = self.segments.take(keep), offsets_of(sizes)
         return _Loose(segments, offsets, self.job[rings], flatten(segments, offsets))
 
-    def part(self, first: int, last: int) -> Region:
-        """Rings as a region that may cross itself."""
-        rings = self.rings[first : last + 1]
-        segments = self.segments.take(slice(int(rings[0]), int(rings[-1])))
-        return Region(segments, rings - rings[0], np.arange(last - first))
+    def part(self, first: int, last: int) -> tuple[Segments, Flat]:
+        """Rings that may cross themselves and each other."""
+        own = slice(int(self.rings[first]), int(self.rings[last]))
+        return self.segments.take(own), self.flat.only(first, last)
 
     def region(self, nesting: Nesting) -> Region:
         """Rings that bound what is painted, each turned as its part asks for."""
@@ -154,14 +153,14 @@ class _Loose:
 
 
 def _crossing(
-    loose: Sequence[Region], rules: Sequence[FillRule], simple: Sequence[bool]
+    parts: list[tuple[Segments, Flat]], rules: Sequence[FillRule], simple: Sequence[bool]
 ) -> list[Region]:
-    """``simple``: that none of a region's rings crosses itself."""
+    """``simple``: that none of a part's rings crosses itself."""
     shapes = [
-        _faces_inside(part.flat, rule, by_itself)
-        for part, rule, by_itself in zip(loose, rules, simple, strict=True)
+        _faces_inside(flat, rule, by_itself)
+        for (_, flat), rule, by_itself in zip(parts, rules, simple, strict=True)
     ]
-    return trace_all(shapes, Sources.of([(part.segments, part.flat) for part in loose]))
+    return trace_all(shapes, Sources.of(parts))
 
 
 def _faces_inside(flat: Flat, rule: FillRule, simple: bool) -> shapely.Geometry:

@@ -28,12 +28,12 @@ def without_leftovers(
     """
     kept, tried = np.arange(len(runs)), np.zeros(len(runs), bool)
     for _ in range(6):
-        span = curves.span[runs.curve]
+        span = curves.span.take(runs.curve, axis=0)
         cut = (np.abs(runs.t0 - span[:, 0]) > 1e-9) | (np.abs(runs.t1 - span[:, 1]) > 1e-9)
         cut &= (np.abs(runs.t0 - span[:, 1]) > 1e-9) | (np.abs(runs.t1 - span[:, 0]) > 1e-9)
         cut |= whole is not None  # what is left of a bend as tight as the distance is short, too
         after, before = neighbours(runs.ring)
-        chord = norms(runs.point[after] - runs.point)
+        chord = norms(runs.point.take(after, axis=0) - runs.point)
         index = true_at(cut & (chord < TOLERANCE.leftover))
         if not len(index):
             break

@@ -31,7 +31,7 @@ def near_pairs(points: Floats, a: Floats, b: Floats, reach: float) -> tuple[Ints
             point, edge = tree.query(shapely.points(points), predicate="dwithin", distance=reach)
         else:
             point, edge = found
-    near = _off(points[point], a[edge], b[edge]) <= reach
+    near = _off(points.take(point, axis=0), a.take(edge, axis=0), b.take(edge, axis=0)) <= reach
     return point[near], edge[near]
 
 

@@ -8,12 +8,14 @@ from dataclasses import dataclass
 import numpy as np
 import shapely
 
-from stileblade.geometry.curves.arrays import true_at
+from stileblade.geometry.curves.arrays import both, offsets_of, true_at
 from stileblade.geometry.curves.segments import Bools, Ints
 from stileblade.tolerance import TOLERANCE
 
 MOST_RINGS = 3000
 """Larger sets are left to the kernel's noding, which does not compare them two by two."""
+_AT_FIRST = 50
+"""So many pairs of a set tell as a rule that its rings cross."""
 
 
 @dataclass(frozen=True, eq=False)
@@ -41,7 +43,7 @@ def nested(
     pairs = [_close_pairs(members, box, area) for members in sets]
     outer = np.concatenate([p[0] for p in pairs]) if pairs else np.zeros(0, np.int64)
     inner = np.concatenate([p[1] for p in pairs]) if pairs else np.zeros(0, np.int64)
-    meet = shapely.intersects(rings[outer], rings[inner])
+    meet = _meeting(rings[outer], rings[inner], np.array([len(p[0]) for p in pairs], np.int64))
     spot = shapely.get_coordinates(shapely.get_point(rings[inner], 0))
     within = shapely.contains_xy(shapes[outer], spot[:, 0], spot[:, 1]) if len(outer) else meet
     found: list[Nesting | None] = []
@@ -62,15 +64,29 @@ def nested(
     return found
 
 
+def _meeting(one: np.ndarray, other: np.ndarray, sizes: Ints) -> Bools:
+    """Which pairs of rings (p,) cross or touch, of sets of so many pairs (k,): all of a set in which
+    none do, else at least one."""
+    of_set = np.repeat(np.arange(len(sizes)), sizes)
+    each = np.maximum(sizes // _AT_FIRST, 1)[of_set]
+    few = (np.arange(len(one)) - offsets_of(sizes)[of_set]) % each == 0
+    meet = np.zeros(len(one), bool)
+    meet[few] = shapely.intersects(one[few], other[few])
+    known = np.bincount(of_set[meet], minlength=len(sizes)) > 0
+    rest = ~few & ~known[of_set]
+    meet[rest] = shapely.intersects(one[rest], other[rest])
+    return meet
+
+
 def _close_pairs(members: Ints, box: np.ndarray, area: np.ndarray) -> tuple[Ints, Ints]:
     """Pairs of rings whose boxes meet, the one with more area first."""
     n = len(members)
     if n < 2 or n > MOST_RINGS:
         return members[:0], members[:0]
     b = box[members]
-    meet = (b[:, None, :2] <= b[None, :, 2:]).all(axis=2)
-    meet &= meet.T
-    i, j = np.nonzero(np.triu(meet, 1))
+    meet = both(b[:, None, :2] <= b[None, :, 2:])
+    i, j = (meet & meet.T).nonzero()
+    i, j = i[i < j], j[i < j]
     i, j = members[i], members[j]
     swap = area[j] > area[i]
     return np.where(swap, j, i), np.where(swap, i, j)

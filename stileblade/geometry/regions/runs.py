@@ -25,7 +25,7 @@ class ResultEdges:
 
     def take(self, index: Ints) -> ResultEdges:
         return ResultEdges(
-            self.points[index],
+            self.points.take(index, axis=0),
             self.ring[index],
             self.curve[index],
             self.t0[index],
@@ -54,7 +54,7 @@ class Runs:
             self.t1[index],
             self.exact0[index],
             self.exact1[index],
-            self.point[index],
+            self.point.take(index, axis=0),
             self.ring[index],
         )
 
@@ -89,6 +89,6 @@ def join_edges(edges: ResultEdges, slack: float | Floats) -> Runs:
         edges.t1[tail],
         edges.exact0[head],
         edges.exact1[tail],
-        edges.points[head],
+        edges.points.take(head, axis=0),
         edges.ring[head],
     )

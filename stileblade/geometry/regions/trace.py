@@ -14,10 +14,17 @@ from itertools import pairwise
 import numpy as np
 import shapely
 
-from stileblade.geometry.curves.arrays import begins, both, neighbours, true_at
+from stileblade.geometry.curves.arrays import (
+    begins,
+    both,
+    neighbours,
+    run_sizes,
+    run_starts,
+    true_at,
+)
 from stileblade.geometry.curves.flatten import Flat, pack
 from stileblade.geometry.curves.segments import Bools, Floats, Ints, Segments, concatenate, lines
-from stileblade.geometry.curves.vectors import dots, norms
+from stileblade.geometry.curves.vectors import dots, extent, norms
 from stileblade.geometry.regions.assemble import assemble
 from stileblade.geometry.regions.near import near_pairs
 from stileblade.geometry.regions.region import Region
@@ -133,11 +140,12 @@ def match(rings: ResultRings, sources: Sources) -> tuple[ResultEdges, Segments |
     order = np.argsort(flat.keys, kind="stable")
     table = flat.keys[order]
     key = pack(rings.points)
+    first = run_starts(table)
+    place = np.minimum(np.searchsorted(table[first], key), len(first) - 1)
+    low = first[place]
     # only vertices that are bit-identical count: a crossing rounds to a grid point, too
-    low = np.searchsorted(table, key, "left")
-    count = np.searchsorted(table, key, "right") - low
-    on_grid = both(np.rint(rings.points / TOLERANCE.grid) * TOLERANCE.grid == rings.points)
-    count[~on_grid] = 0
+    known = (table[low] == key) & both(flat.points.take(order[low], axis=0) == rings.points)
+    count = np.where(known, run_sizes(first, len(table))[place], 0)
     key_end = key[rings.after]
     edge = np.full(m, -1, np.int64)
     back = np.zeros(m, bool)
@@ -189,12 +197,12 @@ class _Located:
 def _locate(rings: ResultRings, missing: Ints, sources: Sources) -> _Located:
     """Source edges on which the result edges ``missing`` lie, by place; -1 where none does."""
     flat = sources.flat
-    u, v = rings.points[missing], rings.points[rings.after[missing]]
+    u, v = (rings.points.take(n, axis=0) for n in (missing, rings.after[missing]))
     middle = (u + v) / 2
     reach = TOLERANCE.on_edge
-    low, high = middle.min(axis=0) - reach, middle.max(axis=0) + reach
+    low, high = extent(middle)
     a, b = flat.points, flat.ends
-    near = true_at(flat.within(low, high) & (flat.keys != flat.keys[flat.after]))
+    near = true_at(flat.within(low - reach, high + reach) & (flat.keys != flat.keys[flat.after]))
     n = len(missing)
     edge = np.full(n, -1, np.int64)
     t0, t1 = np.zeros(n), np.ones(n)
