@@ -40,7 +40,8 @@ def offsets_of(sizes: Ints) -> Ints:
 
 def begins(numbers: NDArray[Any]) -> Bools:
     """Where a run of equal numbers (m,) begins."""
-    found = np.ones(len(numbers), bool)
+    found = np.empty(len(numbers), bool)
+    found[:1] = True
     np.not_equal(numbers[1:], numbers[:-1], out=found[1:])
     return found
 
@@ -61,6 +62,14 @@ def run_ends(starts: Ints, count: int) -> Ints:
 def run_sizes(starts: Ints, count: int) -> Ints:
     """How many there are in each run of ``count`` numbers that begin at ``starts`` (r,)."""
     return run_ends(starts, count) - starts
+
+
+def nth_of(sizes: Ints) -> Ints:
+    """The numbers 0, 1, ... in each of runs of so many (r,), one run after the other."""
+    before = np.add.accumulate(sizes) - sizes
+    found = np.arange(int(sizes.sum()))
+    found -= before.repeat(sizes)
+    return found
 
 
 def neighbours(ring: Ints) -> tuple[Ints, Ints]:

@@ -13,7 +13,7 @@ from functools import cached_property
 import numpy as np
 
 from stileblade.errors import GeometryError
-from stileblade.geometry.curves.arrays import both, neighbours
+from stileblade.geometry.curves.arrays import both, neighbours, nth_of
 from stileblade.geometry.curves.kinds import Kind
 from stileblade.geometry.curves.segments import TAU, Bools, Floats, Ints, Segments
 from stileblade.geometry.curves.vectors import extent
@@ -116,7 +116,7 @@ def subdivide(segments: Segments, pieces: Ints | None = None) -> tuple[Ints, Flo
     inner[segments.kind == Kind.LINE] = 0
     total = inner + 1
     index = np.repeat(np.arange(n), total)
-    offset = np.arange(len(index)) - np.repeat(np.cumsum(total) - total, total)
+    offset = nth_of(total)
     t = t0[index]
     grid = offset > 0
     i = index[grid]

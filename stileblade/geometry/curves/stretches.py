@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from stileblade.geometry.curves.arrays import true_at
+from stileblade.geometry.curves.arrays import nth_of, true_at
 from stileblade.geometry.curves.kinds import Kind
 from stileblade.geometry.curves.parallel import Of, OffsetCurves, circular
 from stileblade.geometry.curves.segments import Bools, Floats, Ints, Segments, lines
@@ -64,7 +64,7 @@ class Stretches:
     def in_parts(self, parts: Ints) -> Stretches:
         """Each cut into its number of even ones."""
         index = np.repeat(np.arange(len(self)), parts)
-        part = np.arange(len(index)) - np.repeat(np.cumsum(parts) - parts, parts)
+        part = nth_of(parts)
         step = (self.way / parts)[index]
         t0 = self.t0[index] + part * step
         last = part == parts[index] - 1

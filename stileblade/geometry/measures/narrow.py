@@ -13,7 +13,7 @@ import numpy as np
 import numpy.typing as npt
 import shapely
 
-from stileblade.geometry.curves.arrays import true_at
+from stileblade.geometry.curves.arrays import nth_of, true_at
 from stileblade.geometry.curves.places import Point
 from stileblade.geometry.curves.segments import NUDGE, Bools, Floats, Ints
 from stileblade.geometry.curves.vectors import crosses, dots, norms
@@ -70,15 +70,13 @@ def thin_places(region: Region, width: float, *, of_paper: bool = True) -> tuple
     inward = np.column_stack([-direction[:, 1], direction[:, 0]])
     side = inward if of_paper else -inward
     n = np.maximum(np.ceil(size / _SPACING).astype(int), 1)
-    if n.sum() > _MANY * len(
-        n
-    ):  # long edges: rays start from those alone that have another near them
+    if n.sum() > _MANY * len(n):
+        # long edges: rays start from those alone that have another near them
         n = np.where(_faced(tree, direction, width), n, 0)
         if not n.any():
             return ()
     edge = np.repeat(np.arange(len(start)), n)
-    first = np.cumsum(n) - n
-    share = (np.arange(len(edge)) - first[edge] + 0.5) / n[edge]
+    share = (nth_of(n) + 0.5) / n[edge]
     origin = start[edge] + along[edge] * share[:, None]
     tip = origin + side[edge] * width
     rays = shapely.linestrings(np.stack([origin, tip], axis=1))

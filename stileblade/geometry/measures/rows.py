@@ -8,7 +8,7 @@ from typing import Any, TypeAlias
 import numpy as np
 import shapely
 
-from stileblade.geometry.curves.arrays import true_at
+from stileblade.geometry.curves.arrays import nth_of, true_at
 from stileblade.geometry.curves.segments import Floats, Ints
 from stileblade.geometry.curves.transforms import after, rotation, scaling
 from stileblade.geometry.regions.region import Region
@@ -130,7 +130,7 @@ def rows_of(shape: Shape, cell: float) -> Ints:
     first, last = np.ceil(low).astype(np.int64), np.ceil(high).astype(np.int64)
     count = last - first
     which = np.repeat(np.arange(len(a)), count)
-    row = first[which] + np.arange(len(which)) - np.repeat(np.cumsum(count) - count, count)
+    row = first[which] + nth_of(count)
     share = (row - a[which, 1]) / (b[which, 1] - a[which, 1])
     x = a[which, 0] + share * (b[which, 0] - a[which, 0])
     order = np.lexsort((x, row))

@@ -19,7 +19,7 @@ from stileblade.geometry.curves.kinds import Kind
 from stileblade.geometry.curves.parallel import Corner, Of, OffsetCurves
 from stileblade.geometry.curves.segments import TAU, Bools, Floats, Ints
 from stileblade.geometry.curves.vectors import crosses, dots, norms
-from stileblade.geometry.offset.near import nearest_lines
+from stileblade.geometry.offset.near import run_along
 from stileblade.geometry.offset.polygon import Polygon
 from stileblade.geometry.regions.runs import ResultEdges
 from stileblade.geometry.regions.trace import ResultRings
@@ -106,10 +106,7 @@ def _nearest_edges(polygon: Polygon, u: Floats, v: Floats) -> Ints:
     """The source edge nearest to each result edge; of twins the one that runs its way."""
     source, origin = polygon.source, polygon.rings.origin[polygon.rings.ring]
     flat, there, pairs = source.flat, source.edges, source.pairs
-    lines = np.stack([flat.points[there], flat.ends[there]], axis=1)
-    edges = np.stack([u, v], axis=1)
-    flatness = source.curves.flatness
-    near = nearest_lines(lines, source.job[there], edges, origin, source.reach, flatness)
+    near = run_along(polygon.lines, u, v, origin, source.reach, 2 * source.curves.flatness)
     edge, far = there[near], true_at(near < 0)
     if len(far):
         edge[far] = polygon.nearest_edges((u + v)[far] / 2, origin[far])

@@ -14,6 +14,7 @@ from stileblade.geometry.curves.crossing import feet, nearest_places
 from stileblade.geometry.curves.parallel import Of
 from stileblade.geometry.curves.segments import Bools, Floats, Ints, Segments
 from stileblade.geometry.curves.vectors import crosses, norms
+from stileblade.geometry.offset.near import Lines
 from stileblade.geometry.offset.source import Source
 from stileblade.geometry.regions.runs import Runs
 from stileblade.geometry.regions.trace import ResultRings
@@ -141,11 +142,8 @@ class Polygon:
         least = np.abs(curves.distance[segment]) - 2 * curves.flatness
         out = np.zeros(len(points), bool)
         if len(points) and least.max() > 0:
-            spots = self._spots(points, self.source.job_of_segment[segment])
-            (spot, _), away = self._tree.query_nearest(
-                spots, max_distance=least.max(), return_distance=True, all_matches=False
-            )
-            out[spot] = away < least[spot]
+            near = self.lines.near(points, self.source.job_of_segment[segment])
+            out[near.spot[near.away < least.take(near.spot)]] = True
         return out
 
     def nearest_edges(self, points: Floats, job: Ints) -> Ints:
@@ -206,6 +204,14 @@ class Polygon:
         foot = places[:, :-1] + share * run
         nearest = np.abs(spot - foot).argmin(axis=1)
         return foot[np.arange(len(edge)), nearest].view(float).reshape(-1, 2)
+
+    @cached_property
+    def lines(self) -> Lines:
+        """The flattened ``edges``, as near as the kernel's polygon may be to them."""
+        source, edges = self.source, self.source.edges
+        ends = source.flat.points.take(edges, axis=0), source.flat.ends.take(edges, axis=0)
+        reach = source.reach + source.curves.flatness
+        return Lines(*ends, source.job[edges], reach, len(self.rings.points))
 
     @cached_property
     def _tree(self) -> shapely.STRtree:

@@ -7,7 +7,7 @@ from functools import cached_property
 
 import numpy as np
 
-from stileblade.geometry.curves.arrays import both, offsets_of, true_at
+from stileblade.geometry.curves.arrays import both, nth_of, offsets_of, true_at
 from stileblade.geometry.curves.flatten import Flat
 from stileblade.geometry.curves.parallel import OffsetCurves, circular
 from stileblade.geometry.curves.segments import Bools, Floats, Ints, Segments
@@ -73,7 +73,7 @@ def without_closed_segments(region: Region) -> Region:
         return region
     times = np.where(whole, 4, 1)
     index = np.repeat(np.arange(len(segments)), times)
-    part = np.arange(len(index)) - np.repeat(np.cumsum(times) - times, times)
+    part = nth_of(times)
     cut = segments.take(index)
     t0, step = cut.span[:, 0], (cut.span[:, 1] - cut.span[:, 0]) / times[index]
     span = np.stack([t0 + part * step, t0 + (part + 1) * step], axis=1)

@@ -16,7 +16,7 @@ import numpy as np
 import shapely
 
 from stileblade.errors import GeometryError
-from stileblade.geometry.curves.arrays import both, neighbours, offsets_of, true_at
+from stileblade.geometry.curves.arrays import both, neighbours, nth_of, offsets_of, true_at
 from stileblade.geometry.curves.flatten import Flat, flatten
 from stileblade.geometry.curves.kinds import Kind
 from stileblade.geometry.curves.parallel import Corner, OffsetCurves
@@ -191,7 +191,7 @@ def _doubled(ways: _Ways, radius: Floats) -> _Doubled:
     single, closing = ways.single, ways.closing
     length = np.bincount(ways.way)
     both = _numbers(2 * length)
-    within = np.arange(len(both)) - np.repeat(2 * np.cumsum(length) - 2 * length, 2 * length)
+    within = nth_of(2 * length)
     back = within >= length[both]
     begin = (np.cumsum(length) - length)[both]
     twice = single.take(begin + np.where(back, 2 * length[both] - 1 - within, within))

@@ -11,7 +11,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from stileblade.geometry.curves.arrays import true_at
+from stileblade.geometry.curves.arrays import nth_of, true_at
 from stileblade.geometry.curves.kinds import Kind
 from stileblade.geometry.curves.parallel import circular
 from stileblade.geometry.curves.segments import Bools, Floats, Ints, Segments
@@ -73,7 +73,7 @@ def _arcs(s: Segments, index: Ints, within: float) -> tuple[Floats, Floats, Floa
     sweep = (span[:, 1] - span[:, 0]) * turn
     parts = np.maximum(np.ceil(np.abs(sweep) / (np.pi / 2) - 1e-9), 1).astype(np.int64)
     which = np.repeat(np.arange(len(index)), parts)
-    number = np.arange(len(which)) - np.repeat(np.cumsum(parts) - parts, parts)
+    number = nth_of(parts)
     share = number / parts[which]
     at = span[which, 0] + share * (span[which, 1] - span[which, 0])
     start = s.points_at(index[which], at)

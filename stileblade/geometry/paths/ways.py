@@ -11,6 +11,7 @@ from functools import cached_property
 
 import numpy as np
 
+from stileblade.geometry.curves.arrays import nth_of
 from stileblade.geometry.curves.segments import Floats, Segments, arc, concatenate, lines
 from stileblade.geometry.curves.vectors import norms
 from stileblade.geometry.paths.biarcs import bulged
@@ -110,7 +111,7 @@ class Way:
         count = np.where(np.abs(self.bulges) < _STRAIGHT, 1, np.ceil(np.abs(turn) / step - 1e-9))
         count = np.maximum(count, 1).astype(np.int64)
         which = np.repeat(np.arange(len(count)), count)
-        share = (np.arange(len(which)) - np.repeat(np.cumsum(count) - count, count)) / count[which]
+        share = nth_of(count) / count[which]
         angle = turn[which] * share
         centre = self.centres[which]
         arm = self.points[which] - centre

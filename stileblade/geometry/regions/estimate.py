@@ -6,6 +6,7 @@ from __future__ import annotations
 import numpy as np
 
 from stileblade.errors import GeometryError
+from stileblade.geometry.curves.arrays import nth_of
 from stileblade.geometry.curves.segments import Floats
 from stileblade.geometry.curves.vectors import crosses
 from stileblade.words import say
@@ -32,7 +33,7 @@ def crossings_of(points: Floats, ends: Floats) -> float:
         chosen = np.linspace(0, n - 1, min(n, size)).astype(np.int64)
         head = np.searchsorted(along, low[chosen, 0] - widest, "left")
         count = np.searchsorted(along, high[chosen, 0], "right") - head
-        place = np.arange(count.sum()) + np.repeat(head - (np.cumsum(count) - count), count)
+        place = head.repeat(count) + nth_of(count)
         meets = head_of[place] <= np.repeat(high[chosen, 1], count)
         meets &= foot_of[place] >= np.repeat(low[chosen, 1], count)
         meets &= right_of[place] >= np.repeat(low[chosen, 0], count)

@@ -17,6 +17,7 @@ import shapely
 from stileblade.errors import GeometryError
 from stileblade.geometry.curves.arrays import (
     both,
+    nth_of,
     offsets_of,
     run_ends,
     run_sizes,
@@ -208,7 +209,7 @@ def winding_numbers(edges: Floats, spots: Floats) -> Ints:
     first, last = band(low), band(high)
     times = last - first + 1
     edge = np.repeat(np.arange(len(edges)), times)
-    of_edge = first[edge] + np.arange(len(edge)) - np.repeat(np.cumsum(times) - times, times)
+    of_edge = first[edge] + nth_of(times)
     edge = edge[np.argsort(of_edge, kind="stable")]
     begin = offsets_of(np.bincount(of_edge, minlength=bands))
     own = band(level)
@@ -216,7 +217,7 @@ def winding_numbers(edges: Floats, spots: Floats) -> Ints:
     block = np.cumsum(count) // _PAIRS
     for part in np.split(np.arange(len(spots)), true_at(np.diff(block)) + 1):
         spot = np.repeat(part, count[part])
-        nth = np.arange(len(spot)) - np.repeat(np.cumsum(count[part]) - count[part], count[part])
+        nth = nth_of(count[part])
         pair = edge[np.repeat(begin[own[part]], count[part]) + nth]
         up = y0[pair] <= level[spot]
         passing = true_at(up != (y1[pair] <= level[spot]))

@@ -7,7 +7,7 @@ from operator import itemgetter
 import numpy as np
 import shapely
 
-from stileblade.geometry.curves.arrays import both, true_at
+from stileblade.geometry.curves.arrays import both, nth_of, true_at
 from stileblade.geometry.curves.segments import Floats, Ints
 from stileblade.geometry.curves.vectors import dots, norms
 
@@ -49,7 +49,7 @@ def _swept(points: Floats, low: Floats, high: Floats) -> tuple[Ints, Ints] | Non
     if pairs > _MANY * (len(points) + len(low)):
         return None
     box = np.repeat(np.arange(len(low)), count)
-    nth = np.arange(pairs) - np.repeat(np.cumsum(count) - count, count)
+    nth = nth_of(count)
     point = order[first[box] + nth]
     across = points[point, 1 - axis]
     inside = true_at((across >= low[box, 1 - axis]) & (across <= high[box, 1 - axis]))
