@@ -48,7 +48,8 @@ class DrawnLine:
         """Its lines flattened, each edge as its ends."""
         found: list[tuple[Point, Point]] = []
         for way, _ in self.ways:
-            found += pairwise((x, y) for x, y in points_along(way).tolist())
+            ends = pairwise((x, y) for x, y in points_along(way).tolist())
+            found += [(a, b) for a, b in ends if a != b]
         return found
 
     def moved(self, matrix: Floats) -> DrawnLine:

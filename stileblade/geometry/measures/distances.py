@@ -24,8 +24,20 @@ Shape: TypeAlias = shapely.Geometry
 
 def nearest(first: shapely.Geometry, second: shapely.Geometry) -> tuple[float, Point, Point]:
     """Smallest distance in mm and the two places where it is measured."""
-    (ax, ay), (bx, by) = shapely.get_coordinates(shapely.shortest_line(first, second))
+    swapped = shapely.get_num_coordinates(second) > shapely.get_num_coordinates(first)
+    large, small = (second, first) if swapped else (first, second)
+    large, small = _with_length(large), _with_length(small)
+    shapely.prepare(large)  # else all edges are compared with all
+    ends = shapely.get_coordinates(shapely.shortest_line(large, small))
+    (ax, ay), (bx, by) = ends[::-1] if swapped else ends
     return float(np.hypot(bx - ax, by - ay)), (float(ax), float(ay)), (float(bx), float(by))
+
+
+def _with_length(shape: shapely.Geometry) -> shapely.Geometry:
+    """The shape, or the point that it is: of lines without length the prepared kernel falls over."""
+    if shapely.length(shape) > 0:
+        return shape
+    return shapely.points(shapely.get_coordinates(shape)[0])
 
 
 def nearest_middle(first: shapely.Geometry, second: shapely.Geometry) -> tuple[float, Point, Point]:
@@ -78,11 +90,13 @@ def line_of(start: Point, end: Point) -> shapely.LineString:
     return shapely.linestrings([start, end])
 
 
+@with_figures
 def outline_of(region: Region) -> shapely.Geometry:
     """All contours of the region as lines of the kernel."""
     return shapely.boundary(region.polygons)
 
 
+@with_figures
 def shell_of(region: Region) -> shapely.Geometry:
     """The outer contours alone, corners within a thousandth of a mm left out."""
     parts = shapely.get_parts(thin(region, 1e-3))
@@ -156,7 +170,8 @@ _AS_GOOD = 0.75
 def depth_beyond(region: Region, other: Region) -> float:
     """How far the region's farthest place is from another one, in mm."""
     points = shapely.points(region.flat.points)
-    return float(shapely.distance(points, other.polygons).max())
+    shapely.prepare(other.polygons)
+    return float(shapely.distance(other.polygons, points).max())
 
 
 def inner_point(region: Region) -> Point:

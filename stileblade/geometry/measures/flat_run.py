@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from stileblade.geometry.curves.arrays import true_at
+from stileblade.geometry.curves.arrays import nth_of, true_at
 from stileblade.geometry.curves.places import Axis, Side
 from stileblade.geometry.curves.segments import Floats
 from stileblade.geometry.regions.clipping import clip_line
@@ -128,11 +128,17 @@ def _runs(region: Region, axis: Axis, at: Floats) -> Floats:
     across, along = (1, 0) if axis == "y" else (0, 1)
     a, b = flat.points[:, across], flat.ends[:, across]
     p, q = flat.points[:, along], flat.ends[:, along]
+    order = np.argsort(at)
+    lines = at[order]
+    first = np.searchsorted(lines, np.minimum(a, b))
+    count = np.searchsorted(lines, np.maximum(a, b)) - first
+    edge = np.arange(len(a)).repeat(count)
+    line = first.repeat(count) + nth_of(count)
+    share = (lines[line] - a[edge]) / (b[edge] - a[edge])
+    places = p[edge] + share * (q[edge] - p[edge])
+    in_order = np.lexsort((places, line))
+    line, places = line[in_order], places[in_order]
+    # rings are closed, so each line goes in as often as out
     found = np.zeros(len(at))
-    for i, line in enumerate(at):
-        hit = true_at((a <= line) != (b <= line))
-        share = (line - a[hit]) / (b[hit] - a[hit])
-        places = np.sort(p[hit] + share * (q[hit] - p[hit]))
-        if len(places):
-            found[i] = (places[1::2] - places[::2]).max()
+    np.maximum.at(found, order[line[::2]], places[1::2] - places[::2])
     return found

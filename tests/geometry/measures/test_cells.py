@@ -1,0 +1,52 @@
+"""Cells: what is left of one beside another, how wide, how coarse."""
+
+from __future__ import annotations
+
+import numpy as np
+import pytest
+import shapely
+
+from stileblade.geometry.measures.cells import area_of, coarser, less, widest
+
+
+def test_the_widest_of_the_parts_counts_however_long_another_is() -> None:
+    long, round_ = (
+        shapely.box(0, 0, 200, 6),
+        shapely.buffer(shapely.points(50, 50), 5, quad_segs=64),
+    )
+    slanting = shapely.polygons([(100, 50), (180, 130), (183, 127), (103, 47)])
+    parts = shapely.multipolygons([long, slanting, round_])
+    assert widest(parts) == pytest.approx(10, abs=0.01)
+    assert widest(shapely.multipolygons([long, slanting])) == pytest.approx(6, abs=0.01)
+    assert widest(shapely.MultiPolygon()) == 0
+
+
+def test_of_two_that_all_but_coincide_nothing_is_left() -> None:
+    ring = shapely.buffer(shapely.points(50, 50), 40, quad_segs=200)
+    shifted = shapely.transform(ring, lambda p: p + 0.004)
+    assert area_of(less(ring, shifted)) == 0 == area_of(less(shifted, ring))
+    further = shapely.transform(ring, lambda p: p + [0.1, 0.0])
+    assert area_of(less(ring, further)) == pytest.approx(8, abs=0.1)
+
+
+def test_what_lies_outside_stays_to_its_edge() -> None:
+    rest = less(shapely.box(0, 0, 100, 50), shapely.box(0, 0, 96, 50))
+    assert area_of(rest) == pytest.approx(200, abs=0.2)
+    assert shapely.bounds(rest).tolist() == pytest.approx([96, 0, 100, 50], abs=0.01)
+    assert area_of(less(shapely.box(0, 0, 9, 9), shapely.MultiPolygon())) == pytest.approx(81)
+
+
+@pytest.mark.parametrize("seed", range(30))
+def test_coarser_cells_keep_their_rings_and_do_not_cross_themselves(seed: int) -> None:
+    chance = np.random.default_rng(seed)
+    turn = np.sort(chance.random(60)) * 2 * np.pi
+    far = 20 + 25 * chance.random(60)
+    star = np.column_stack([np.cos(turn), np.sin(turn)]) * far[:, None]
+    inner = star[::-1] * 0.9 * (1 - 0.6 * chance.random(60)[:, None])
+    cell = shapely.difference(shapely.polygons(star), shapely.make_valid(shapely.polygons(inner)))
+    for tolerance in (0.5, 3.0):
+        rough = coarser(cell, tolerance)
+        assert shapely.is_valid(rough)
+        assert not shapely.is_empty(rough)
+        assert shapely.hausdorff_distance(cell, rough) < 4 * tolerance
+        assert shapely.get_num_coordinates(rough) <= shapely.get_num_coordinates(cell)
