@@ -80,9 +80,11 @@ def thin_places(region: Region, width: float, *, of_paper: bool = True) -> tuple
     origin = start[edge] + along[edge] * share[:, None]
     tip = origin + side[edge] * width
     rays = shapely.linestrings(np.stack([origin, tip], axis=1))
-    ray, hit = _met(tree, rays)
+    ray, hit = _near(tree, rays)
     facing = dots(direction[edge[ray]], direction[hit]) < _FACING
     ray, hit = ray[facing], hit[facing]
+    meets = shapely.intersects(rays[ray], tree.geometries[hit])
+    ray, hit = ray[meets], hit[meets]
     if not len(ray):
         return ()
     at, normal = origin[ray], side[edge[ray]]
@@ -113,10 +115,11 @@ def _faced(tree: shapely.STRtree, direction: Floats, width: float) -> Bools:
     return found
 
 
-def _met(tree: shapely.STRtree, rays: npt.NDArray[np.object_]) -> tuple[Ints, Ints]:
-    """Rays and what they meet; some of them at a time, so that it can be given up in between."""
+def _near(tree: shapely.STRtree, rays: npt.NDArray[np.object_]) -> tuple[Ints, Ints]:
+    """Rays and the edges whose boxes theirs meet; some of them at a time, so that it can be given up in
+    between."""
     found = [
-        tree.query(rays[n : n + _AT_ONCE], predicate="intersects") + np.array([[n], [0]])
+        tree.query(rays[n : n + _AT_ONCE]) + np.array([[n], [0]])
         for n in range(0, len(rays), _AT_ONCE)
     ]
     ray, hit = np.concatenate(found, axis=1)
