@@ -301,6 +301,12 @@ def widest(cell: Cell) -> float:
 
 def is_wide(cell: Cell, width: float) -> bool:
     """Whether a circle of that diameter has room somewhere in the cell; ``widest`` costs far more."""
+    # the strip along all edges, as wide as the circle's radius, has less area than this where it has not
+    radius = width / 2
+    inner = shapely.get_num_interior_rings(shapely.get_parts(cell)).sum()
+    least = shapely.length(cell) * radius + inner * np.pi * radius**2
+    if shapely.area(cell) > least:
+        return True
     return not shapely.is_empty(shapely.buffer(cell, -width / 2, quad_segs=4))
 
 

@@ -207,6 +207,7 @@ def rings_round(region: Region, rings: Sequence[int], spots: Sequence[Point]) ->
     return {r for r, hit in zip(rings, inside.any(axis=1), strict=True) if hit}
 
 
+@with_figures
 def thin(region: Region, tolerance: float, *, most: int | None = None) -> shapely.Geometry:
     """The flattened region with corners within ``tolerance`` left out: for pictures alone,
     since it may touch itself. With ``most``, so coarse that it has at most so many corners."""

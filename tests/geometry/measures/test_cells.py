@@ -6,7 +6,7 @@ import numpy as np
 import pytest
 import shapely
 
-from stileblade.geometry.measures.cells import area_of, coarser, less, widest
+from stileblade.geometry.measures.cells import area_of, coarser, is_wide, less, widest
 
 
 def test_the_widest_of_the_parts_counts_however_long_another_is() -> None:
@@ -50,3 +50,18 @@ def test_coarser_cells_keep_their_rings_and_do_not_cross_themselves(seed: int) -
         assert not shapely.is_empty(rough)
         assert shapely.hausdorff_distance(cell, rough) < 4 * tolerance
         assert shapely.get_num_coordinates(rough) <= shapely.get_num_coordinates(cell)
+
+
+@pytest.mark.parametrize("seed", range(60))
+def test_whether_a_circle_has_room_is_the_same_as_how_wide_it_is(seed: int) -> None:
+    chance = np.random.default_rng(seed)
+    cell = shapely.box(0, 0, *(5 + 60 * chance.random(2)))
+    for _ in range(seed % 5):
+        x, y, size = *(60 * chance.random(2)), 1 + 8 * chance.random()
+        cell = shapely.difference(cell, shapely.buffer(shapely.points(x, y), size, quad_segs=8))
+    at = widest(cell)
+    if at == 0:
+        return
+    for share in (0.3, 0.6, 0.9, 0.98):
+        assert is_wide(cell, share * at)
+    assert not is_wide(cell, 1.02 * at)
