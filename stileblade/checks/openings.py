@@ -7,7 +7,7 @@ from collections.abc import Iterator
 from stileblade.checks.check import CHECKS, Finding, Mend, Place, Severity, Subject
 from stileblade.geometry.curves.places import Box
 from stileblade.geometry.measures.distances import inner_point, is_inside
-from stileblade.geometry.regions.region import Contour
+from stileblade.geometry.regions.region import Contour, Region
 from stileblade.geometry.regions.remembered import with_figures
 from stileblade.piece.work import Work
 from stileblade.steps.kinds.fill import Fill, Which
@@ -20,18 +20,22 @@ SMALL = 30.0
 @with_figures
 def left_in(work: Work) -> list[Contour]:
     """Openings that lie in no window and no figure cut away, largest first."""
-    found = []
-    for opening in work.paper.openings:
-        box = opening.bounds
-        made = False
-        for window in work.windows:
-            w = window.outline.bounds
-            if box.left >= w.left - 0.01 and box.right <= w.right + 0.01:
-                same = abs(window.outline.area - opening.area) < 1e-3 and close(w, box)
-                made = made or same or is_inside(opening, window.outline)
-        if not made:
-            found.append(opening)
+    outlines = [window.outline for window in work.windows]
+    found = [
+        c for c in work.paper.openings if not any(_made_by(outline, c) for outline in outlines)
+    ]
     return sorted(found, key=lambda c: -c.area)
+
+
+def _made_by(outline: Region, opening: Contour) -> bool:
+    """Whether a cut along an outline makes the opening, by itself or together with others."""
+    inner, outer = opening.bounds, outline.bounds.shrunk(-0.01)
+    if inner.left < outer.left or inner.right > outer.right:
+        return False
+    if inner.head < outer.head or inner.foot > outer.foot:
+        return False
+    same = abs(outline.area - opening.area) < 1e-3 and close(outline.bounds, inner)
+    return same or is_inside(opening, outline)
 
 
 def close(a: Box, b: Box) -> bool:
