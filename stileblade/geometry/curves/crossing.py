@@ -67,8 +67,8 @@ def crossings(
         next_s = np.minimum(np.maximum(before_s + (gx * ay - gy * ax) * share, low_s), high_s)
         t[rows], s[rows] = next_t, next_s
         rows = rows[(next_t != before_t) | (next_s != before_s)]
-    here, there = np.split(curves.points_at(np.concatenate([p, q]), np.concatenate([t, s])), 2)
-    gap = here - there
+    places = curves.points_at(np.concatenate([p, q]), np.concatenate([t, s]))
+    gap = places[: len(p)] - places[len(p) :]
     return t, s, found & (norms(gap) < 1e-8)
 
 
@@ -111,7 +111,7 @@ def nearest_places(curves: Curves, index: Ints, t: Floats, points: Floats) -> Fl
         return found
     share = np.linspace(0, 1, _STARTS)
     grid = low[short, None] + (high - low)[short, None] * share
-    places = curves.points_at(np.repeat(index[short], _STARTS), grid.ravel())
+    places = curves.points_at(index[short].repeat(_STARTS), grid.ravel())
     away = norms(places.reshape(-1, _STARTS, 2) - points[short, None])
     start = grid[np.arange(len(short)), away.argmin(axis=1)]
     other = feet(curves, index[short], start, points[short])

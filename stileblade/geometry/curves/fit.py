@@ -52,7 +52,7 @@ def fit_parallels(stretches: Stretches) -> tuple[Segments, Ints]:
         # the error of a cubic that fits at both ends falls with the sixth power of its length
         parts = np.clip(np.ceil((error[bad] / TOLERANCE.fit) ** (1 / 6)), 2, _MOST_PARTS)
         parts = parts.astype(np.int64)
-        row, left = np.repeat(row[bad], parts), left.take(true_at(bad)).in_parts(parts)
+        row, left = row[bad].repeat(parts), left.take(true_at(bad)).in_parts(parts)
         rounds += 1
     rows = np.concatenate([d[0] for d in done])
     begin = np.concatenate([d[1] for d in done])
@@ -74,7 +74,7 @@ def _fit_once(left: Stretches) -> tuple[Floats, Floats]:
     (m,), without end where it cannot be told."""
     m, k = len(left), len(_SAMPLES)
     t = left.t0[:, None] + left.way[:, None] * _SAMPLES
-    spots = left.curves.points_at(np.repeat(left.curve, k), t.ravel())
+    spots = left.curves.points_at(left.curve.repeat(k), t.ravel())
     target, first, last = (
         as_complex(spots).reshape(m, k),
         as_complex(left.start),

@@ -115,7 +115,7 @@ def subdivide(segments: Segments, pieces: Ints | None = None) -> tuple[Ints, Flo
     inner = np.maximum(k_high - k_low + 1, 0)
     inner[segments.kind == Kind.LINE] = 0
     total = inner + 1
-    index = np.repeat(np.arange(n), total)
+    index = np.arange(n).repeat(total)
     offset = nth_of(total)
     t = t0[index]
     grid = offset > 0

@@ -23,7 +23,7 @@ def _quadrature(segments: Segments, nodes: int) -> tuple[Floats, Floats, Floats]
     half = (segments.span[:, 1] - segments.span[:, 0]) / 2
     mid = (segments.span[:, 1] + segments.span[:, 0]) / 2
     t = (mid[:, None] + half[:, None] * x).ravel()
-    index = np.repeat(np.arange(len(segments)), nodes)
+    index = np.arange(len(segments)).repeat(nodes)
     shape = (len(segments), nodes, 2)
     return (
         segments.points_at(index, t).reshape(shape),

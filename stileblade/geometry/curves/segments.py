@@ -251,7 +251,7 @@ def arc(
     coef = np.array([[*centre, *u, *v, 0.0, 0.0]], float)
     kind = np.full(1, Kind.ARC, np.int8)
     span = np.array([[t0, t1]], float)
-    ends = by_kind((PLACE,), np.repeat(kind, 2), np.repeat(coef, 2, axis=0), span[0])[0]
+    ends = by_kind((PLACE,), kind.repeat(2), np.repeat(coef, 2, axis=0), span[0])[0]
     if abs(abs(t1 - t0) - TAU) < 1e-12:
         ends[1] = ends[0]
     if start is not None:

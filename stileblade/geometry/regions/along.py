@@ -53,12 +53,12 @@ def _length_table(way: Segments) -> tuple[Floats, np.ndarray, Floats]:
     """Lengths (k,) along the way at parameters t (k,) of segments (k,)."""
     pieces = np.maximum(way.pieces_per_parent, np.where(way.kind == Kind.LINE, 1, 16))
     counts = pieces + 1
-    segment = np.repeat(np.arange(len(way)), counts)
+    segment = np.arange(len(way)).repeat(counts)
     step = np.concatenate([np.linspace(0, 1, c) for c in counts])
     t = way.span[segment, 0] + (way.span[segment, 1] - way.span[segment, 0]) * step
     p = way.points_at(segment, t)
     steps = norms(np.diff(p, axis=0))
-    return np.concatenate([[0.0], np.cumsum(steps)]), segment, t
+    return np.concatenate([[0.0], steps.cumsum()]), segment, t
 
 
 def _stretch(

@@ -202,9 +202,9 @@ def _returning(runs: Runs, curves: Segments, hop: int) -> Ints:
     between = (first[:, None] + np.arange(1, hop)).ravel()
     share = np.linspace(0, 1, _LOOKS)
     t = runs.t0[between, None] * (1 - share) + runs.t1[between, None] * share
-    p = curves.points_at(np.repeat(runs.curve[between], _LOOKS), t.ravel())
+    p = curves.points_at(runs.curve[between].repeat(_LOOKS), t.ravel())
     looks = (hop - 1) * _LOOKS
-    same = np.repeat(curve[first], looks)
+    same = curve[first].repeat(looks)
     along = gone[first, None] + (back - gone)[first, None] * np.linspace(0, 1, looks)
     foot = curves.points_at(same, feet(curves, same, along.ravel(), p))
     off = norms(foot - p).reshape(-1, looks).max(axis=1)
@@ -270,7 +270,7 @@ def _merge(
     """Each segment marked ``joined`` put on to the one before it in its ring."""
     ring_start = run_starts(ring)
     size = run_sizes(ring_start, len(ring))
-    number = np.repeat(np.arange(len(ring_start)), size)
+    number = np.arange(len(ring_start)).repeat(size)
     within = np.arange(len(ring)) - ring_start[number]
     first = np.minimum.reduceat(np.where(joined, size[number], within), ring_start)
     first = first % size

@@ -37,7 +37,7 @@ def crossings_of(points: Floats, ends: Floats) -> float:
         meets = head_of[place] <= np.repeat(high[chosen, 1], count)
         meets &= foot_of[place] >= np.repeat(low[chosen, 1], count)
         meets &= right_of[place] >= np.repeat(low[chosen, 0], count)
-        one, other = np.repeat(chosen, count)[meets], order[place[meets]]
+        one, other = chosen.repeat(count)[meets], order[place[meets]]
         a, b, c, d = (p.take(n, axis=0) for n in (one, other) for p in (points, ends))
         parted = crosses(b - a, c - a) * crosses(b - a, d - a) > 0
         parted |= crosses(d - c, a - c) * crosses(d - c, b - c) > 0

@@ -124,7 +124,7 @@ class _Loose:
         if unsure.any():
             big = unsure[flat.ring]
             hulls = shapely.linearrings(
-                flat.points[big], indices=(np.cumsum(unsure) - 1)[flat.ring[big]]
+                flat.points[big], indices=(unsure.cumsum() - 1)[flat.ring[big]]
             )
             thick[unsure] = shapely.area(shapely.convex_hull(hulls)) > 0
         loose = _Loose(segments, offsets, job[ring[offsets[:-1]]] if len(ring) else job[:0], flat)
@@ -208,13 +208,13 @@ def winding_numbers(edges: Floats, spots: Floats) -> Ints:
 
     first, last = band(low), band(high)
     times = last - first + 1
-    edge = np.repeat(np.arange(len(edges)), times)
+    edge = np.arange(len(edges)).repeat(times)
     of_edge = first[edge] + nth_of(times)
     edge = edge[np.argsort(of_edge, kind="stable")]
     begin = offsets_of(np.bincount(of_edge, minlength=bands))
     own = band(level)
     count = np.diff(begin)[own]
-    block = np.cumsum(count) // _PAIRS
+    block = count.cumsum() // _PAIRS
     for part in np.split(np.arange(len(spots)), true_at(np.diff(block)) + 1):
         spot = np.repeat(part, count[part])
         nth = nth_of(count[part])

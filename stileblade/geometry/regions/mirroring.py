@@ -59,7 +59,7 @@ def weld_mirrored(half: Region, *, axis: str, at: float) -> Region:
     sizes = [len(r[0]) for r in ordered]
     return rejoin(
         concatenate([r[0] for r in ordered]),
-        np.repeat(np.arange(len(ordered)), sizes),
+        np.arange(len(ordered)).repeat(sizes),
         np.zeros(len(ordered), np.int64),
         fresh=np.concatenate([r[1] for r in ordered]),
     )[0]

@@ -48,7 +48,7 @@ def _swept(points: Floats, low: Floats, high: Floats) -> tuple[Ints, Ints] | Non
     pairs, axis, order, first, count = min(sweeps, key=itemgetter(0))
     if pairs > _MANY * (len(points) + len(low)):
         return None
-    box = np.repeat(np.arange(len(low)), count)
+    box = np.arange(len(low)).repeat(count)
     nth = nth_of(count)
     point = order[first[box] + nth]
     across = points[point, 1 - axis]
@@ -60,5 +60,5 @@ def _off(p: Floats, a: Floats, b: Floats) -> Floats:
     """Distances of points from edges, row by row."""
     d = b - a
     size = np.maximum(dots(d, d), 1e-300)
-    share = np.clip(dots(p - a, d) / size, 0, 1)
+    share = np.minimum(np.maximum(dots(p - a, d) / size, 0), 1)
     return norms(a + d * share[:, None] - p)

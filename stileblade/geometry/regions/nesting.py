@@ -67,7 +67,7 @@ def nested(
 def _meeting(one: np.ndarray, other: np.ndarray, sizes: Ints) -> Bools:
     """Which pairs of rings (p,) cross or touch, of sets of so many pairs (k,): all of a set in which
     none do, else at least one."""
-    of_set = np.repeat(np.arange(len(sizes)), sizes)
+    of_set = np.arange(len(sizes)).repeat(sizes)
     each = np.maximum(sizes // _AT_FIRST, 1)[of_set]
     few = (np.arange(len(one)) - offsets_of(sizes)[of_set]) % each == 0
     meet = np.zeros(len(one), bool)

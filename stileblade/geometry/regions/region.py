@@ -113,7 +113,7 @@ class Region:
             # reversing everything reverses the order of rings, too: put it back
             n, r = len(segments), len(self.shell)
             sizes = np.diff(self.rings)
-            ring = np.repeat(np.arange(r), sizes)
+            ring = np.arange(r).repeat(sizes)
             within = np.arange(n) - self.rings[ring]
             source = self.rings[ring] + sizes[ring] - 1 - within
             back = segments.reversed()

@@ -74,7 +74,7 @@ def join_edges(edges: ResultEdges, slack: float | Floats) -> Runs:
     # turn each ring so that it starts with a run
     ring_start = run_starts(edges.ring)
     size = run_sizes(ring_start, len(edges.ring))
-    number = np.repeat(np.arange(len(ring_start)), size)
+    number = np.arange(len(ring_start)).repeat(size)
     within = np.arange(len(edges.ring)) - ring_start[number]
     candidates = np.where(goes_on, size[number], within)
     first = np.minimum.reduceat(candidates, ring_start) % size

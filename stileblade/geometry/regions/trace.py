@@ -93,14 +93,14 @@ def result_rings(result: shapely.Geometry | np.ndarray) -> ResultRings | None:
     width = 2 * area / shapely.length(rings)
     shaving = (width < TOLERANCE.shaving) & (area <= TOLERANCE.shaving_area)
     wide = (width >= TOLERANCE.sliver) & ~shaving
-    wide &= wide[true_at(first)][np.cumsum(first) - 1]  # openings go with their shell
+    wide &= wide[true_at(first)][first.cumsum() - 1]  # openings go with their shell
     if not wide.any():
         return None
     rings, first, origin = rings[wide], first[wide], origin[polygon[wide]]
     points, ring = shapely.get_coordinates(rings, return_index=True)
     closing = begins(ring[::-1])[::-1]
     points, ring = points[~closing], ring[~closing]
-    shell = true_at(first)[np.cumsum(first) - 1]
+    shell = true_at(first)[first.cumsum() - 1]
     return ResultRings(points, ring, shell, neighbours(ring)[0], origin)
 
 
@@ -233,6 +233,6 @@ def _locate(rings: ResultRings, missing: Ints, sources: Sources) -> _Located:
 def _foot_on_edges(a: Floats, b: Floats, p: Floats) -> tuple[Floats, Floats]:
     """Share along edge ab (0 to 1) of the point nearest to p, and its distance."""
     d = b - a
-    s = np.clip(dots(p - a, d) / np.maximum(dots(d, d), 1e-300), 0, 1)
+    s = np.minimum(np.maximum(dots(p - a, d) / np.maximum(dots(d, d), 1e-300), 0), 1)
     s = np.where(both(p == a), 0.0, np.where(both(p == b), 1.0, s))
     return s, norms(a + d * s[:, None] - p)
