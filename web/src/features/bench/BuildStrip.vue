@@ -57,14 +57,20 @@ const tiles = computed(() => {
   })
 })
 
+const current = () => row.value?.querySelector<HTMLElement>('[aria-current="step"]')
+
 watch(
   () => props.chosen,
   async () => {
     await nextTick()
-    const tile = row.value?.querySelector<HTMLElement>('[aria-current="step"]')
-    tile?.scrollIntoView({ block: 'nearest', inline: 'nearest' })
-    // a step that was added or removed has taken the keyboard with it
-    setTimeout(() => document.activeElement === document.body && tile?.focus({ preventScroll: true }), REST_MS)
+    current()?.scrollIntoView({ block: 'nearest', inline: 'nearest' })
+    // a step that was added or removed has taken the keyboard with it, or left it at the one before
+    setTimeout(() => {
+      const held = document.activeElement
+      const tile = current()
+      const astray = held !== tile && held?.matches('.pick') && row.value?.contains(held)
+      if (held === document.body || astray) tile?.focus({ preventScroll: true })
+    }, REST_MS)
   },
 )
 
@@ -161,6 +167,8 @@ function drop(index: number) {
   gap: 8px;
   padding: 8px 16px 8px;
   overflow-x: auto;
+  /* what is brought into view stands beside the last tile, and not below it */
+  scroll-padding: 0 134px 0 20px;
   background: var(--chrome);
   border-top: 1px solid var(--border);
 }
@@ -242,9 +250,10 @@ function drop(index: number) {
 .last {
   position: sticky;
   right: -16px;
-  width: 134px;
-  margin: -8px 0 -8px -8px;
-  padding: 8px;
+  width: 130px;
+  /* the rest of the gap is for the ring about the tile before it */
+  margin: -8px 0 -8px -4px;
+  padding: 8px 8px 8px 4px;
   background: var(--chrome);
 }
 .add {
