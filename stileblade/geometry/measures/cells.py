@@ -43,14 +43,12 @@ def cells_of(
     ends = np.array(cuts, float).reshape(-1, 2, 2)
     sound = _sound(shape)
     ends = _beyond(ends, sound)
-    lines = shapely.node(
-        shapely.geometrycollections(
-            [
-                shapely.boundary(sound),
-                *shapely.linestrings(ends),
-                *(shapely.linestrings(_longer(slit)) for slit in slits),
-            ]
-        )
+    lines = shapely.union_all(
+        [
+            shapely.boundary(sound),
+            *shapely.linestrings(ends),
+            *(shapely.linestrings(_longer(slit)) for slit in slits),
+        ]
     )
     found = shapely.get_parts(shapely.polygonize([lines]))
     inner = shapely.get_coordinates(shapely.point_on_surface(found))

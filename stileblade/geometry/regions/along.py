@@ -8,7 +8,7 @@ import numpy as np
 import shapely
 
 from stileblade.errors import GeometryError
-from stileblade.geometry.curves.arrays import true_at
+from stileblade.geometry.curves.arrays import run_ends, true_at
 from stileblade.geometry.curves.kinds import Kind
 from stileblade.geometry.curves.segments import Floats, Segments, arc, concatenate
 from stileblade.geometry.curves.vectors import norms
@@ -16,6 +16,10 @@ from stileblade.geometry.regions.region import Region
 from stileblade.words import say
 
 MOST_DASHES = 5000
+_BREAK = 1e-6
+"""mm: stretches of a way that are no farther from each other are one."""
+_SCRAP = 0.02
+"""mm: shorter ones are left out."""
 
 
 def dashed(way: Segments, dashes: Sequence[float], phase: float = 0.0) -> list[Segments]:
@@ -185,25 +189,37 @@ def within(region: Region, way: Segments, *, closed: bool) -> list[tuple[Segment
     shapely.prepare(shape)
     if shapely.covers(shape, line):
         return [(way, closed)]
-    parts = shapely.get_parts(shapely.line_merge(shapely.intersection(line, shape)))
-    total = float(table[-1])
-    spans: list[tuple[float, float]] = []
-    for part in parts[shapely.get_type_id(parts) == 1]:
-        # a closed way may be cut where it begins: each edge by itself is found again for sure
-        ends = shapely.get_coordinates(part)
-        middle = shapely.line_interpolate_point(part, 0.5, normalized=True)
-        low, high = (
-            float(shapely.line_locate_point(line, shapely.points(p))) for p in (ends[0], ends[-1])
-        )
-        at = float(shapely.line_locate_point(line, middle))
-        if low > high:
-            low, high = high, low
-        spans += [(low, high)] if low <= at <= high else [(high, total), (0.0, low)]
-    found = []
-    for low, high in sorted(spans):
-        if high - low > 0.02:
-            found.append((_stretch(way, table, segment, t, low, high), False))
+    low, high = _inside(shape, points, table)
+    new = np.ones(len(low), bool)
+    new[1:] = low[1:] > high[:-1] + _BREAK
+    starts = true_at(new)
+    spans = zip(low[starts], high[run_ends(starts, len(low)) - 1], strict=True)
+    found = [
+        (_stretch(way, table, segment, t, float(a), float(b)), False)
+        for a, b in spans
+        if b - a > _SCRAP
+    ]
     return _joined(found) if closed else found
+
+
+def _inside(shape: shapely.Geometry, points: Floats, table: Floats) -> tuple[Floats, Floats]:
+    """From where to where (k,) along a polyline (n, 2), by the lengths (n,) along it, its edges lie in a prepared
+    shape, in order: edge by edge, since a way may touch itself or cross itself by a hair."""
+    edges = shapely.linestrings(np.stack([points[:-1], points[1:]], axis=1))
+    long = np.diff(table) > 0
+    whole = long & shapely.covers(shape, edges)
+    cut = true_at(long & ~whole & shapely.intersects(shape, edges))
+    parts, of = shapely.get_parts(shapely.intersection(edges[cut], shape), return_index=True)
+    stretches = shapely.get_type_id(parts) == 1  # what only touches comes as a point
+    parts, edge = parts[stretches], cut[of[stretches]]
+    ends = [
+        table[edge] + norms(shapely.get_coordinates(shapely.get_point(parts, end)) - points[edge])
+        for end in (0, -1)
+    ]
+    low = np.concatenate([table[:-1][whole], np.minimum(*ends)])
+    high = np.concatenate([table[1:][whole], np.maximum(*ends)])
+    order = np.argsort(low, kind="stable")
+    return low[order], high[order]
 
 
 def _joined(parts: list[tuple[Segments, bool]]) -> list[tuple[Segments, bool]]:
