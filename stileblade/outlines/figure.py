@@ -74,12 +74,19 @@ class Sizes:
 
 @remembered
 def _outline_of(figure: Figure, read: tuple[tuple[str, LayerOutlines], ...]) -> Region:
-    return figure.outline(dict(read))
+    made = figure.outline(dict(read))
+    if not made:
+        raise StepError(
+            "The figure encloses nothing: it is too small or too thin to be cut.",
+            hint="Make it larger.",
+            field="outline",
+        )
+    return made
 
 
 def outline_of(figure: Figure, shelf: Mapping[str, LayerOutlines]) -> Region:
     """The figure's outline, remembered by its values and what it reads: one and the same region,
-    so that what is made of it is remembered, too."""
+    so that what is made of it is remembered, too. StepError where it encloses nothing."""
     return _outline_of(figure, tuple((n, shelf[n]) for n in figure.reads() if n in shelf))
 
 

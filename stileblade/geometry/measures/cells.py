@@ -110,7 +110,8 @@ def coarser(cell: Cell, tolerance: float) -> Cell:
     )  # a fourth of the time, but some cross themselves or lose a ring
     if shapely.is_valid(rough) and len(shapely.get_rings(rough)) == len(shapely.get_rings(cell)):
         return rough
-    return _sound(shapely.simplify(cell, tolerance, preserve_topology=True))
+    rough = _sound(shapely.simplify(cell, tolerance, preserve_topology=True))
+    return cell if shapely.is_empty(rough) else rough
 
 
 def corners(cell: Cell) -> int:

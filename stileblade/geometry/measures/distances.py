@@ -219,8 +219,10 @@ def thin(region: Region, tolerance: float, *, most: int | None = None) -> shapel
 
 
 def simpler(shape: Shape, tolerance: float) -> Shape:
-    """Polygons with corners within ``tolerance`` left out, as ``thin`` does."""
-    return shapely.simplify(shape, tolerance, preserve_topology=False)
+    """Polygons with corners within ``tolerance`` left out, as ``thin`` does; those of which nothing would be
+    left stay as they are."""
+    found = shapely.simplify(shape, tolerance, preserve_topology=False)
+    return shape if shapely.is_empty(found) else found
 
 
 def coarse_enough(region: Region, tolerance: float, most: int) -> float:

@@ -6,7 +6,7 @@ import numpy as np
 import pytest
 import shapely
 
-from stileblade.geometry.measures.cells import area_of, coarser, is_wide, less, widest
+from stileblade.geometry.measures.cells import area_of, coarser, farthest, is_wide, less, widest
 
 
 def test_the_widest_of_the_parts_counts_however_long_another_is() -> None:
@@ -65,3 +65,10 @@ def test_whether_a_circle_has_room_is_the_same_as_how_wide_it_is(seed: int) -> N
     for share in (0.3, 0.6, 0.9, 0.98):
         assert is_wide(cell, share * at)
     assert not is_wide(cell, 1.02 * at)
+
+
+def test_of_what_is_smaller_than_the_tolerance_something_stays() -> None:
+    speck = shapely.buffer(shapely.points(3, 3), 0.1, quad_segs=32)
+    assert area_of(coarser(speck, 0.5)) > 0
+    assert farthest(speck, speck) == 0
+    assert farthest(shapely.box(0, 0, 4, 3), speck) == pytest.approx(np.hypot(3, 3) - 0.1, abs=0.1)

@@ -8,7 +8,9 @@ import numpy as np
 import pytest
 import shapely
 
-from stileblade.geometry.measures.distances import line_of, nearest
+from stileblade.geometry.curves.transforms import scaling
+from stileblade.geometry.measures.distances import line_of, nearest, shell_of
+from stileblade.outlines.figures.round import Circle
 
 
 @pytest.mark.parametrize("seed", range(20))
@@ -30,3 +32,8 @@ def test_a_line_without_length_is_a_point() -> None:
     assert nearest(spot, frame) == (30, (30, 40), (0, 40))
     assert nearest(frame, spot) == (30, (0, 40), (30, 40))
     assert nearest(spot, line_of((30, 50), (30, 50)))[0] == 10
+
+
+def test_a_hair_of_paper_has_an_edge() -> None:
+    hair = Circle(diameter=50).outline({}).transformed(scaling(0.001 / 50, 2))
+    assert shapely.length(shell_of(hair)) == pytest.approx(200, abs=0.1)
