@@ -29,6 +29,8 @@ def hinges(subject: Subject) -> Iterator[Finding]:
 def _parts_paper(work: Work, fold: Fold) -> bool:
     """Whether there is paper on both sides of the fold's line at all: none where the piece was split
     there."""
+    if not work.paper:
+        return False
     off = fold.line.off(work.paper.flat.points)
     return bool(off.min() < -BESIDE and off.max() > BESIDE)
 

@@ -276,6 +276,10 @@ def _apply(step: Step, work: Work | None, setting: Setting) -> Work | StepError:
         made = step.apply(work, setting)
         if work is None or made.paper is not work.paper:
             made = _sound(made)
+        if work is not None and work.paper and not made.paper:
+            return StepError(
+                "It leaves nothing of the piece.", hint="Change its values, or switch it off."
+            )
         return made if _within_reach(made) else _too_large(made)
     except StepError as error:
         return error
