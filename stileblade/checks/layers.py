@@ -9,6 +9,7 @@ from stileblade.folding.flat import fold_flat
 from stileblade.folding.stack import Layer, Stack
 from stileblade.geometry.measures import cells as kernel
 from stileblade.geometry.measures.cells import Cell
+from stileblade.geometry.measures.widths import is_wide, widest
 from stileblade.piece.lying import AtFolds, FixedBy, Lying
 from stileblade.piece.small_parts import NARROW, SMALL, is_small
 from stileblade.piece.work import Work
@@ -111,7 +112,7 @@ def _out(subject: Subject, out: Cell, of: str, how: str) -> Iterator[Finding]:
     work = subject.piece.work
     if work is None or kernel.area_of(out) <= _AREA:
         return
-    by = kernel.widest(out)
+    by = widest(out)
     yield Finding(
         "layers.out",
         Severity.WARNING,
@@ -164,9 +165,9 @@ def _glued(subject: Subject, layer: Layer, stack: Stack) -> Iterator[Finding]:
         return
     face = face_of(layer, stack)
     area = kernel.area_of(face)
-    if area >= GLUE and kernel.is_wide(face, NARROW):
+    if area >= GLUE and is_wide(face, NARROW):
         return
-    wide = kernel.widest(face) if area > _AREA else 0.0
+    wide = widest(face) if area > _AREA else 0.0
     yield Finding(
         "layers.glue",
         Severity.WARNING,

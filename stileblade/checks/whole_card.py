@@ -8,6 +8,7 @@ from stileblade.checks.check import CHECKS, Finding, Mend, Severity, Subject
 from stileblade.folding.flat import Face, fold_flat
 from stileblade.folding.stack import Stack
 from stileblade.geometry.measures import cells as kernel
+from stileblade.geometry.measures.widths import thin_rim
 from stileblade.piece.folds import Made
 from stileblade.piece.work import Work
 from stileblade.steps.kinds.crease import Crease
@@ -99,7 +100,7 @@ def _slivers(subject: Subject, stack: Stack, names: Mapping[str, str]) -> Iterat
             la for la in stack.layers[:i] if la.inside == upper.inside and la.high <= upper.low
         ]
         for lower in under:
-            rim = kernel.thin_rim(lower.shape, upper.shape, SLIVER)
+            rim = thin_rim(lower.shape, upper.shape, SLIVER)
             if kernel.area_of(rim) > _AREA:
                 yield Finding(
                     "stack.sliver",

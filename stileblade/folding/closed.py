@@ -16,14 +16,12 @@ from stileblade.geometry.measures.cells import (
     Cell,
     area_of,
     beyond,
-    farthest,
     filled_cell,
-    is_wide,
     less,
     mapped,
     united,
-    widest,
 )
+from stileblade.geometry.measures.widths import farthest, is_wide, widest
 from stileblade.piece.work import Work
 
 NONE = 0.01

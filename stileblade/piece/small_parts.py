@@ -5,8 +5,9 @@ from __future__ import annotations
 import math
 
 from stileblade.geometry.curves.places import Point
-from stileblade.geometry.measures.cells import flattened, is_wide
+from stileblade.geometry.measures.cells import flattened
 from stileblade.geometry.measures.distances import nearest, nearest_middle
+from stileblade.geometry.measures.widths import is_wide
 from stileblade.geometry.regions.region import Region
 from stileblade.geometry.regions.set_operations import polygon, union
 

@@ -29,6 +29,7 @@ WRONG = {
         BLANK,
         {"kind": "border-line", "along": "outline", "margin": 2, "how": "score"},
     ],
+    "line twice": [BLANK, *[{"kind": "border-line", "along": "outline", "margin": 4}] * 2],
     "too large": [BLANK, {"kind": "overhang", "out": 14}],
 }
 run_checks(evaluate(design_of(BLANK)))  # with it all checks are registered

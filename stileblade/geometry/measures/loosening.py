@@ -11,8 +11,8 @@ import shapely
 from stileblade.geometry.curves.arrays import true_at
 from stileblade.geometry.curves.places import Box
 from stileblade.geometry.curves.segments import Bools, Floats, Ints
-from stileblade.geometry.measures.cells import widest
 from stileblade.geometry.measures.faces import Face
+from stileblade.geometry.measures.widths import widest
 
 _GRID = 1000.0
 _HAIR = 0.02

@@ -6,7 +6,8 @@ import numpy as np
 import pytest
 import shapely
 
-from stileblade.geometry.measures.cells import area_of, coarser, farthest, is_wide, less, widest
+from stileblade.geometry.measures.cells import area_of, coarser, less
+from stileblade.geometry.measures.widths import farthest, is_wide, widest
 
 
 def test_the_widest_of_the_parts_counts_however_long_another_is() -> None:

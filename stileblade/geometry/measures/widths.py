@@ -1,0 +1,69 @@
+"""How wide cells are, and how far they reach."""
+
+from __future__ import annotations
+
+import numpy as np
+import shapely
+
+from stileblade.geometry.measures.cells import FINE, Cell, coarser, less, points_of
+from stileblade.geometry.measures.distances import nearest
+
+_LARGEST = 12
+"""Of the parts of a cell, so many are looked at for how wide it is."""
+
+
+def thin_rim(lower: Cell, upper: Cell, width: float) -> Cell:
+    """Where of the lower shape a rim narrower than ``width`` shows round the upper one."""
+    if nearest(shapely.boundary(lower), shapely.boundary(upper))[0] >= width:
+        return shapely.Polygon()
+    near = shapely.intersection(lower, shapely.buffer(upper, 2 * width, quad_segs=4))
+    rim = less(near, upper)
+    wide = shapely.buffer(shapely.buffer(rim, -width / 2), width / 2 + FINE)
+    narrow = shapely.difference(rim, wide)
+    # corners of wide rims are no rims: what counts lies beside the upper shape along a length
+    beside = shapely.intersection(narrow, shapely.buffer(upper, width))
+    parts = [p for p in shapely.get_parts(beside) if shapely.length(p) > 8 * width]
+    return shapely.union_all(parts)
+
+
+def farthest(cell: Cell, other: Cell) -> float:
+    """How far the cell's farthest place is from the other."""
+    if shapely.is_empty(cell) or shapely.is_empty(other):
+        return 0.0
+    points = points_of(cell)
+    rough = coarser(other, 0.5)
+    shapely.prepare([rough, other])
+    away = shapely.distance(rough, shapely.points(points))
+    # only those that may be the farthest are measured on the outline itself
+    far = points[away >= away.max() - 1.0]
+    spread = far[:: max(1, len(far) // 200)]
+    return float(shapely.distance(other, shapely.points(spread)).max())
+
+
+def widest(cell: Cell) -> float:
+    """How wide the cell is where it is widest: the diameter of the largest circle in it."""
+    parts = shapely.get_parts(cell)
+    area = shapely.area(parts)
+    kept = (shapely.get_type_id(parts) == 3) & (area > 1e-3)
+    parts, area = parts[kept], area[kept]
+    left, head, right, foot = shapely.bounds(parts).T
+    most = np.minimum(np.minimum(right - left, foot - head), 2 * np.sqrt(area / np.pi))
+    found = 0.0
+    for i in np.argsort(-most, kind="stable")[:_LARGEST]:
+        if most[i] <= found:  # nor do those that come after it have room for a larger one
+            break
+        if not found or is_wide(parts[i], found):  # which takes a fourth of the time
+            circle = shapely.maximum_inscribed_circle(shapely.simplify(parts[i], FINE), 0.001)
+            found = max(found, 2 * float(shapely.length(circle)))
+    return found
+
+
+def is_wide(cell: Cell, width: float) -> bool:
+    """Whether a circle of that diameter has room somewhere in the cell; ``widest`` costs far more."""
+    # the strip along all edges, as wide as the circle's radius, has less area than this where it has not
+    radius = width / 2
+    inner = shapely.get_num_interior_rings(shapely.get_parts(cell)).sum()
+    least = shapely.length(cell) * radius + inner * np.pi * radius**2
+    if shapely.area(cell) > least:
+        return True
+    return not shapely.is_empty(shapely.buffer(cell, -width / 2, quad_segs=4))
