@@ -189,6 +189,8 @@ def within(region: Region, way: Segments, *, closed: bool) -> list[tuple[Segment
     shapely.prepare(shape)
     if shapely.covers(shape, line):
         return [(way, closed)]
+    if not shapely.intersects(shape, line):
+        return []
     low, high = _inside(shape, points, table)
     new = np.ones(len(low), bool)
     new[1:] = low[1:] > high[:-1] + _BREAK
