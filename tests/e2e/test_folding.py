@@ -203,20 +203,24 @@ def test_the_folded_view_draws_while_something_moves_and_only_then(page: Page) -
     page.get_by_role("button", name=re.compile("^Open: Row of beach huts$")).click()
     bench.opened()
     canvas = page.locator("canvas")
-    page.wait_for_timeout(800)
-    frames = lambda: int(canvas.get_attribute("data-frames") or 0)  # noqa: E731
     more = "n => Number(document.querySelector('canvas').dataset.frames) > n"
-    still = frames()
-    page.wait_for_timeout(400)
-    assert frames() == still
+
+    def at_rest() -> int:
+        """The number of frames, once a while goes by in which none is drawn."""
+        for _ in range(20):
+            frames = canvas.get_attribute("data-frames")
+            page.wait_for_timeout(400)
+            if frames and canvas.get_attribute("data-frames") == frames:
+                expect(canvas).to_have_attribute("data-still", "true")
+                return int(frames)
+        raise AssertionError("it is drawn on and on")
+
+    still = at_rest()
     canvas.focus()
     canvas.press(" ")
     page.wait_for_function(more, arg=still + 10)
     canvas.press(" ")
-    page.wait_for_timeout(300)
-    paused = frames()
-    page.wait_for_timeout(400)
-    assert frames() == paused
+    paused = at_rest()
     box = canvas.bounding_box()
     assert box is not None
     x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2

@@ -129,6 +129,7 @@ def test_layers_are_in_the_folded_view_and_come_apart(bench: Bench) -> None:
     page = bench.page
     add_piece(bench, "A mat")
     canvas = page.get_by_label("The folded card; arrow keys turn it")
+    expect(canvas).to_have_attribute("data-still", "true")
     before = int(canvas.get_attribute("data-frames") or 0)
     page.get_by_label("Taken apart").fill("15")
     expect(canvas).not_to_have_attribute("data-frames", str(before))

@@ -66,10 +66,9 @@ export class FoldedScene {
     this.renderer.setSize(width, height, false)
     this.camera.aspect = width / height
     this.camera.updateProjectionMatrix()
-    if (this.sized) return this.draw()
     // the first frame was chosen before the view had a size
+    if (!this.sized) this.reset()
     this.sized = true
-    this.reset()
     this.draw()
   }
 
@@ -173,8 +172,8 @@ export class FoldedScene {
   }
 
   private frame(): boolean {
-    const points = this.space?.faces.filter((f) => !f.hinge).flatMap((f) => f.rings.flat()) ?? []
     this.draw()
+    const points = this.space?.faces.filter((f) => !f.hinge).flatMap((f) => f.rings.flat()) ?? []
     if (!points.length) return false
     const span = (values: number[]) => Math.max(...values) - Math.min(...values)
     const size = Math.max(span(points.map((p) => p[0])), span(points.map((p) => p[1])))
@@ -259,7 +258,8 @@ export class FoldedScene {
 
   private render(ratio: number) {
     this.frames += 1
-    this.canvas.dataset.frames = String(this.frames)
+    // what is on the screen, for whoever looks by other means than eyes
+    Object.assign(this.canvas.dataset, { frames: String(this.frames), angles: this.angles.map(Math.round).join(' '), still: String(ratio >= FINE) })
     if (this.renderer.getPixelRatio() !== ratio) this.renderer.setPixelRatio(ratio)
     seeStrokes(this.camera, ratio >= FINE)
     if (this.space) this.table?.shade(this.card, this.space.faces, this.groups, this.angles.join())
