@@ -107,3 +107,14 @@ def away(a: Region, b: Region) -> float:
     outline = shapely.multilinestrings(outlines(b, 1024))
     shapely.prepare(outline)
     return float(shapely.distance(shapely.points(fine(a)), outline).max(initial=0.0))
+
+
+def check_whole(region: Region) -> None:
+    """Contours are closed, run the right way round, and have no leftovers."""
+    for contour in region.contours:
+        s = contour.segments
+        assert (s.end == np.roll(s.start, -1, axis=0)).all()
+        n = np.arange(len(s))
+        assert np.abs(s.points_at(n, s.span[:, 0]) - s.start).max() < 0.01
+        assert np.abs(s.points_at(n, s.span[:, 1]) - s.end).max() < 0.01
+    assert region.area >= 0

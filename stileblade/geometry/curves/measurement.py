@@ -11,7 +11,7 @@ import numpy as np
 
 from stileblade.geometry.curves.arrays import true_at
 from stileblade.geometry.curves.kinds import Kind
-from stileblade.geometry.curves.segments import TAU, Floats, Ints, Segments
+from stileblade.geometry.curves.segments import TAU, Bools, Floats, Ints, Segments
 from stileblade.geometry.curves.vectors import crosses, extent, norms
 
 _NODES = {n: np.polynomial.legendre.leggauss(n) for n in (3, 5, 20)}
@@ -133,10 +133,28 @@ def extremes(segments: Segments) -> tuple[Ints, Floats]:
 
 def bounds(segments: Segments) -> tuple[float, float, float, float]:
     """Left, head, right, foot of all segments, by their true extremes."""
-    points = [segments.start, segments.end]
-    if (segments.kind != Kind.LINE).any():
-        i, t = extremes(segments)
-        points.append(segments.points_at(i, t))
-    p = np.concatenate(points)
-    (a, b), (c, d) = extent(p)
-    return float(a), float(b), float(c), float(d)
+    low, high = extent(np.concatenate([segments.start, segments.end]))
+    beyond = true_at(_may_reach_beyond(segments, low, high))
+    if len(beyond):
+        outer = segments.take(beyond)
+        i, t = extremes(outer)
+        if len(i):
+            least, most = extent(outer.points_at(i, t))
+            low, high = np.minimum(low, least), np.maximum(high, most)
+    return float(low[0]), float(low[1]), float(high[0]), float(high[1])
+
+
+def _may_reach_beyond(segments: Segments, low: Floats, high: Floats) -> Bools:
+    """Which segments (n,) reach out of a box about all ends, by their parents' control points."""
+    q = segments.coef.reshape(-1, 4, 2)
+    found = np.zeros(len(segments), bool)
+    for kind, last in ((Kind.QUAD, 2), (Kind.CUBIC, 3)):
+        m = true_at(segments.kind == kind)
+        if len(m):
+            a, b, c, d = q[m].swapaxes(0, 1)[[0, 1, 2, last]]
+            least = np.minimum(np.minimum(a, b), np.minimum(c, d))
+            most = np.maximum(np.maximum(a, b), np.maximum(c, d))
+            out = (least < low) | (most > high)
+            found[m] = out[:, 0] | out[:, 1]
+    found |= segments.kind == Kind.ARC
+    return found

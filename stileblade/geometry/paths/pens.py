@@ -11,7 +11,7 @@ from typing import Protocol
 
 import numpy as np
 
-from stileblade.geometry.curves.arrays import run_ends, run_starts
+from stileblade.geometry.curves.arrays import run_ends, run_starts, true_at
 from stileblade.geometry.curves.kinds import Kind
 from stileblade.geometry.curves.segments import Floats, Segments
 from stileblade.geometry.regions.region import Region
@@ -105,13 +105,24 @@ def bezier_points(segments: Segments) -> Floats:
     return out
 
 
+def _control_points(segments: Segments) -> Floats:
+    """Control points (n, 4, 2) as of ``bezier_points``, of segments of any kinds."""
+    found = np.empty((len(segments), 4, 2))
+    for kind in (Kind.QUAD, Kind.CUBIC):
+        own = true_at(segments.kind == kind)
+        if len(own):
+            found[own] = bezier_points(segments.take(own))
+    return found
+
+
 def draw_contour(segments: Segments, pen: Pen, *, closed: bool = True) -> None:
     if not len(segments):
         return
     pen.move_to(segments.start[0])
     turns = run_starts(segments.kind)
-    for low, high in zip(turns, run_ends(turns, len(segments)), strict=True):
-        part = segments.take(slice(int(low), int(high)))
+    control = _control_points(segments)
+    for low, high in zip(turns.tolist(), run_ends(turns, len(segments)).tolist(), strict=True):
+        part = segments.take(slice(low, high))
         kind = part.kind[0]
         if kind == Kind.LINE:
             # the way back to the start is the close's
@@ -122,7 +133,7 @@ def draw_contour(segments: Segments, pen: Pen, *, closed: bool = True) -> None:
             for c, (t0, t1), end in zip(part.coef, part.span, part.end, strict=True):
                 pen.arc_to(Arc(c[:2], c[2:4], c[4:6], float(t0), float(t1), end))
         else:
-            points = bezier_points(part)
+            points = control[low:high]
             if kind == Kind.QUAD:
                 pen.quads_to(points[:, 1:3])
             else:

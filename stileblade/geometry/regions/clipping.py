@@ -101,10 +101,10 @@ def _refined(region: Region, a: Floats, b: Floats, along: Floats, at: Floats) ->
         return at
     pick = hit[nearest[close]]
     length = float(np.hypot(*(b - a)))
-    curves = concatenate([region.segments, lines(a[None], b[None])])
+    curves = concatenate([region.segments.take(flat.segment[pick]), lines(a[None], b[None])])
     t = flat.t0[pick] + share[nearest[close]] * (flat.t1[pick] - flat.t0[pick])
-    line = np.full(len(pick), len(region.segments))
-    _, s, found = crossings(curves, flat.segment[pick], t, line, at[close] / length)
+    line = np.full(len(pick), len(pick))
+    _, s, found = crossings(curves, np.arange(len(pick)), t, line, at[close] / length)
     out = at.copy()
     # where the line grazes the outline, the polyline's crossing lies far from the true one
     value = np.where(

@@ -52,7 +52,7 @@ def weld_mirrored(half: Region, *, axis: str, at: float) -> Region:
             fresh = np.zeros(len(made), bool)
             fresh[[0, len(chain)]] = True
             rings.append((made, fresh))
-    shells = [r for r in rings if signed_area(r[0]) > 0]
+    shells = rings if len(rings) == 1 else [r for r in rings if signed_area(r[0]) > 0]
     if len(shells) != 1:
         return union(half, half.transformed(matrix))
     ordered = shells + [r for r in rings if r is not shells[0]]

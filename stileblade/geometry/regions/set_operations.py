@@ -18,6 +18,7 @@ from stileblade.geometry.curves.places import Box
 from stileblade.geometry.curves.segments import concatenate, lines
 from stileblade.geometry.regions.conode import conode, conode_all
 from stileblade.geometry.regions.estimate import must_cross_seldom
+from stileblade.geometry.regions.halving import halved
 from stileblade.geometry.regions.region import Region, build_polygons, gather, shell_polygons
 from stileblade.geometry.regions.trace import Sources, trace
 from stileblade.tolerance import TOLERANCE
@@ -139,7 +140,9 @@ def cut_off(region: Region, *, axis: str, at: float, keep: str) -> Region:
         return region
     if (keep == "less" and at <= low) or (keep == "more" and at >= high):
         return Region.empty()
-    return intersection(region, half_plane(box, axis=axis, at=at, keep=keep))
+    return halved(region, axis=axis, at=at, keep=keep) or intersection(
+        region, half_plane(box, axis=axis, at=at, keep=keep)
+    )
 
 
 def _overlay(operation: Callable[..., Any], a: Region, b: Region) -> Region:

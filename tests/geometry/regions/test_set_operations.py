@@ -27,7 +27,7 @@ from stileblade.geometry.regions.set_operations import (
     union,
 )
 from stileblade.tolerance import TOLERANCE
-from tests.geometry.zoo import ZOO, blob, cubic_disc, disc, ellipse, star
+from tests.geometry.zoo import ZOO, blob, check_whole, cubic_disc, disc, ellipse, star
 
 PAIRS = list(itertools.combinations(ZOO, 2))
 
@@ -46,17 +46,6 @@ def check_sums(a: Region, b: Region) -> None:
     assert intersection(d, b).area < allowed
     for region in (u, i, d):
         check_whole(region)
-
-
-def check_whole(region: Region) -> None:
-    """Contours are closed, run the right way round, and have no leftovers."""
-    for contour in region.contours:
-        s = contour.segments
-        assert (s.end == np.roll(s.start, -1, axis=0)).all()
-        n = np.arange(len(s))
-        assert np.abs(s.points_at(n, s.span[:, 0]) - s.start).max() < 0.01
-        assert np.abs(s.points_at(n, s.span[:, 1]) - s.end).max() < 0.01
-    assert region.area >= 0
 
 
 @pytest.mark.parametrize("pair", PAIRS, ids=lambda p: " and ".join(p))
