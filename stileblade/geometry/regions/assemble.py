@@ -63,10 +63,12 @@ def assemble(edges: ResultEdges, segments: Segments, shell: Ints) -> tuple[Regio
 
 def _straighten(segments: Segments) -> None:
     """Lines whose ends were moved off their parents become lines between those ends."""
-    ends = segments.coef[:, :2], segments.coef[:, 2:4]
-    same = both(segments.start == ends[0]) & both(segments.end == ends[1])
-    same |= both(segments.start == ends[1]) & both(segments.end == ends[0])
-    n = true_at((segments.kind == Kind.LINE) & ~same)
+    first, last = segments.coef.view(complex)[:, :2].T
+    start, end = (
+        np.ascontiguousarray(p).view(complex)[:, 0] for p in (segments.start, segments.end)
+    )
+    moved = ((start != first) | (end != last)) & ((start != last) | (end != first))
+    n = true_at(moved & (segments.kind == Kind.LINE))
     off = np.maximum(
         np.abs(segments.points_at(n, segments.span[n, 0]) - segments.start[n]),
         np.abs(segments.points_at(n, segments.span[n, 1]) - segments.end[n]),
@@ -221,30 +223,25 @@ def rejoin(segments: Segments, ring: Ints, shell: Ints, *, fresh: Bools) -> tupl
     Stretches that go on along one parent become one segment, and so do lines that go straight on
     at a ``fresh`` joint (n,): a source's own corners stay, however flat, or a finely drawn curve
     would be worn away."""
-    n = len(segments)
-    after, before = neighbours(ring)
-    same = (
-        (segments.kind == segments.kind[before])
-        & equal_rows(segments.coef, segments.coef.take(before, axis=0))
-        & (before != np.arange(n))
-    )
+    before = neighbours(ring)[1]
+    line = segments.kind == Kind.LINE
     jump = segments.span[:, 0] - segments.span[before, 1]
     turns = np.where(segments.kind == Kind.ARC, np.rint(jump / TAU), 0.0) * TAU
-    direction = np.sign(segments.span[:, 1] - segments.span[:, 0])
-    same &= (np.abs(jump - turns) < 1e-7) & (direction == direction[before])
-    a, b, c = segments.start.take(before, axis=0), segments.start, segments.end
-    chord = c - a
-    length = np.maximum(norms(chord), 1e-300)
-    off = np.abs(crosses(chord, b - a)) / length
-    on = dots(b - a, c - b) > 0
-    straight = (
-        (segments.kind == Kind.LINE)
-        & (segments.kind[before] == Kind.LINE)
-        & (off < TOLERANCE.straight)
-        & on
-        & fresh
-        & ~same
-    )
+    same = np.zeros(len(segments), bool)
+    goes_on = true_at((np.abs(jump - turns) < 1e-7) & (before != np.arange(len(segments))))
+    if len(goes_on):
+        other = before[goes_on]
+        found = segments.kind[goes_on] == segments.kind[other]
+        found &= equal_rows(segments.coef.take(goes_on, axis=0), segments.coef.take(other, axis=0))
+        direction = np.sign(segments.span[:, 1] - segments.span[:, 0])
+        same[goes_on] = found & (direction[goes_on] == direction[other])
+    straight = np.zeros(len(segments), bool)
+    at = true_at(line & line[before] & fresh & ~same)
+    if len(at):
+        a, b, c = segments.start[before[at]], segments.start[at], segments.end[at]
+        chord = c - a
+        off = np.abs(crosses(chord, b - a)) / np.maximum(norms(chord), 1e-300)
+        straight[at] = (off < TOLERANCE.straight) & (dots(b - a, c - b) > 0)
     joined = same | straight
     if joined.any():
         segments, ring = _merge(segments, ring, joined, straight, turns)

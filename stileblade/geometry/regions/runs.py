@@ -78,8 +78,9 @@ def join_edges(edges: ResultEdges, slack: float | Floats) -> Runs:
     within = np.arange(len(edges.ring)) - ring_start[number]
     candidates = np.where(goes_on, size[number], within)
     first = np.minimum.reduceat(candidates, ring_start) % size
-    order = ring_start[number] + (within + first[number]) % size[number]
-    edges, goes_on = edges.take(order), goes_on[order]
+    if first.any():
+        order = ring_start[number] + (within + first[number]) % size[number]
+        edges, goes_on = edges.take(order), goes_on[order]
     goes_on[ring_start] = False
     head = true_at(~goes_on)
     tail = run_ends(head, len(goes_on)) - 1
