@@ -10,6 +10,7 @@ from itertools import pairwise
 import numpy as np
 
 from stileblade.card.creases import Direction
+from stileblade.geometry.curves.arrays import ranks
 from stileblade.geometry.curves.measurement import extremes
 from stileblade.geometry.curves.places import Point
 from stileblade.geometry.curves.segments import Floats
@@ -23,6 +24,8 @@ BESIDE = 0.03
 PROBED = 2.0
 """mm from one place to the next at which it is looked at what lies beside a crease."""
 MOST_PROBES = 200
+_AS_LARGE = 1e-3
+"""mm^2: faces whose areas differ by no more count in the order in which they lie."""
 
 
 @dataclass(frozen=True)
@@ -131,8 +134,9 @@ def _between_crossings(
 def _named(work: Work, cells: list[Cell]) -> tuple[list[str], list[str], int]:
     """Names by the panel that most of each cell lies in, numbered where it is not the largest;
     those panels; and the root: the largest part of the front panel."""
-    areas = [area_of(c) for c in cells]
-    by_size = sorted(range(len(cells)), key=lambda i: -areas[i])
+    by_size = (
+        ranks(-np.array([area_of(c) for c in cells]), _AS_LARGE).argsort(kind="stable").tolist()
+    )
     names, panels, used = [""] * len(cells), [""] * len(cells), dict[str, int]()
     boxes = [p.box for p in work.panels]
     for i in by_size:

@@ -72,6 +72,15 @@ def nth_of(sizes: Ints) -> Ints:
     return found
 
 
+def ranks(values: NDArray[Any], apart: float) -> Ints:
+    """For each of the values (n,) how many steps of more than ``apart`` there are below it: what only
+    rounding tells apart has one rank."""
+    order = values.argsort(kind="stable")
+    found = np.zeros(len(values), np.int64)
+    found[order[1:]] = (np.diff(values[order]) > apart).cumsum()
+    return found
+
+
 def neighbours(ring: Ints) -> tuple[Ints, Ints]:
     """Positions of the next and previous vertex within each run of equal ring numbers."""
     m = len(ring)

@@ -12,6 +12,7 @@ from typing import Any, TypeAlias
 import numpy as np
 import shapely
 
+from stileblade.geometry.curves.arrays import ranks
 from stileblade.geometry.curves.line import Line
 from stileblade.geometry.curves.places import Box, Point
 from stileblade.geometry.curves.segments import Bools, Floats, Ints
@@ -56,8 +57,8 @@ def cells_of(
     ]
     if not len(kept):
         return whole
-    left, head, _, _ = shapely.bounds(kept).round(2).T
-    return list(kept[np.lexsort((head, left))])
+    left, head, _, _ = shapely.bounds(kept).T
+    return list(kept[np.lexsort((ranks(head, 2 * FINE), ranks(left, 2 * FINE)))])
 
 
 def _beyond(ends: Floats, shape: Cell) -> Floats:

@@ -6,7 +6,7 @@ positive signed area (clockwise as seen, y downwards), openings against it.
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from functools import cached_property
 
@@ -14,7 +14,7 @@ import numpy as np
 import shapely
 
 from stileblade.geometry.curves import measurement
-from stileblade.geometry.curves.arrays import begins, run_sizes, run_starts, true_at
+from stileblade.geometry.curves.arrays import begins, ranks, run_sizes, run_starts, true_at
 from stileblade.geometry.curves.flatten import Flat, flatten
 from stileblade.geometry.curves.places import Box
 from stileblade.geometry.curves.segments import Floats, Ints, Segments, concatenate
@@ -87,7 +87,7 @@ class Region:
         return int((self.shell == np.arange(len(self.shell))).sum())
 
     def parts(self) -> list[Region]:
-        """Each separate piece as a region, largest first."""
+        """Each separate piece as a region, in the order of ``by_size``."""
         return list(self._parts)
 
     @cached_property
@@ -103,7 +103,7 @@ class Region:
                     np.zeros(last - int(s) + 1, np.int64),
                 )
             )
-        return tuple(sorted(found, key=lambda r: -r.area))
+        return tuple(found[i] for i in by_size(found))
 
     def transformed(self, matrix: Floats) -> Region:
         """Mapped by a 2x3 matrix; exact. Contours are reversed where it mirrors."""
@@ -143,6 +143,29 @@ class Region:
     def centroid(self) -> tuple[float, float]:
         """Centre of mass of the even sheet. An empty region: (0, 0)."""
         return measurement.centroid(self.segments) if self else (0.0, 0.0)
+
+
+def from_left(outlines: Sequence[Region | Contour]) -> list[int]:
+    """Their numbers from left to right, of those that begin at one place from head to foot."""
+    return np.lexsort(_places(outlines)).tolist()
+
+
+def by_size(outlines: Sequence[Region | Contour]) -> list[int]:
+    """Their numbers, the largest first; of those that are as large as each other as ``from_left``."""
+    size = ranks(np.array([-outline.area for outline in outlines]), _AS_LARGE)
+    return np.lexsort((*_places(outlines), size)).tolist()
+
+
+def _places(outlines: Sequence[Region | Contour]) -> tuple[Ints, Ints]:
+    """Ranks (n,) by heads and by left sides."""
+    boxes = np.array([outline.bounds.as_list() for outline in outlines]).reshape(-1, 4)
+    return ranks(boxes[:, 1], _AT_ONE), ranks(boxes[:, 0], _AT_ONE)
+
+
+_AS_LARGE = 1e-6
+"""mm^2: areas that differ by no more are the same but for rounding."""
+_AT_ONE = 0.01
+"""mm: places that differ by no more are the same but for rounding."""
 
 
 def build_polygons(points: Floats, ring: Ints, shell: Ints) -> shapely.MultiPolygon:

@@ -8,7 +8,7 @@ from typing import Literal
 from stileblade.fields import area, choice, special
 from stileblade.geometry.measures.distances import inner_point, rings_round
 from stileblade.geometry.regions.fill import with_rings
-from stileblade.geometry.regions.region import Region
+from stileblade.geometry.regions.region import Region, by_size
 from stileblade.piece.work import Work
 from stileblade.steps.handle import Candidate, Handle, PickHandle, Share
 from stileblade.steps.step import Caption, Setting, Stage, Step, Told, register_step
@@ -116,4 +116,4 @@ class Fill(Step):
 def opening_rings(paper: Region) -> list[int]:
     """Numbers of the rings that are openings, the largest first."""
     inner = [r for r in range(len(paper.shell)) if paper.shell[r] != r]
-    return sorted(inner, key=lambda r: -paper.contour(r).area)
+    return [inner[i] for i in by_size([paper.contour(r) for r in inner])]

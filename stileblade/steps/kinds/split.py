@@ -11,7 +11,7 @@ from stileblade.fields import angle, choice, length, offset, special
 from stileblade.geometry.curves.line import Line
 from stileblade.geometry.measures.distances import holds_any, inner_point
 from stileblade.geometry.regions.clipping import clip_line
-from stileblade.geometry.regions.region import Region, gather
+from stileblade.geometry.regions.region import Region, by_size, from_left, gather
 from stileblade.geometry.regions.set_operations import (
     cut_off,
     difference,
@@ -156,7 +156,7 @@ class Split(Step):
                 would_do=None if self.by is By.FIGURE else 0.0,
             )
         found = [part for half in halves for part in half.parts() if part.area > LEAST]
-        return sorted(found, key=lambda p: (round(p.bounds.left, 2), round(p.bounds.head, 2)))
+        return [found[i] for i in from_left(found)]
 
     def _tab(self, work: Work, at: float) -> Region:
         """What the second part has beyond the line: paper there, its ends slanting inwards."""
@@ -174,8 +174,8 @@ class Split(Step):
     def _kept(self, work: Work, parts: list[Region], setting: Setting) -> list[int]:
         if self.keep is Keep.LARGEST or not self.picks:
             taken = setting.taken.get(self.id, ())
-            free = [i for i in range(len(parts)) if i + 1 not in taken]
-            return [max(free or range(len(parts)), key=lambda i: parts[i].area)]
+            free = [i for i in range(len(parts)) if i + 1 not in taken] or list(range(len(parts)))
+            return [free[by_size([parts[i] for i in free])[0]]]
         box = work.paper.bounds
         spots = [box.at_share(u, v) for u, v in self.picks]
         found = [i for i, p in enumerate(parts) if holds_any(p, spots)]
