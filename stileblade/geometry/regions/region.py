@@ -92,6 +92,8 @@ class Region:
 
     @cached_property
     def _parts(self) -> tuple[Region, ...]:
+        if self.pieces == 1:
+            return (self,)
         found = []
         for s in true_at(self.shell == np.arange(len(self.shell))):
             last = int(true_at(self.shell == s)[-1])

@@ -29,6 +29,7 @@ def test_pieces_as_large_as_each_other_come_as_they_lie(noise: float) -> None:
     assert by_size(boxes) == [3, 1, 2, 0]
     large = [*boxes, disc(200, 0, 30)]
     assert by_size(large) == [4, 3, 1, 2, 0]
+    assert boxes[0].parts()[0] is boxes[0]
     parts = gather(large).parts()
     assert [p.bounds.left for p in parts[1:]] == [boxes[i].bounds.left for i in (3, 1, 2, 0)]
 

@@ -172,8 +172,8 @@ export class FoldedScene {
   }
 
   private frame(): boolean {
-    this.draw()
     const points = this.space?.faces.filter((f) => !f.hinge).flatMap((f) => f.rings.flat()) ?? []
+    this.draw()
     if (!points.length) return false
     const span = (values: number[]) => Math.max(...values) - Math.min(...values)
     const size = Math.max(span(points.map((p) => p[0])), span(points.map((p) => p[1])))
