@@ -64,11 +64,11 @@ watch(
   async () => {
     await nextTick()
     current()?.scrollIntoView({ block: 'nearest', inline: 'nearest' })
-    // a step that was added or removed has taken the keyboard with it, or left it at the one before
+    // a step that was added or removed has taken the keyboard with it, or left it where it was asked for
     setTimeout(() => {
       const held = document.activeElement
       const tile = current()
-      const astray = held !== tile && held?.matches('.pick') && row.value?.contains(held)
+      const astray = held !== tile && held?.matches('.pick, .add') && row.value?.contains(held)
       if (held === document.body || astray) tile?.focus({ preventScroll: true })
     }, REST_MS)
   },
