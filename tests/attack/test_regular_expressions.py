@@ -116,12 +116,22 @@ def test_it_takes_no_longer_than_the_text(name: str) -> None:
     for head, unit, tail in itertools.product(HEADS, [*LETTERS, *PAIRS], TAILS):
         text = head + unit * (LONG // len(unit)) + tail
         for use in how:
-            before = process_time()
-            if use == "sub":
-                pattern.sub("", text)
-            elif use == "finditer":
-                # none is kept: what is measured is not the tidying of memory
-                deque(pattern.finditer(text), maxlen=0)
-            else:
-                getattr(pattern, use)(text)
-            assert process_time() - before < MOST_SECONDS, (head, unit, tail, use)
+            # the least of three: a machine that is shared stops now and then, a pattern does each time
+            took = MOST_SECONDS
+            for _ in range(3):
+                if took >= MOST_SECONDS:
+                    took = min(took, seconds(pattern, use, text))
+            assert took < MOST_SECONDS, (head, unit, tail, use)
+
+
+def seconds(pattern: re.Pattern[str], use: str, text: str) -> float:
+    """Processor time that one use of the pattern takes."""
+    before = process_time()
+    if use == "sub":
+        pattern.sub("", text)
+    elif use == "finditer":
+        # none is kept: what is measured is not the tidying of memory
+        deque(pattern.finditer(text), maxlen=0)
+    else:
+        getattr(pattern, use)(text)
+    return process_time() - before
