@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** The card folded: turned by pointer and keys, folded by poses, a slider, or played through. */
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
-import { useLocalStorage } from '@vueuse/core'
+import { useIdle, useLocalStorage, type WindowEventName } from '@vueuse/core'
 import type { Schemas } from '@/shared/api/client'
 import type { Unit } from '@/shared/api/document'
 import { wantsStillness } from '@/shared/motion'
@@ -33,6 +33,8 @@ const trouble = ref('')
 const apart = ref(0)
 watch(apart, (mm) => scene.value?.setApart(mm))
 let observer: ResizeObserver | null = null
+const DOING: WindowEventName[] = ['pointerdown', 'pointermove', 'keydown', 'wheel']
+const { lastActive } = useIdle(undefined, { events: DOING })
 
 const folds = computed(() => props.space.folds.length > 0)
 const poses = computed(() => [
@@ -48,7 +50,7 @@ onMounted(async () => {
   const { FoldedScene } = await import('./scene')
   if (!canvas.value || !holder.value) return
   try {
-    scene.value = new FoldedScene(canvas.value)
+    scene.value = new FoldedScene(canvas.value, () => Date.now() - lastActive.value)
   } catch {
     trouble.value = t('This browser cannot draw the folded view (no WebGL). All else works.')
     return

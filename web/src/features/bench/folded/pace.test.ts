@@ -28,7 +28,7 @@ describe('pace', () => {
   })
 
   it('draws once for a frame, however often something changed', () => {
-    const pace = new Pace((ratio) => drawn.push(ratio))
+    const pace = new Pace((ratio) => drawn.push(ratio), () => 5000)
     pace.draw()
     pace.draw()
     frame(16)
@@ -38,7 +38,7 @@ describe('pace', () => {
   })
 
   it('draws finely once it rests, and not after it was stopped', () => {
-    const pace = new Pace((ratio) => drawn.push(ratio))
+    const pace = new Pace((ratio) => drawn.push(ratio), () => 5000)
     pace.draw()
     frame(16)
     vi.advanceTimersByTime(150)
@@ -50,8 +50,26 @@ describe('pace', () => {
     expect(drawn).toEqual([1, 2, 1])
   })
 
+  it('does not draw finely while something is done, and then as soon as that has been over for a while', () => {
+    let doing = 0
+    const pace = new Pace((ratio) => drawn.push(ratio), () => Date.now() - doing)
+    vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout', 'Date'] })
+    pace.draw()
+    frame(16)
+    // a key every 400 ms
+    for (let i = 0; i < 5; i += 1) {
+      doing = Date.now()
+      vi.advanceTimersByTime(400)
+    }
+    expect(drawn).toEqual([1])
+    vi.advanceTimersByTime(190)
+    expect(drawn).toEqual([1])
+    vi.advanceTimersByTime(20)
+    expect(drawn).toEqual([1, 2])
+  })
+
   it('draws more coarsely where frames take long, within bounds, and finer again', () => {
-    const pace = new Pace((ratio) => drawn.push(ratio))
+    const pace = new Pace((ratio) => drawn.push(ratio), () => 5000)
     for (let i = 0; i < 60; i += 1) {
       pace.draw()
       frame(60)

@@ -7,6 +7,9 @@ const COARSEST = 0.5
 const SLOW_MS = 27
 const QUICK_MS = 19
 const REST_MS = 140
+/** How long nothing must have been pressed, typed or moved before it is drawn finely: that can hold up the page
+ * for a tenth of a second, in which whatever is done next would wait. */
+const QUIET_MS = 600
 
 export class Pace {
   private waiting = false
@@ -15,12 +18,16 @@ export class Pace {
   private taken = 20
   private resting: ReturnType<typeof setTimeout> | undefined
 
-  constructor(private readonly render: (ratio: number) => void) {}
+  /** ``quiet``: for how many milliseconds the person has done nothing. */
+  constructor(
+    private readonly render: (ratio: number) => void,
+    private readonly quiet: () => number,
+  ) {}
 
   /** Something has changed: it is drawn with the next frame, and finely once it rests. */
   draw() {
     this.stop()
-    this.resting = setTimeout(() => this.render(FINE), REST_MS)
+    this.rest(REST_MS)
     if (this.waiting) return
     this.waiting = true
     requestAnimationFrame(() => {
@@ -32,6 +39,14 @@ export class Pace {
 
   stop() {
     clearTimeout(this.resting)
+  }
+
+  private rest(most: number) {
+    this.resting = setTimeout(() => {
+      const left = QUIET_MS - this.quiet()
+      if (left > 0) this.rest(left)
+      else this.render(FINE)
+    }, most)
   }
 
   private judge() {

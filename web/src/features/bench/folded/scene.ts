@@ -49,10 +49,10 @@ export class FoldedScene {
   private sized = false
   private moving = 0
   private framed = ''
-  private readonly pace = new Pace((ratio) => this.render(ratio))
+  private readonly pace = new Pace((ratio) => this.render(ratio), () => this.quiet())
   frames = 0
 
-  constructor(private readonly canvas: HTMLCanvasElement) {
+  constructor(private readonly canvas: HTMLCanvasElement, private readonly quiet: () => number) {
     // smooth edges come from drawing finely once it rests: software that draws could not keep up
     this.renderer = new WebGLRenderer({ canvas, antialias: false, alpha: true })
     this.scene.add(...lights(), this.card, this.around)
