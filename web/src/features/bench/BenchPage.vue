@@ -49,8 +49,8 @@ const document_ = design.document
 const selection = useSelection(document_)
 const { pieceId, stepId, piece, steps, step, unit, paper } = selection
 const computing = useEvaluation(document_, pieceId, stepId)
-const { outcome, pictures, trouble: computeTrouble } = computing
-const act = useStepCommands(design, selection, outcome)
+const { flat, rest, pictures, trouble: computeTrouble } = computing
+const act = useStepCommands(design, selection, flat)
 const card = useCardCommands(design, selection)
 const { dropped, keeping, takeNewer, keepDropped } = useArtworkCommands(design, selection)
 const { exporting, exportFile, savePicture, saveDesign } = useExport(document_, pieceId)
@@ -62,7 +62,7 @@ const marked = ref<Schemas['FindingView'] | null>(null)
 const hovered = ref(-1)
 const flatView = ref<InstanceType<typeof FlatView> | null>(null)
 const colour = computed(() => paper.value?.outside ?? '#ddd')
-const findings = computed(() => outcome.value?.findings ?? [])
+const findings = computed(() => rest.value?.findings ?? [])
 const errors = computed(() => findings.value.filter((f) => f.severity === 'error').length)
 
 const aims = useAims(design, findings)
@@ -108,7 +108,7 @@ async function saveFiles(format: string, options: Values) {
 const goToDesign = (id: number) => router.push({ name: 'bench', params: { id } })
 const openFile = (file: File) => openDesignFile(file).then(goToDesign, tellError)
 const finishedPicture = computed(() => {
-  const last = outcome.value?.strip.at(-1)
+  const last = rest.value?.strip.at(-1)
   return last ? pictures.get(last.key) : undefined
 })
 
@@ -148,7 +148,7 @@ onMounted(load)
     <span><ElButton @click="load">{{ $t('Try again') }}</ElButton> <ElButton text @click="router.push('/')">{{ $t('Back to the designs') }}</ElButton></span>
   </div>
   <BenchWaiting
-    v-else-if="!document_ || !piece || !outcome"
+    v-else-if="!document_ || !piece || !flat || !rest"
     :trouble="computeTrouble"
     :slow="computing.slow.value"
     :stopped="computing.stopped.value"
@@ -161,7 +161,7 @@ onMounted(load)
     <BenchHeader
       :id="id"
       :document="document_"
-      :closed="outcome.closed"
+      :closed="rest.closed"
       :state="design.state.value"
       :trouble="design.trouble.value"
       :saved-at="design.savedAt.value"
@@ -180,7 +180,7 @@ onMounted(load)
       <h1 class="visually-hidden">{{ document_.name }}</h1>
       <WorkArea
         :document="document_"
-        :outcome="outcome"
+        :rest="rest"
         :piece="piece"
         :unit="unit"
         :trouble="computeTrouble"
@@ -196,7 +196,7 @@ onMounted(load)
         </template>
         <FlatView
           ref="flatView"
-          :flat="outcome.flat"
+          :flat="flat"
           :document="document_"
           :piece="piece.id"
           :step="step"
@@ -205,7 +205,7 @@ onMounted(load)
           :inside="paper?.inside ?? colour"
           :marked="marked"
           :hovered="hovered"
-          :finished="selection.finished.value ? outcome : null"
+          :finished="selection.finished.value ? rest : null"
           @card-preview="card.previewFolding"
           @card-commit="card.setFolding"
           @toggle="act.toggle"
@@ -217,13 +217,13 @@ onMounted(load)
         />
       </WorkArea>
       <aside class="right">
-        <FoldedView class="folded" :space="outcome.space" :shut="outcome.shut" :unit="unit" @save="savePicture" />
+        <FoldedView class="folded" :space="rest.space" :shut="rest.shut" :unit="unit" @save="savePicture" />
         <InHand
           :document="document_"
           :piece="piece"
           :step="step"
           :index="selection.index.value"
-          :outcome="outcome"
+          :flat="flat" :rest="rest"
           :hovered="hovered"
           :unit="unit"
           :colour="colour"
@@ -239,13 +239,13 @@ onMounted(load)
           @join="act.takeJoin"
           @change="design.change"
         />
-        <FiguresPane class="figures" :rest="outcome" :marked="marked" :unit="unit" @mark="mark" @mend="act.mend" @envelope="card.setEnvelope" @aim="(f) => (aims.aiming.value = f)" />
+        <FiguresPane class="figures" :rest="rest" :marked="marked" :unit="unit" @mark="mark" @mend="act.mend" @envelope="card.setEnvelope" @aim="(f) => (aims.aiming.value = f)" />
       </aside>
       <BuildStrip
         class="strip"
         :document="document_"
         :steps="steps"
-        :strip="outcome.strip"
+        :strip="rest.strip"
         :pictures="pictures"
         :chosen="stepId"
         :unit="unit"

@@ -6,7 +6,7 @@ import type { Schemas } from '@/shared/api/client'
 import type { DesignData } from '@/shared/api/document'
 import type { StepKind } from '@/shared/catalogue'
 import { valueAt } from '@/shared/values'
-import type { Outcome } from '../state/useEvaluation'
+import type { Flat } from '../state/useEvaluation'
 import { useDocument } from '../state/useDocument'
 import { useSelection } from '../state/useSelection'
 import { useBenchKeys, type BenchKeys } from './useBenchKeys'
@@ -40,11 +40,11 @@ function bench() {
   const design = useDocument()
   design.put(stored, { anew: true })
   const selection = useSelection(design.document)
-  const outcome = shallowRef<Outcome | null>(null)
-  const steps = useStepCommands(design, selection, outcome)
+  const flat = shallowRef<Flat | null>(null)
+  const steps = useStepCommands(design, selection, flat)
   const card = useCardCommands(design, selection)
   const keys = () => design.document.value!.pieces[0]!.steps.map((s) => s.id)
-  return { design, selection, outcome, steps, card, keys }
+  return { design, selection, flat, steps, card, keys }
 }
 const step = (b: ReturnType<typeof bench>, id: string) => b.design.document.value!.pieces[0]!.steps.find((s) => s.id === id)
 const kindOf = (kind: string, starts: string | null) =>
@@ -129,7 +129,7 @@ describe('commands on steps', () => {
     b.selection.stepId.value = 's2'
     const candidates = [{ taken: false, share: [0.1, 0.2] }, { taken: true, share: [0.5, 0.5] }]
     const handle = { shape: 'pick', field: 'picks', picked_by: 'which', candidates }
-    b.outcome.value = { flat: { handles: [handle] } } as object as Outcome
+    b.flat.value = { handles: [handle] } as object as Flat
     b.steps.toggle(0)
     expect(step(b, 's2')).toMatchObject({ which: 'picked', picks: [[0.1, 0.2], [0.5, 0.5]] })
     b.steps.toggle(1)

@@ -7,14 +7,14 @@ import { tell } from '@/shared/messages'
 import { initialValues } from '@/shared/form/schemaForm'
 import { t } from '@/shared/words'
 import type { PickedOutline } from '@/features/outlines'
-import type { Outcome } from '../state/useEvaluation'
+import type { Flat } from '../state/useEvaluation'
 import type { Selection } from '../state/useSelection'
 import type { Changing } from '../state/useDocument'
 import * as edits from './edits'
 
 export type StepAction = 'switch' | 'earlier' | 'later' | 'duplicate' | 'remove'
 
-export function useStepCommands(design: Changing, selection: Selection, outcome: { readonly value: Outcome | null }) {
+export function useStepCommands(design: Changing, selection: Selection, flat: { readonly value: Flat | null }) {
   const { document } = design
   const catalogue = useCatalogue()
   const { pieceId, stepId, steps, step } = selection
@@ -37,7 +37,7 @@ export function useStepCommands(design: Changing, selection: Selection, outcome:
 
   /** Something picked or given back; from then on the picked ones count. */
   function toggle(candidate: number) {
-    const pick = outcome.value?.flat.handles.find((h) => h.shape === 'pick')
+    const pick = flat.value?.handles.find((h) => h.shape === 'pick')
     if (!pick?.candidates[candidate]) return
     const taken = pick.candidates.filter((c, i) => c.taken !== (i === candidate))
     setValues({ [pick.picked_by]: 'picked', [pick.field]: taken.map((c) => c.share) })
@@ -46,11 +46,11 @@ export function useStepCommands(design: Changing, selection: Selection, outcome:
   const mirror = () => edits.mirrorAt(steps.value, catalogue.data?.steps ?? [])
   /** What the piece has where a step would come. */
   const having = computed(() => {
-    const flat = outcome.value?.flat
+    const has = flat.value
     return {
-      panels: Boolean(flat?.panels.length),
-      folds: Boolean(flat?.folds.length),
-      windows: flat?.opened ?? false,
+      panels: Boolean(has?.panels.length),
+      folds: Boolean(has?.folds.length),
+      windows: has?.opened ?? false,
       mirror: mirror() >= 0,
     }
   })

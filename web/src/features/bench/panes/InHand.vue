@@ -4,7 +4,7 @@ import type { DesignData, StepData, Unit, Values, PieceData } from '@/shared/api
 import type { Schemas } from '@/shared/api/client'
 import type { PickedOutline } from '@/features/outlines'
 import type { StepAction } from '../commands/useStepCommands'
-import type { Outcome } from '../state/useEvaluation'
+import type { Flat, Rest } from '../state/useEvaluation'
 import LapTools from './LapTools.vue'
 import SizePane from './SizePane.vue'
 import SplitBar from './SplitBar.vue'
@@ -16,7 +16,8 @@ defineProps<{
   piece: PieceData
   step: StepData | null
   index: number
-  outcome: Outcome
+  flat: Flat
+  rest: Rest
   hovered: number
   unit: Unit
   colour: string
@@ -45,8 +46,8 @@ const emit = defineEmits<{
         v-if="step"
         :step="step"
         :document="document"
-        :problem="outcome.strip.find((s) => s.step === step!.id)?.problem ?? null"
-        :flat="outcome.flat"
+        :problem="rest.strip.find((s) => s.step === step!.id)?.problem ?? null"
+        :flat="flat"
         :hovered="hovered"
         :unit="unit"
         @change="(v) => emit('set', v)"
@@ -58,9 +59,9 @@ const emit = defineEmits<{
         @line-up="emit('lineUp')"
       />
       <LapTools
-        v-if="step && outcome.lap && outcome.lap.step === step.id"
+        v-if="step && rest.lap && rest.lap.step === step.id"
         :step="step"
-        :curve="outcome.lap"
+        :curve="rest.lap"
         :document="document"
         :piece="piece.id"
         :unit="unit"

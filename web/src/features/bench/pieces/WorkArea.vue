@@ -5,7 +5,7 @@ import type { Schemas } from '@/shared/api/client'
 import type { DesignData, PieceData, Unit } from '@/shared/api/document'
 import PieceTabs, { type Shown } from '../PieceTabs.vue'
 import { setValues } from '../commands/edits'
-import type { Outcome } from '../state/useEvaluation'
+import type { Rest } from '../state/useEvaluation'
 import AddPieceDialog from './AddPieceDialog.vue'
 import AssembledView from './AssembledView.vue'
 import PapersDialog from './PapersDialog.vue'
@@ -13,7 +13,7 @@ import PiecesList from './PiecesList.vue'
 
 const props = defineProps<{
   document: DesignData
-  outcome: Outcome
+  rest: Rest
   piece: PieceData
   unit: Unit
   trouble: string
@@ -24,7 +24,7 @@ const emit = defineEmits<{ choose: [piece: string]; change: [document: DesignDat
 const [adding, papers] = [ref(false), ref(false)]
 const listed = ref(false)
 const shown = ref<Shown>('piece')
-const whole = computed(() => (shown.value === 'piece' ? null : props.outcome.assembled))
+const whole = computed(() => (shown.value === 'piece' ? null : props.rest.assembled))
 const side = computed(() => (shown.value === 'inside' ? 'inside' : 'outside'))
 
 function take(offer: Schemas['OfferView']) {
@@ -42,7 +42,7 @@ function take(offer: Schemas['OfferView']) {
       v-model:listed="listed"
       :model-value="piece.id"
       :document="document"
-      :layered="outcome.assembled !== null"
+      :layered="rest.assembled !== null"
       :trouble="trouble"
       :slow="slow"
       :stopped="stopped"
@@ -56,9 +56,9 @@ function take(offer: Schemas['OfferView']) {
       v-if="listed"
       class="side"
       :document="document"
-      :figures="outcome.pieces"
-      :panels="outcome.panels"
-      :front="outcome.front"
+      :figures="rest.pieces"
+      :panels="rest.panels"
+      :front="rest.front"
       :chosen="piece.id"
       :unit="unit"
       @choose="(id) => emit('choose', id)"
@@ -80,7 +80,7 @@ function take(offer: Schemas['OfferView']) {
       <slot v-else />
     </div>
     <PapersDialog v-if="papers" :document="document" :piece="piece" :unit="unit" @close="papers = false" @change="(d) => emit('change', d)" />
-    <AddPieceDialog v-if="adding" :document="document" :panels="outcome.panels" :start="piece.panel || outcome.front" @close="adding = false" @take="take" />
+    <AddPieceDialog v-if="adding" :document="document" :panels="rest.panels" :start="piece.panel || rest.front" @close="adding = false" @take="take" />
   </div>
 </template>
 

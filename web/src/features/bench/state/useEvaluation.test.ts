@@ -14,6 +14,9 @@ interface Asked {
 let asked: Asked[] = []
 const picture = { path: 'M0 0Z', box: [0, 0, 1, 1], folds: [], perforated: [] }
 
+let frame = Promise.resolve()
+vi.mock('@/shared/painted', () => ({ painted: () => frame }))
+
 vi.mock('@/shared/api/client', async (original) => ({
   ...(await original<object>()),
   client: {
@@ -22,7 +25,7 @@ vi.mock('@/shared/api/client', async (original) => ({
         signal.addEventListener('abort', () => reject(new DOMException('ended', 'AbortError')))
         const { name } = body.document
         const data = {
-          flat: body.part === 'rest' ? null : { path: name },
+          flat: body.part === 'rest' ? null : { path: name, folds: [name] },
           rest: body.part === 'flat' ? null : { closed: [name.length, 1], strip: [{ step: 's', key: name, picture }] },
         }
         const response = new Response(null, { status: 200 })
@@ -35,9 +38,10 @@ const named = (name: string) => ({ name }) as Partial<DesignData> as DesignData
 
 function started() {
   const document = shallowRef<DesignData | null>(named('first'))
+  const step = ref('s')
   const scope = effectScope()
-  const found = scope.run(() => useEvaluation(document, ref('base'), ref('s')))!
-  return { document, ...found }
+  const found = scope.run(() => useEvaluation(document, ref('base'), step))!
+  return { document, step, ...found }
 }
 async function answerLast() {
   asked.at(-1)!.answer()
@@ -51,18 +55,57 @@ beforeEach(() => {
 afterEach(() => vi.useRealTimers())
 
 it('asks for everything once, then for the flat view before the rest', async () => {
-  const { document, outcome } = started()
+  const { document, flat, rest } = started()
+  const shown = () => ({ path: flat.value?.path, closed: rest.value?.closed })
   await answerLast()
   expect(asked.map((a) => a.part)).toEqual(['all'])
-  expect(outcome.value).toMatchObject({ flat: { path: 'first' }, closed: [5, 1] })
+  expect(shown()).toEqual({ path: 'first', closed: [5, 1] })
   document.value = named('second')
   await flushPromises()
   await answerLast()
   // the flat view is new while the rest is still of the design before
-  expect(outcome.value).toMatchObject({ flat: { path: 'second' }, closed: [5, 1] })
+  expect(shown()).toEqual({ path: 'second', closed: [5, 1] })
   await answerLast()
   expect(asked.map((a) => a.part)).toEqual(['all', 'flat', 'rest'])
-  expect(outcome.value).toMatchObject({ flat: { path: 'second' }, closed: [6, 1] })
+  expect(shown()).toEqual({ path: 'second', closed: [6, 1] })
+})
+
+it('draws the outline of an edit first, and what is about it a frame later', async () => {
+  const { document, step, flat } = started()
+  await answerLast()
+  let next = () => {}
+  frame = new Promise((done) => (next = done))
+  document.value = named('second')
+  await flushPromises()
+  await answerLast()
+  expect(flat.value).toEqual({ path: 'second', folds: ['first'] })
+  expect(asked.map((a) => a.part)).toEqual(['all', 'flat'])
+  next()
+  await flushPromises()
+  expect(flat.value).toEqual({ path: 'second', folds: ['second'] })
+  expect(asked.map((a) => a.part)).toEqual(['all', 'flat', 'rest'])
+  await answerLast()
+  // another step's view is another picture: nothing of the one before stays in it, while no frame comes
+  frame = new Promise(() => {})
+  step.value = 'other'
+  await flushPromises()
+  await answerLast()
+  expect(flat.value).toEqual({ path: 'second', folds: ['second'] })
+  expect(asked.at(-1)).toMatchObject({ part: 'rest' })
+  frame = Promise.resolve()
+})
+
+it('draws all of it at once where something newer is waiting', async () => {
+  const { document, flat } = started()
+  await answerLast()
+  frame = new Promise(() => {})
+  document.value = named('second')
+  await flushPromises()
+  document.value = named('third')
+  await flushPromises()
+  await answerLast()
+  expect(flat.value).toEqual({ path: 'second', folds: ['second'] })
+  frame = Promise.resolve()
 })
 
 it('has one request under way, and then only of the newest document', async () => {
@@ -120,7 +163,7 @@ it('keeps pictures and says which it has', async () => {
 })
 
 it('says after half a second that it takes long, and ends it when asked to', async () => {
-  const { document, outcome, slow, stopped, stop, busy } = started()
+  const { document, flat, slow, stopped, stop, busy } = started()
   await answerLast()
   document.value = named('heavy')
   await flushPromises()
@@ -131,7 +174,7 @@ it('says after half a second that it takes long, and ends it when asked to', asy
   await flushPromises()
   expect(asked.at(-1)!.signal.aborted).toBe(true)
   expect([slow.value, stopped.value, busy.value]).toEqual([false, true, false])
-  expect(outcome.value).toMatchObject({ flat: { path: 'first' } })
+  expect(flat.value).toMatchObject({ path: 'first' })
 })
 
 it('does not wait for what takes long when there is something newer', async () => {

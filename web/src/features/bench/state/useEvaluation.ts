@@ -1,17 +1,20 @@
 /**
  * What the server computes of the document: one request at a time, always of the newest state.
  * While changes keep coming, as in a drag, it rests after each outcome for as long as that took,
- * so that what follows the pointer is drawn in time; when they pause it computes at once. The flat
- * view comes first; the rest follows when nothing newer is waiting, and what is under way of it is left
- * where something newer comes, unless nothing of it has come for a while.
+ * so that what follows the pointer is drawn in time; when they pause it computes at once. The outline
+ * is drawn first, then what the flat view has about it; the rest follows when nothing newer is waiting,
+ * and what is under way of it is left where something newer comes, unless nothing of it has come for a
+ * while.
  */
 import { onScopeDispose, ref, shallowRef, watch, type Ref } from 'vue'
 import { answer, client, type Schemas } from '@/shared/api/client'
 import type { DesignData } from '@/shared/api/document'
 import { ApiError } from '@/shared/api/errors'
+import { painted } from '@/shared/painted'
 
 export type Picture = NonNullable<Schemas['StripView']['picture']>
-export type Outcome = Schemas['RestView'] & { flat: Schemas['FlatView'] }
+export type Flat = Schemas['FlatView']
+export type Rest = Schemas['RestView']
 const MOST_PICTURES = 600
 /** Milliseconds without a change that count as a pause, and the longest rest while there is none. */
 const PAUSE = 30
@@ -28,7 +31,8 @@ export function useEvaluation(
   piece: Ref<string>,
   step: Ref<string | null>,
 ) {
-  const outcome = shallowRef<Outcome | null>(null)
+  const flat = shallowRef<Flat | null>(null)
+  const rest = shallowRef<Rest | null>(null)
   const pictures = new Map<string, Picture>()
   const trouble = ref('')
   const busy = ref(false)
@@ -38,6 +42,8 @@ export function useEvaluation(
   let asking: AbortController | null = null
   let stale = false
   let changed = 0
+  /** The piece and step that the flat view shows. */
+  let looked = ''
   /** The rest is being asked for; and since when it has been left for something newer. */
   let following = false
   let leaving = Infinity
@@ -62,22 +68,33 @@ export function useEvaluation(
     }
   }
 
+  /** Of an edit the outline alone, and when that is drawn all that the flat view has. */
+  async function draw(found: Flat, shown: string) {
+    const before = flat.value
+    if (before && shown === looked && !stale) {
+      flat.value = { ...before, path: found.path }
+      await painted()
+    }
+    flat.value = found
+    looked = shown
+  }
+
   /** One document computed; the rest of it is left out where a newer one is waiting. */
   async function compute(sent: DesignData): Promise<void> {
-    const before = outcome.value
-    const first = await ask(sent, before ? 'flat' : 'all')
-    if (before && first.flat) outcome.value = { ...before, flat: first.flat }
+    const shown = `${piece.value} ${step.value}`
+    const first = await ask(sent, flat.value ? 'flat' : 'all')
+    if (!first.flat) return
+    await draw(first.flat, shown)
     following = !first.rest && !stale
-    const rest = first.rest ?? (following ? (await ask(sent, 'rest')).rest : null)
-    const flat = first.flat
-    if (!rest || !flat) return
+    const found = first.rest ?? (following ? (await ask(sent, 'rest')).rest : null)
+    if (!found) return
     leaving = Infinity
-    keepPictures(rest.strip)
-    outcome.value = { ...rest, flat }
+    keepPictures(found.strip)
+    rest.value = found
   }
 
   /** Until changes pause, or for ``most`` milliseconds. */
-  async function rest(most: number) {
+  async function pause(most: number) {
     const end = performance.now() + most
     for (;;) {
       const now = performance.now()
@@ -119,7 +136,7 @@ export function useEvaluation(
         clearTimeout(timer)
         following = slow.value = false
       }
-      if (stale) await rest(Math.min(performance.now() - started, LONGEST_REST))
+      if (stale) await pause(Math.min(performance.now() - started, LONGEST_REST))
     } while (stale)
     busy.value = false
   }
@@ -133,5 +150,5 @@ export function useEvaluation(
 
   watch([document, piece, step], run, { immediate: true })
   onScopeDispose(stop)
-  return { outcome, pictures, trouble, busy, slow, stopped, run, stop }
+  return { flat, rest, pictures, trouble, busy, slow, stopped, run, stop }
 }
