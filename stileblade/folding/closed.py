@@ -21,7 +21,7 @@ from stileblade.geometry.measures.cells import (
     mapped,
     united,
 )
-from stileblade.geometry.measures.widths import farthest, is_wide, widest
+from stileblade.geometry.measures.widths import at_least_wide, farthest, is_wide, widest
 from stileblade.piece.work import Work
 
 NONE = 0.01
@@ -78,7 +78,7 @@ def _left_by(work: Work, own: list[Face], others: list[Face]) -> list[Cell]:
 
 def _reach(cell: Cell, other: Cell) -> float:
     """How far the cell reaches beyond the other, or how wide it is where that is more."""
-    away = farthest(cell, other)
+    away = farthest(cell, other, beyond=at_least_wide(cell))
     # how wide it is takes far longer than whether it is wider
     return widest(cell) if is_wide(cell, away) else away
 

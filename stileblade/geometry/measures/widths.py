@@ -8,6 +8,8 @@ import shapely
 from stileblade.geometry.measures.cells import FINE, Cell, coarser, less, points_of
 from stileblade.geometry.measures.distances import nearest
 
+_ROUGH = 0.5
+"""mm: corners within this are left out of what all places are measured to before some are measured exactly."""
 _LARGEST = 12
 """Of the parts of a cell, so many are looked at for how wide it is."""
 
@@ -26,16 +28,19 @@ def thin_rim(lower: Cell, upper: Cell, width: float) -> Cell:
     return shapely.union_all(parts)
 
 
-def farthest(cell: Cell, other: Cell) -> float:
-    """How far the cell's farthest place is from the other."""
+def farthest(cell: Cell, other: Cell, beyond: float = 0.0) -> float:
+    """How far the cell's farthest place is from the other; 0 where that is surely not beyond a distance that
+    does not count."""
     if shapely.is_empty(cell) or shapely.is_empty(other):
         return 0.0
     points = points_of(cell)
-    rough = coarser(other, 0.5)
+    rough = coarser(other, _ROUGH)
     shapely.prepare([rough, other])
     away = shapely.distance(rough, shapely.points(points))
+    if away.max() + _ROUGH < beyond:
+        return 0.0
     # only those that may be the farthest are measured on the outline itself
-    far = points[away >= away.max() - 1.0]
+    far = points[away >= away.max() - 2 * _ROUGH]
     spread = far[:: max(1, len(far) // 200)]
     return float(shapely.distance(other, shapely.points(spread)).max())
 
@@ -56,6 +61,14 @@ def widest(cell: Cell) -> float:
             circle = shapely.maximum_inscribed_circle(shapely.simplify(parts[i], FINE), 0.001)
             found = max(found, 2 * float(shapely.length(circle)))
     return found
+
+
+def at_least_wide(cell: Cell) -> float:
+    """A width that ``widest`` is not below: of a shape, the strip along all edges that is as wide as its largest
+    circle's radius covers all of it."""
+    parts = shapely.get_parts(cell)
+    parts = parts[shapely.area(parts) > 0]
+    return float(np.max(2 * shapely.area(parts) / shapely.length(parts), initial=0.0))
 
 
 def is_wide(cell: Cell, width: float) -> bool:

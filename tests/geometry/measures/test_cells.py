@@ -7,7 +7,7 @@ import pytest
 import shapely
 
 from stileblade.geometry.measures.cells import area_of, coarser, less
-from stileblade.geometry.measures.widths import farthest, is_wide, widest
+from stileblade.geometry.measures.widths import at_least_wide, farthest, is_wide, widest
 
 
 def test_the_widest_of_the_parts_counts_however_long_another_is() -> None:
@@ -73,3 +73,24 @@ def test_of_what_is_smaller_than_the_tolerance_something_stays() -> None:
     assert area_of(coarser(speck, 0.5)) > 0
     assert farthest(speck, speck) == 0
     assert farthest(shapely.box(0, 0, 4, 3), speck) == pytest.approx(np.hypot(3, 3) - 0.1, abs=0.1)
+
+
+@pytest.mark.parametrize("seed", range(40))
+def test_what_need_not_be_measured_is_surely_not_more_than_what_counts(seed: int) -> None:
+    chance = np.random.default_rng(seed)
+    cell = shapely.box(0, 0, *(5 + 60 * chance.random(2)))
+    for _ in range(3):
+        x, y, size = *(60 * chance.random(2)), 1 + 12 * chance.random()
+        cell = shapely.difference(cell, shapely.buffer(shapely.points(x, y), size, quad_segs=8))
+    other = shapely.buffer(shapely.points(*(40 * chance.random(2))), 30, quad_segs=64)
+    assert 0 < at_least_wide(cell) <= widest(cell) + 0.02
+    away = farthest(cell, other)
+    for beyond in (0.5 * away, away, away + 0.3, away + 2):
+        found = farthest(cell, other, beyond=beyond)
+        assert found == away or (found == 0 and away < beyond)
+    assert farthest(cell, other, beyond=away + 1.5) == 0
+
+
+def test_how_wide_a_strip_is_at_least_is_how_wide_it_is() -> None:
+    assert at_least_wide(shapely.box(0, 0, 1000, 4)) == pytest.approx(4, abs=0.02)
+    assert at_least_wide(shapely.MultiPolygon()) == 0
