@@ -175,6 +175,11 @@ def test_nothing_is_cut_off_and_the_flat_view_is_large(page: Page, name: str) ->
     assert frame is not None
     assert frame["width"] * frame["height"] >= 0.45 * 1280 * 800
     assert page.evaluate("document.documentElement.scrollWidth <= innerWidth")
+    # nor is the closed size in the narrowest window that is designed for
+    page.set_viewport_size({"width": 1024, "height": 700})
+    closed = page.locator("header .card .figure")
+    expect(closed).to_contain_text("closed")
+    assert closed.evaluate("e => e.scrollWidth <= e.clientWidth")
 
 
 def test_the_folded_view_opens_and_turns_and_rests(page: Page) -> None:

@@ -67,6 +67,7 @@ const card = computed(() => {
   const way = catalogue.way(folding.kind)
   return `${called(size.name)} ${inSentence(way?.title ?? '')}`
 })
+const shut = computed(() => t('closed {closed}', { closed: formatMeasures(props.closed, 'mm', props.document.units) }))
 </script>
 
 <template>
@@ -82,7 +83,7 @@ const card = computed(() => {
     />
     <span class="card" :title="card">
       <span class="what">{{ card }}</span>
-      <span class="figure" :title="$t('Closed size')">{{ $t('closed {closed}', { closed: formatMeasures(closed, 'mm', document.units) }) }}</span>
+      <span class="figure" :title="shut">{{ shut }}</span>
     </span>
     <span class="spring" />
     <ElRadioGroup
@@ -154,7 +155,8 @@ const card = computed(() => {
   font-size: var(--size-text);
   white-space: nowrap;
 }
-.what {
+.what,
+.figure {
   overflow: hidden;
   text-overflow: ellipsis;
 }
@@ -164,20 +166,29 @@ const card = computed(() => {
 }
 @media (max-width: 1150px) {
   .bar {
-    gap: 6px;
-    padding: 0 10px;
+    gap: 4px;
+    padding: 0 8px;
   }
   .bar .what {
     display: none;
   }
+  /* the sign alone: the room is for the closed size */
+  .home {
+    flex: none;
+    width: 22px;
+    overflow: hidden;
+  }
   .card {
     overflow: hidden;
+    padding: 3px 6px;
+    font-size: var(--size-small);
   }
   .pair :deep(.el-button) {
     padding: 6px 4px;
   }
   .bar .name {
-    width: 170px;
+    flex: 0 20 170px;
+    min-width: 96px;
   }
 }
 .pair {
