@@ -67,7 +67,7 @@ const card = computed(() => {
   const way = catalogue.way(folding.kind)
   return `${called(size.name)} ${inSentence(way?.title ?? '')}`
 })
-const shut = computed(() => t('closed {closed}', { closed: formatMeasures(props.closed, 'mm', props.document.units) }))
+const shut = computed(() => formatMeasures(props.closed, 'mm', props.document.units))
 </script>
 
 <template>
@@ -83,7 +83,7 @@ const shut = computed(() => t('closed {closed}', { closed: formatMeasures(props.
     />
     <span class="card" :title="card">
       <span class="what">{{ card }}</span>
-      <span class="figure" :title="shut">{{ shut }}</span>
+      <span class="figure" :title="`${$t('Closed size')}: ${shut}`">{{ $t('closed {closed}', { closed: shut }) }}</span>
     </span>
     <span class="spring" />
     <ElRadioGroup
