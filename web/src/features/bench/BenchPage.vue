@@ -49,7 +49,7 @@ const document_ = design.document
 const selection = useSelection(document_)
 const { pieceId, stepId, piece, steps, step, unit, paper } = selection
 const computing = useEvaluation(document_, pieceId, stepId)
-const { flat, rest, pictures, trouble: computeTrouble } = computing
+const { outline, flat, rest, pictures, trouble: computeTrouble } = computing
 const act = useStepCommands(design, selection, flat)
 const card = useCardCommands(design, selection)
 const { dropped, keeping, takeNewer, keepDropped } = useArtworkCommands(design, selection)
@@ -196,7 +196,7 @@ onMounted(load)
         </template>
         <FlatView
           ref="flatView"
-          :flat="flat"
+          :flat="flat" :outline="outline"
           :document="document_"
           :piece="piece.id"
           :step="step"

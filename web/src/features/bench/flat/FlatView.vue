@@ -28,6 +28,8 @@ import ViewTools from './ViewTools.vue'
 
 const props = defineProps<{
   flat: Schemas['FlatView']
+  /** The piece's outline: of an edit it is there a frame before all else. */
+  outline: string
   document: DesignData
   piece: string
   step: StepData | null
@@ -175,7 +177,7 @@ defineExpose({ fit, near, zoom, stepLoupe, turnOver, toggleBare: () => (bare.val
       <g v-if="!bare" :transform="viewport.transform.value">
         <path v-for="g in flat.around" :key="g.piece" class="about" :class="{ above: g.above }" :d="g.path"><title>{{ g.name }}</title></path>
         <path v-if="flat.before" class="before" :d="flat.before" />
-        <path class="paper" data-testid="flat-path" :d="flat.path" :fill="viewport.view.inside ? inside : paper && paper.pattern !== 'none' ? 'url(#flat-0)' : colour" />
+        <path class="paper" data-testid="flat-path" :d="outline" :fill="viewport.view.inside ? inside : paper && paper.pattern !== 'none' ? 'url(#flat-0)' : colour" />
         <path v-for="(l, i) in flat.lines" :key="i" class="line" :class="l.how" :d="l.path" :style="l.colour ? { stroke: l.colour } : undefined" />
         <path v-for="g in flat.around.filter((a) => a.above)" :key="`${g.piece}-above`" class="about over" :d="g.path" />
         <ArtworkLayers v-if="placed && layersShown" :placed="placed.placed" :artwork="placed.artwork" />

@@ -41,12 +41,12 @@ export class Pace {
     clearTimeout(this.resting)
   }
 
-  private rest(most: number) {
+  private rest(wait: number) {
     this.resting = setTimeout(() => {
       const left = QUIET_MS - this.quiet()
       if (left > 0) this.rest(left)
       else this.render(FINE)
-    }, most)
+    }, wait)
   }
 
   private judge() {

@@ -55,8 +55,8 @@ beforeEach(() => {
 afterEach(() => vi.useRealTimers())
 
 it('asks for everything once, then for the flat view before the rest', async () => {
-  const { document, flat, rest } = started()
-  const shown = () => ({ path: flat.value?.path, closed: rest.value?.closed })
+  const { document, outline, rest } = started()
+  const shown = () => ({ path: outline.value, closed: rest.value?.closed })
   await answerLast()
   expect(asked.map((a) => a.part)).toEqual(['all'])
   expect(shown()).toEqual({ path: 'first', closed: [5, 1] })
@@ -71,26 +71,28 @@ it('asks for everything once, then for the flat view before the rest', async () 
 })
 
 it('draws the outline of an edit first, and what is about it a frame later', async () => {
-  const { document, step, flat } = started()
+  const { document, step, outline, flat } = started()
+  const shown = () => [outline.value, flat.value]
   await answerLast()
   let next = () => {}
   frame = new Promise((done) => (next = done))
   document.value = named('second')
   await flushPromises()
   await answerLast()
-  expect(flat.value).toEqual({ path: 'second', folds: ['first'] })
+  expect(shown()).toEqual(['second', { path: 'first', folds: ['first'] }])
   expect(asked.map((a) => a.part)).toEqual(['all', 'flat'])
   next()
   await flushPromises()
-  expect(flat.value).toEqual({ path: 'second', folds: ['second'] })
+  expect(shown()).toEqual(['second', { path: 'second', folds: ['second'] }])
   expect(asked.map((a) => a.part)).toEqual(['all', 'flat', 'rest'])
   await answerLast()
-  // another step's view is another picture: nothing of the one before stays in it, while no frame comes
+  // another step's view is another picture: nothing of the one before stays about it, though no frame comes
   frame = new Promise(() => {})
   step.value = 'other'
+  document.value = named('third')
   await flushPromises()
   await answerLast()
-  expect(flat.value).toEqual({ path: 'second', folds: ['second'] })
+  expect(shown()).toEqual(['third', { path: 'third', folds: ['third'] }])
   expect(asked.at(-1)).toMatchObject({ part: 'rest' })
   frame = Promise.resolve()
 })
@@ -105,6 +107,22 @@ it('draws all of it at once where something newer is waiting', async () => {
   await flushPromises()
   await answerLast()
   expect(flat.value).toEqual({ path: 'second', folds: ['second'] })
+  frame = Promise.resolve()
+})
+
+it('asks for nothing more when it is stopped while the outline is being drawn', async () => {
+  const { document, flat, busy, stop } = started()
+  await answerLast()
+  let next = () => {}
+  frame = new Promise((done) => (next = done))
+  document.value = named('second')
+  await flushPromises()
+  await answerLast()
+  stop()
+  next()
+  await flushPromises()
+  expect(asked.map((a) => a.part)).toEqual(['all', 'flat'])
+  expect([flat.value, busy.value]).toEqual([{ path: 'second', folds: ['second'] }, false])
   frame = Promise.resolve()
 })
 

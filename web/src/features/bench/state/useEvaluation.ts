@@ -32,6 +32,8 @@ export function useEvaluation(
   step: Ref<string | null>,
 ) {
   const flat = shallowRef<Flat | null>(null)
+  /** The flat view's outline, which is there before all else of it. */
+  const outline = ref('')
   const rest = shallowRef<Rest | null>(null)
   const pictures = new Map<string, Picture>()
   const trouble = ref('')
@@ -70,11 +72,8 @@ export function useEvaluation(
 
   /** Of an edit the outline alone, and when that is drawn all that the flat view has. */
   async function draw(found: Flat, shown: string) {
-    const before = flat.value
-    if (before && shown === looked && !stale) {
-      flat.value = { ...before, path: found.path }
-      await painted()
-    }
+    outline.value = found.path
+    if (flat.value && shown === looked && !stale) await painted()
     flat.value = found
     looked = shown
   }
@@ -85,7 +84,7 @@ export function useEvaluation(
     const first = await ask(sent, flat.value ? 'flat' : 'all')
     if (!first.flat) return
     await draw(first.flat, shown)
-    following = !first.rest && !stale
+    following = !first.rest && !stale && !stopped.value
     const found = first.rest ?? (following ? (await ask(sent, 'rest')).rest : null)
     if (!found) return
     leaving = Infinity
@@ -150,5 +149,5 @@ export function useEvaluation(
 
   watch([document, piece, step], run, { immediate: true })
   onScopeDispose(stop)
-  return { flat, rest, pictures, trouble, busy, slow, stopped, run, stop }
+  return { outline, flat, rest, pictures, trouble, busy, slow, stopped, run, stop }
 }
