@@ -5,27 +5,28 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass
 from functools import lru_cache
-from itertools import pairwise
 
 import numpy as np
 
-from stileblade.card.creases import Direction
+from stileblade.card.creases import ENDLESS, Direction, Stretch
 from stileblade.geometry.curves.arrays import ranks
 from stileblade.geometry.curves.measurement import extremes
 from stileblade.geometry.curves.places import Point
 from stileblade.geometry.curves.segments import Floats
-from stileblade.geometry.measures.cells import Cell, area_of, cells_of, holding, shares_in
+from stileblade.geometry.measures.arrangement import Crease, arrange
+from stileblade.geometry.measures.cells import Cell, area_of, shares_in
 from stileblade.geometry.regions.along import points_along
-from stileblade.piece.folds import Fold, Span
+from stileblade.piece.folds import Fold
 from stileblade.piece.work import Work
 
 BESIDE = 0.03
-"""mm: what lies this near on either side of a crease hangs on it."""
-PROBED = 2.0
-"""mm from one place to the next at which it is looked at what lies beside a crease."""
-MOST_PROBES = 200
+"""mm: from a crease to a place that is surely on one side of it."""
 _AS_LARGE = 1e-3
 """mm^2: faces whose areas differ by no more count in the order in which they lie."""
+
+
+HOLDS = 1e-3
+"""mm: what hangs on less of a crease hangs on nothing."""
 
 
 @dataclass(frozen=True)
@@ -71,64 +72,35 @@ class Sheet:
 
 @lru_cache(maxsize=64)
 def sheet_of(work: Work) -> Sheet:
-    """Faces and joints of a piece that has paper."""
-    folding = [(i, f) for i, f in enumerate(work.folds) if f.folds]
-    spans = [(i, f, s) for i, f in folding for s in work.spans[f.name]]
+    """Faces and joints of a piece that has paper. Which faces there are, and which hang together, is read
+    off the outline noded with the folds."""
+    numbers = [i for i, f in enumerate(work.folds) if f.folds]
+    creases = [
+        Crease(fold.line, tuple((s.low, s.high) for s in _stretches(fold)))
+        for fold in (work.folds[i] for i in numbers)
+    ]
     slits = [points_along(way) for way in work.slits]
-    cells = cells_of(work.paper, [(s.start, s.end) for _, _, s in spans], slits)
+    made = arrange(work.paper, creases, slits)
     joints: dict[tuple[int, int, int, Direction], Joint] = {}
-    pieces = [(i, f, part) for i, f, s in spans for part in _between_crossings(f, s, spans)]
-    if pieces:
-        beside = _beside([(f, part) for _, f, part in pieces], cells)
-        for (i, _, part), faces in zip(pieces, beside, strict=True):
-            for a, b in faces:
-                joint = Joint(i, a, b, part.start, part.end, part.direction)
-                joints.setdefault((i, a, b, part.direction), joint)
-    names, panels, root = _named(work, cells)
-    return Sheet(tuple(names), tuple(panels), tuple(cells), tuple(joints.values()), root)
-
-
-def _beside(parts: list[tuple[Fold, Span]], cells: list[Cell]) -> list[list[tuple[int, int]]]:
-    """For each part of a fold the faces that lie on either side of it: all along it, since a window
-    or a notch may reach up to the fold anywhere."""
-    counts = [int(np.clip(span.length / PROBED, 3, MOST_PROBES)) for _, span in parts]
-    spots = np.concatenate(
-        [
-            np.array(span.start)
-            + ((np.arange(n) + 0.5) / n)[:, None] * np.subtract(span.end, span.start)
-            for (_, span), n in zip(parts, counts, strict=True)
-        ]
-    )
-    part = np.repeat(np.arange(len(parts)), counts)
-    normals = np.array([fold.line.normal for fold, _ in parts])[part]
-    above = holding(cells, spots + normals * BESIDE)
-    below = holding(cells, spots - normals * BESIDE)
-    hold = (above >= 0) & (below >= 0) & (above != below)
-    known = {*zip(part[hold].tolist(), above[hold].tolist(), below[hold].tolist(), strict=True)}
-    found: list[list[tuple[int, int]]] = [[] for _ in parts]
-    for number, a, b in sorted(known):
-        found[number].append((a, b))
-    return found
-
-
-def _between_crossings(
-    fold: Fold, span: Span, others: list[tuple[int, Fold, Span]]
-) -> Iterator[Span]:
-    """The span in parts, where other folds run across it."""
-    low, high = fold.line.place(np.array([span.start, span.end])).tolist()
-    stops = [low, high]
-    for _, other, crossing in others:
-        if other is fold:
+    for seam in sorted(made.seams, key=lambda s: s.low - s.high):
+        if seam.high - seam.low < HOLDS:
             continue
-        p, q = ends = np.array([crossing.start, crossing.end])
-        off = fold.line.off(ends)
-        if off[0] * off[1] < 0 or min(abs(off)) < BESIDE < max(abs(off)):
-            meet = p + (q - p) * off[0] / (off[0] - off[1])
-            stops.append(float(fold.line.place(meet[None])[0]))
-    stops = sorted(s for s in stops if low <= s <= high)
-    for a, b in pairwise(stops):
-        if b - a > 2 * BESIDE:
-            yield Span(fold.line.point_at(a), fold.line.point_at(b), span.direction)
+        number = numbers[seam.crease]
+        fold, middle = work.folds[number], (seam.low + seam.high) / 2
+        direction = next(s.direction for s in _stretches(fold) if s.low <= middle <= s.high)
+        ends = fold.line.point_at(seam.low), fold.line.point_at(seam.high)
+        joint = Joint(number, seam.above, seam.below, *ends, direction)
+        joints.setdefault((number, seam.above, seam.below, direction), joint)
+    order = sorted(
+        joints.values(), key=lambda j: (j.fold, work.folds[j.fold].line.place_of(j.start))
+    )
+    cells = list(made.faces)
+    names, panels, root = _named(work, cells)
+    return Sheet(tuple(names), tuple(panels), made.faces, tuple(order), root)
+
+
+def _stretches(fold: Fold) -> tuple[Stretch, ...]:
+    return fold.crease.stretches or (Stretch(-ENDLESS, ENDLESS, fold.direction),)
 
 
 def _named(work: Work, cells: list[Cell]) -> tuple[list[str], list[str], int]:

@@ -26,6 +26,8 @@ from stileblade.geometry.measures.cells import Cell
 from stileblade.piece.folds import Fold
 from stileblade.piece.work import Work
 
+CRUMB = 4.0
+"""mm^2: what is no larger and hangs on nothing falls out, and is no part of the closed card."""
 COARSE = 0.05
 """mm: overlaps and collisions are looked for on outlines thinned out to this."""
 
@@ -110,7 +112,8 @@ def fold_flat(work: Work) -> Folded:
         )
         for i, (name, cell) in enumerate(zip(sheet.names, sheet.cells, strict=True))
     )
-    boxes = [mapped_box(work, sheet, i, f.box, f.closed) for i, f in enumerate(faces)]
+    held = [i for i, f in enumerate(faces) if not f.loose or kernel.area_of(f.cell) > CRUMB]
+    boxes = [mapped_box(work, sheet, i, faces[i].box, faces[i].closed) for i in held]
     box = Box(
         min(b.left for b in boxes),
         min(b.head for b in boxes),

@@ -125,7 +125,7 @@ def test_closed_sizes_are_those_of_the_true_outline() -> None:
 
 
 def test_a_part_that_nothing_holds_is_an_error(monkeypatch: pytest.MonkeyPatch) -> None:
-    monkeypatch.setattr(faces, "_beside", lambda parts, cells: [[] for _ in parts])
+    monkeypatch.setattr(faces, "HOLDS", 1e3)
     faces.sheet_of.cache_clear()
     fold_flat.cache_clear()
     try:

@@ -12,82 +12,15 @@ from typing import Any, TypeAlias
 import numpy as np
 import shapely
 
-from stileblade.geometry.curves.arrays import ranks
 from stileblade.geometry.curves.line import Line
 from stileblade.geometry.curves.places import Box, Point
 from stileblade.geometry.curves.segments import Bools, Floats, Ints
-from stileblade.geometry.curves.vectors import norms
 from stileblade.geometry.measures.distances import simpler, thin
 from stileblade.geometry.regions.region import Region
 
 Cell: TypeAlias = Any
 """A polygon or several of the kernel, which has no types of its own."""
 FINE = 0.005
-_OVER = 0.02
-"""Cuts run on by so much, so that they reach the outline with its corners left out."""
-_OVERS = (_OVER, 0.1, 0.3, 1.0)
-"""And by so much, one after the other, where that is not enough: at a flat angle."""
-
-
-def cells_of(
-    region: Region, cuts: Sequence[tuple[Point, Point]], slits: Sequence[Floats] = ()
-) -> list[Cell]:
-    """At least one: the region's parts between the cuts, straight lines from outline to outline or
-    to a slit, and the slits, polylines (k, 2); from left to right, those one above the other from
-    head to foot. What ends within the paper parts nothing."""
-    shape = thin(region, FINE)
-    whole = [p for p in shapely.get_parts(_sound(shape)) if shapely.get_type_id(p) == 3]
-    if not (len(cuts) or len(slits)) or not whole:
-        return whole or [shapely.box(*region.bounds.as_list())]
-    ends = np.array(cuts, float).reshape(-1, 2, 2)
-    sound = _sound(shape)
-    ends = _beyond(ends, sound)
-    lines = shapely.union_all(
-        [
-            shapely.boundary(sound),
-            *shapely.linestrings(ends),
-            *(shapely.linestrings(_longer(slit)) for slit in slits),
-        ]
-    )
-    found = shapely.get_parts(shapely.polygonize([lines]))
-    inner = shapely.get_coordinates(shapely.point_on_surface(found))
-    shapely.prepare(sound)
-    kept = found[
-        shapely.contains_xy(sound, inner[:, 0], inner[:, 1]) & (shapely.area(found) > 1e-4)
-    ]
-    if not len(kept):
-        return whole
-    left, head, _, _ = shapely.bounds(kept).T
-    return list(kept[np.lexsort((ranks(head, 2 * FINE), ranks(left, 2 * FINE)))])
-
-
-def _beyond(ends: Floats, shape: Cell) -> Floats:
-    """Straight cuts (k, 2, 2) run on, so that they reach the outline with its corners left out: where
-    they meet that at a flat angle by as much more as it takes."""
-    along = ends[:, 1] - ends[:, 0]
-    along = along / norms(along)[:, None]
-    out = ends.copy()
-    shapely.prepare(shape)
-    edge = shapely.boundary(shape)
-    for end, way in ((0, -along), (1, along)):
-        at = shapely.distance(edge, shapely.points(ends[:, end])) <= 2 * FINE
-        for over in _OVERS:
-            out[:, end] = np.where(
-                at[:, None] | (over == _OVER), ends[:, end] + over * way, out[:, end]
-            )
-            at &= shapely.contains_xy(shape, out[:, end, 0], out[:, end, 1])
-            if not at.any():
-                break
-    return out
-
-
-def _longer(line: Floats) -> Floats:
-    """A polyline run on a little at both ends."""
-    out = line.copy()
-    for end, inner in ((0, 1), (-1, -2)):
-        away = line[end] - line[inner]
-        out[end] += away / max(float(np.hypot(*away)), 1e-9) * _OVER
-    return out
 
 
 def _sound(shape: Cell) -> Cell:
