@@ -16,7 +16,6 @@ from types import FrameType
 from typing import Any
 
 from server.computing.jobs import CACHE, JOBS, Answer
-from stileblade.design.evaluation import too_much
 from stileblade.errors import StilebladeError
 from stileblade.spending import Allowance, Left, OverSpent
 from stileblade.unexpected import NOTHING_LOST, logger
@@ -126,7 +125,7 @@ def work(connection: Connection, limits: Limits, more: tuple[str, ...] = ()) -> 
             os._exit(0)
         over: dict[str, str] = {}
         for key, what in order.refused.items():
-            CACHE.put(key, too_much(what))
+            CACHE.refuse(key, what)
         allowance = Allowance(
             limits.seconds,
             at=lambda key: connection.send(key),

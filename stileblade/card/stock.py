@@ -9,6 +9,7 @@ from typing import Annotated
 from pydantic import Field, StringConstraints
 
 from stileblade.fields import Values, angle, choice, counting, length, number_of, share
+from stileblade.tracing import ReadByPart
 
 Colour = Annotated[str, StringConstraints(pattern=r"^#[0-9a-f]{6}$")]
 
@@ -30,7 +31,7 @@ class Pattern(StrEnum):
 _PATTERNED = {"pattern": ["stripes", "dots", "checks", "lines"]}
 
 
-class Paper(Values):
+class Paper(Values, ReadByPart):
     """A stock: its two faces, its thickness and weight, and the sheet it comes in."""
 
     id: str = Field("paper", title="Key", description="Its key in the document.", max_length=40)

@@ -40,14 +40,16 @@ class Place:
 
 @dataclass(frozen=True, eq=False)
 class Mend:
-    """A change that would help. ``values`` are set on step ``step``; ``add`` is put in
-    before step ``before`` (at the end where that is empty), of the piece ``of`` where that is another one; ``card`` holds values of the way of
+    """A change that would help. ``values`` are set on step ``step``, of the piece ``step_of`` where that is
+    another one; ``add`` is put in before step ``before`` (at the end where that is empty), of the piece ``of`` where
+    that is another one; ``card`` holds values of the way of
     folding; ``pieces`` the names of further pieces of the same paper, each with the steps that make it;
     ``paper`` the key of a paper and values of it; ``size`` values of the card's size."""
 
     title: str
     step: str = ""
     values: dict[str, Any] = field(default_factory=dict)
+    step_of: str = ""
     add: Step | None = None
     before: str = ""
     of: str = ""

@@ -7,19 +7,44 @@ from dataclasses import dataclass
 
 from stileblade.card.sizes import STANDARD_SIZES, Envelope, Room, room_in
 from stileblade.checks.check import CHECKS, Finding, Mend, Place, Severity, Subject
-from stileblade.design.evaluation import evaluate
+from stileblade.design.evaluation import Evaluation, PieceOutcome, evaluate
 from stileblade.fields import LARGEST
 from stileblade.folding.flat import fold_flat
 from stileblade.folding.stack import Stack
+from stileblade.piece.lying import Around
 from stileblade.piece.work import Work
 from stileblade.steps.fitting import FitTo
 from stileblade.steps.kinds.fit import Fit
 from stileblade.words import say
 
 
+def own_envelope(evaluation: Evaluation) -> tuple[PieceOutcome, Envelope] | None:
+    """The envelope that is one of the design's pieces, and its inside measures as it stands after all its
+    steps; None where the design makes none."""
+    for piece in evaluation.pieces:
+        makes = any(o.step.on and o.step.goes_round is Around.ENVELOPE for o in piece.outcomes)
+        front = (
+            next((p.box for p in piece.work.panels if p.name == "front"), None)
+            if makes and piece.work
+            else None
+        )
+        if front is not None:
+            inside = Envelope.model_construct(
+                name=piece.piece.name, width=front.width, height=front.height
+            )
+            return piece, inside
+    return None
+
+
+def envelope_of(evaluation: Evaluation) -> Envelope | None:
+    """What the card goes in: its own envelope where it has one, else the one that goes with its size."""
+    own = own_envelope(evaluation)
+    return own[1] if own else evaluation.design.card.size.envelope
+
+
 def room_of(subject: Subject) -> tuple[Envelope, Room] | None:
     """The design's envelope and the room left in it; None without one."""
-    envelope = subject.evaluation.design.card.size.envelope
+    envelope = envelope_of(subject.evaluation)
     work = subject.piece.work
     if envelope is None or work is None or not work.paper or subject.is_layer:
         return None
@@ -30,10 +55,7 @@ def bulk_of(subject: Subject, work: Work) -> float:
     """Thickness of all that lies on top of each other at the thickest place, in mm: of the base with all
     its layers, and with the band round it."""
     stack = _stack_of(subject, work)
-    if stack is None:
-        return fold_flat(work).layers * subject.piece.paper.thickness
-    bands = [p.thickness for p in stack.pieces if p.goes_round == "band"]
-    return stack.bulk + 2 * sum(bands)
+    return stack.bulk if stack else fold_flat(work).layers * subject.piece.paper.thickness
 
 
 def closed_of(subject: Subject, work: Work) -> tuple[float, float]:
@@ -62,12 +84,16 @@ def envelope(subject: Subject) -> Iterator[Finding]:
     width, height = closed_of(subject, work)
     size = f"{subject.say(width)} x {subject.say(height)}"
     name = inside.name or "The"
-    mends = (
-        _smaller(subject, work, inside, slack)
-        + _standing_out(subject, slack - room.least)
-        + _other_envelope(subject)
-    )
-    hint = _others_in_words(subject)
+    own = own_envelope(subject.evaluation)
+    if own:
+        mends, hint = _roomier(subject, own[0], slack - room.least), "Make the envelope larger."
+    else:
+        mends = (
+            _smaller(subject, work, inside, slack)
+            + _standing_out(subject, slack - room.least)
+            + _other_envelope(subject)
+        )
+        hint = _others_in_words(subject)
     place = Place(outlines=(work.paper,))
     if room.least < 0:
         yield Finding(
@@ -101,6 +127,14 @@ def envelope(subject: Subject) -> Iterator[Finding]:
             place=place,
             mends=mends,
         )
+
+
+def _roomier(subject: Subject, envelope: PieceOutcome, more: float) -> tuple[Mend, ...]:
+    """Make the card's own envelope larger."""
+    made = next(o.step for o in envelope.outcomes if o.step.goes_round is Around.ENVELOPE)
+    values = made.roomier_by(more)
+    title = say("room of {room}", room=subject.say(*values.values()))
+    return (Mend(title, made.id, values, step_of=envelope.piece.id),)
 
 
 def _standing_out(subject: Subject, short: float) -> tuple[Mend, ...]:
@@ -144,12 +178,14 @@ class Ranked:
 
 def ranked(subject: Subject) -> list[Ranked]:
     """The design's envelope and all standard ones: those that take the card with its slack first, the
-    tightest of them at the head; then the others, the nearest to taking it first."""
+    tightest of them at the head; then the others, the nearest to taking it first. A card with an envelope
+    made to measure has that one alone."""
     work, card = subject.piece.work, subject.evaluation.design.card
     if work is None or not work.paper:
         return []
-    closed, bulk, own = closed_of(subject, work), bulk_of(subject, work), card.size.envelope
-    known = [s.envelope for s in STANDARD_SIZES if s.envelope is not None]
+    closed, bulk = closed_of(subject, work), bulk_of(subject, work)
+    own, made = envelope_of(subject.evaluation), own_envelope(subject.evaluation)
+    known = [s.envelope for s in STANDARD_SIZES if s.envelope is not None and not made]
     if own is not None and not any(_same(own, e) for e in known):
         known.append(own)
     found = []

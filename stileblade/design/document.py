@@ -17,7 +17,7 @@ from stileblade.fields import Values, length
 from stileblade.outlines.artwork import Artwork
 from stileblade.outlines.catalogue import AnyFigure
 from stileblade.outlines.figure import Figure
-from stileblade.piece.lying import Facing, FixedBy, Lies
+from stileblade.piece.lying import Around, Facing, FixedBy, Lies
 from stileblade.steps.step import Setting
 from stileblade.steps.union import AnyStep
 from stileblade.units import Unit
@@ -150,6 +150,11 @@ class Design(Values):
             taken=self.taken_of(piece),
             lies=Lies(piece.host, piece.panel, piece.side),
         )
+
+    @property
+    def makes_envelope(self) -> bool:
+        """Whether an envelope of its own is one of its pieces."""
+        return any(s.on and s.goes_round is Around.ENVELOPE for p in self.pieces for s in p.steps)
 
     def layers_on(self, key: str) -> list[Piece]:
         """The pieces that lie on one, and on those."""

@@ -1,33 +1,31 @@
 """From a design to its pieces: each step applied to the work so far.
 
-Pure, and cached by content: the key of an outcome is a hash of the step's values, the key
-of its input and of all else that it reads, so an edit computes again what depends on it
-and nothing else. A step that cannot be applied is passed over and says why.
+Pure, and cached. What a step reads beside its values and its input is recorded while it runs
+(``stileblade.tracing``); its outcome is used again as long as all of that is the same, so an edit
+computes again what depends on it and nothing else. A step that cannot be applied is passed over and
+says why.
 """
 
 from __future__ import annotations
 
 import hashlib
-import json
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, replace
 from functools import cached_property
 
-import numpy as np
-
 from stileblade.card.stock import Paper
-from stileblade.design.cache import OutcomeCache
+from stileblade.design.cache import OutcomeCache, Recorded
 from stileblade.design.document import Design, Piece
 from stileblade.errors import GeometryError, StepError
 from stileblade.folding.stack import Laid, Stack, stacked
 from stileblade.geometry.regions.loops import without_loops
-from stileblade.geometry.regions.region import Region
 from stileblade.outlines.artwork import Artwork, LayerOutlines, outlines_of
-from stileblade.piece.lying import FixedBy
+from stileblade.piece.lying import Around, FixedBy
 from stileblade.piece.work import Work
 from stileblade.spending import OverSpent, for_step
-from stileblade.steps.step import Setting, Step
+from stileblade.steps.step import Pieces, Setting, Step
 from stileblade.tolerance import TOLERANCE
+from stileblade.tracing import Observations, ReadByPart, Trace, path_text, traced
 from stileblade.unexpected import SORRY, logger
 from stileblade.words import say, spoken
 
@@ -76,7 +74,7 @@ class Evaluation:
         return next((p for p in self.pieces if p.piece.id == key), None)
 
 
-class Artworks(Mapping[str, LayerOutlines]):
+class Artworks(Mapping[str, LayerOutlines], ReadByPart):
     """A document's artworks, read when first asked for."""
 
     def __init__(self, artworks: Mapping[str, Artwork]) -> None:
@@ -84,6 +82,11 @@ class Artworks(Mapping[str, LayerOutlines]):
 
     def __getitem__(self, name: str) -> LayerOutlines:
         return outlines_of(self._artworks[name])
+
+    def digest_of(self, name: str) -> bytes:
+        """What tells the artwork's outlines from others, found without reading its paths."""
+        artwork = self._artworks[name]
+        return hashlib.blake2b(f"{artwork.name}\n{artwork.content}".encode()).digest()
 
     def __contains__(self, name: object) -> bool:
         return name in self._artworks
@@ -95,36 +98,29 @@ class Artworks(Mapping[str, LayerOutlines]):
         return len(self._artworks)
 
 
+@dataclass(frozen=True, eq=False)
+class _Run:
+    """One evaluation: of a design, with a cache, up to a step of a piece if that is given."""
+
+    design: Design
+    cache: OutcomeCache
+    until: tuple[str, str] | None
+
+    @cached_property
+    def document(self) -> str:
+        """A digest of all that any step can read of the design."""
+        shelf = Artworks(self.design.artworks)
+        artworks = (key + shelf.digest_of(key).hex() for key in shelf)
+        rest = self.design.model_dump_json(exclude={"name", "units", "aims", "artworks"})
+        return _digest(rest, *artworks)
+
+
 def _digest(*parts: str) -> str:
     h = hashlib.blake2b(digest_size=16)
     for part in parts:
         h.update(part.encode())
         h.update(b"\0")
     return h.hexdigest()
-
-
-def _reads(step: Step, design: Design, setting: Setting, keys: Mapping[str, str]) -> str:
-    """All that the step reads beside its values and its input, as text for the key; ``keys`` are
-    those of the pieces before."""
-    found = []
-    if step.reads_piece:
-        found.append(keys.get(step.reads_piece, f"no {step.reads_piece}"))
-    if step.parts_piece:
-        found.append(json.dumps(setting.taken.get(step.id, ())))
-    if step.reads_card:
-        size = design.card.size
-        found.append(
-            json.dumps([size.width, size.height, design.card.turned, setting.paper.thickness])
-            + design.card.folding.model_dump_json()
-        )
-    if setting.lies.host:
-        found += _of_host(step, setting)
-    if step.reads_stack:
-        found.append(_of_stack(setting.stack, keys))
-    for name in step.outlines():
-        artwork = design.artworks.get(name)
-        found.append(artwork.content if artwork else f"no {name}")
-    return "\n".join(found)
 
 
 def evaluate(
@@ -135,27 +131,39 @@ def evaluate(
     With ``until``, the keys of a piece and a step, that piece is only followed up to the step, and nothing
     after it, unless it is a layer. A piece may be made of what is left of one before it in the list.
     """
-    cache = cache or OutcomeCache()
+    run = _Run(design, cache or OutcomeCache(), until)
     shelf = Artworks(design.artworks)
-    found: list[PieceOutcome] = []
-    works: dict[str, Work] = {}
-    keys: dict[str, str] = {}
+    found: dict[str, PieceOutcome] = {}
+    works = Pieces()
     laid: list[Laid] = []
-    for piece in design.pieces:
-        setting = design.setting_for(piece, shelf)
-        stack = stacked(tuple(laid)) if laid and piece.host else None
-        setting = replace(setting, pieces=dict(works), stack=stack)
-        made = _piece(design, piece, setting, cache, keys, until)
-        found.append(made)
+    around = around_of(design)
+    rank, stack = 0, None
+    # a piece that goes round the card comes after all that is in it, wherever it stands in the list
+    for piece in sorted(design.pieces, key=lambda p: around[p.id].rank):
+        if around[piece.id].rank > rank:
+            rank, stack = around[piece.id].rank, stacked(tuple(laid)) if laid else None
+        setting = replace(design.setting_for(piece, shelf), pieces=Pieces(works), stack=stack)
+        made = _piece(run, piece, setting)
+        found[piece.id] = made
         laid += _laid(made, first=not laid)
         if made.work is not None:
             works[piece.id] = made.work
-            keys[piece.id] = made.outcomes[-1].key
         if (
             until and piece.id == until[0] and not piece.host
         ):  # nothing before depends on what comes after
             break
-    return Evaluation(design, tuple(found))
+    return Evaluation(design, tuple(found[p.id] for p in design.pieces if p.id in found))
+
+
+def around_of(design: Design) -> dict[str, Around]:
+    """By piece: what it is, or is part of, that goes round the card. A liner is part of its envelope."""
+    found: dict[str, Around] = {}
+    for piece in design.pieces:
+        taken = (s.takes_part.piece for s in piece.steps if s.on and s.takes_part)
+        parts = [found.get(key, Around.NOTHING) for key in (piece.host, *taken)]
+        own = next((s.goes_round for s in piece.steps if s.on), Around.NOTHING)
+        found[piece.id] = max(own, *parts, key=lambda a: a.rank)
+    return found
 
 
 def _laid(made: PieceOutcome, *, first: bool) -> list[Laid]:
@@ -164,7 +172,7 @@ def _laid(made: PieceOutcome, *, first: bool) -> list[Laid]:
     if work is None or not work.paper or (not first and work.lying is None):
         return []
     height = piece.pad if piece.fixing is FixedBy.PADS else 0.0
-    begins = next((o.step.goes_round for o in made.outcomes if o.step.on), "")
+    begins = next((o.step.goes_round for o in made.outcomes if o.step.on), Around.NOTHING)
     return [
         Laid(
             piece.id,
@@ -179,70 +187,54 @@ def _laid(made: PieceOutcome, *, first: bool) -> list[Laid]:
     ]
 
 
-def _of_host(step: Step, setting: Setting) -> list[str]:
-    """What the step reads of what its piece lies on."""
-    try:
-        facts = step.reads_of_host(setting)
-    except StepError as problem:
-        facts = (problem.message,)
-    if facts is None:
-        return []
-    return [setting.lies.panel, setting.lies.side.value, *map(_as_text, facts)]
-
-
-def _as_text(fact: object) -> str:
-    if isinstance(fact, Region):
-        segments = fact.segments
-        arrays = (segments.kind, segments.coef, segments.span, fact.rings, fact.shell)
-        return hashlib.blake2b(b"".join(a.tobytes() for a in arrays), digest_size=16).hexdigest()
-    return fact.tobytes().hex() if isinstance(fact, np.ndarray) else repr(fact)
-
-
-def _of_stack(stack: Stack | None, keys: Mapping[str, str]) -> str:
-    """All that the closed card so far depends on."""
-    pieces = stack.pieces if stack else ()
-    return repr([(keys[p.key], p.host, p.thickness, p.height, p.side, p.order) for p in pieces])
-
-
-def _piece(
-    design: Design,
-    piece: Piece,
-    setting: Setting,
-    cache: OutcomeCache,
-    keys: Mapping[str, str],
-    until: tuple[str, str] | None,
-) -> PieceOutcome:
+def _piece(run: _Run, piece: Piece, setting: Setting) -> PieceOutcome:
     work: Work | None = None
     # what could not be done, and notes, are kept as they were said
     key = spoken()
+    now = Observations(setting)
     outcomes = []
     for step in piece.steps:
-        before, problem, step_key = work, None, key
+        before, problem, after_key = work, None, key
         if step.on:
-            values = step.model_dump_json(exclude={"on"})
-            step_key = _digest(values, key, _reads(step, design, setting, keys))
-            kept = cache.get(step_key)
-            if kept is None:
-                kept, lasting = _tried(step, step_key, work, setting)
-                if lasting:
-                    cache.put(step_key, kept)
-            if isinstance(kept, StepError):
-                problem, step_key = kept, key
+            values = _digest(step.model_dump_json(exclude={"on"}), key)
+            kept = run.cache.get(values, now) or _computed(run, values, step, work, setting)
+            result_key, result = kept
+            if isinstance(result, StepError):
+                problem = result
             else:
-                work = kept
-        outcomes.append(Outcome(step, step_key, before, work, problem))
-        key = step_key
-        if (piece.id, step.id) == until:
+                after_key, work = result_key, result
+        outcomes.append(Outcome(step, after_key, before, work, problem))
+        key = after_key
+        if (piece.id, step.id) == run.until:
             break
     return PieceOutcome(piece, setting.paper, setting, tuple(outcomes))
 
 
+def _computed(
+    run: _Run, values: str, step: Step, work: Work | None, setting: Setting
+) -> tuple[str, Work | StepError]:
+    """The step's outcome and its key, kept with what the step has read. ``values`` tells the step's own
+    values and its input."""
+    # what it will read is not known yet: where it ends its worker, this very design does
+    attempt = _digest(values, run.document)
+    refused = run.cache.refusal(attempt)
+    if refused is not None:
+        return attempt, too_much(refused)
+    trace = Trace()
+    result, lasting = _tried(step, attempt, work, traced(setting, trace))
+    facts = trace.facts
+    key = _digest(values, *(path_text(path) + digest.hex() for path, digest in facts))
+    if lasting:
+        run.cache.put(values, Recorded(key, facts), result)
+    return key, result
+
+
 def _tried(
-    step: Step, key: str, work: Work | None, setting: Setting
+    step: Step, attempt: str, work: Work | None, setting: Setting
 ) -> tuple[Work | StepError, bool]:
     """What the step makes, and whether it would again."""
     try:
-        with for_step(key):
+        with for_step(attempt):
             return _apply(step, work, setting), True
     except OverSpent as over:
         if over.own:

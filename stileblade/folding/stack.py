@@ -7,7 +7,7 @@ overlaps. Measured on outlines flattened to 0.005 mm.
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property, lru_cache
 
 import numpy as np
@@ -18,8 +18,9 @@ from stileblade.geometry.curves.segments import Floats
 from stileblade.geometry.curves.transforms import after, identity
 from stileblade.geometry.measures import cells as kernel
 from stileblade.geometry.measures.cells import Cell
-from stileblade.piece.lying import AtFolds, Facing
+from stileblade.piece.lying import Around, AtFolds, Facing
 from stileblade.piece.work import Work
+from stileblade.tracing import ReadByPart
 
 TOUCHES = 0.5
 """mm^2: two layers that have less in common do not lie on each other."""
@@ -42,7 +43,12 @@ class Laid:
     height: float = 0.0
     side: Facing = Facing.OUTSIDE
     order: int = 0
-    goes_round: str = ""
+    goes_round: Around = Around.NOTHING
+
+    @property
+    def around(self) -> bool:
+        """Whether it goes round the closed card, and so is no layer of it."""
+        return self.side is Facing.AROUND or bool(self.goes_round)
 
 
 @dataclass(frozen=True, eq=False)
@@ -81,7 +87,7 @@ def stacked(pieces: tuple[Laid, ...]) -> Stack:
     return Stack(pieces)
 
 
-class Stack:
+class Stack(ReadByPart):
     """``pieces`` in the document's order, the base first; those that lie on nothing are no layers."""
 
     def __init__(self, pieces: Sequence[Laid]) -> None:
@@ -91,7 +97,7 @@ class Stack:
     @cached_property
     def _lying(self) -> Stack:
         """The same without what goes round it, which has no part in its layers and its bulk."""
-        lying = tuple(p for p in self.pieces if p.side is not Facing.AROUND)
+        lying = tuple(p for p in self.pieces if not p.around)
         return self if len(lying) == len(self.pieces) else stacked(lying)
 
     @cached_property
@@ -108,7 +114,7 @@ class Stack:
         found: dict[str, Layer] = {}
         for number, piece in enumerate(self.pieces[1:]):
             lying = piece.work.lying
-            if lying is None or piece.host not in maps or piece.side is Facing.AROUND:
+            if lying is None or piece.host not in maps or piece.around:
                 continue
             matrix = after(maps[piece.host], lying.matrix)
             maps[piece.key] = matrix
@@ -149,12 +155,33 @@ class Stack:
 
     @cached_property
     def bulk(self) -> float:
-        """Thickness in mm at the thickest place of the closed card, of papers and what fixes them."""
+        """Thickness in mm at the thickest place of the closed card, of papers and what fixes them, with the
+        bands round it at theirs."""
+        return self._own_bulk + sum(band.bulk for band in self._bands)
+
+    @cached_property
+    def _bands(self) -> tuple[Stack, ...]:
+        """Each band round the card with what lies on it. An envelope holds the card; it adds nothing."""
+        found = []
+        for band in self.pieces[1:]:
+            if band.goes_round is Around.BAND:
+                on = {band.key}
+                pieces = [replace(band, host="", side=Facing.OUTSIDE, goes_round=Around.NOTHING)]
+                for piece in self.pieces[1:]:
+                    if piece.host in on and piece.key not in on:
+                        on.add(piece.key)
+                        pieces.append(piece)
+                found.append(stacked(tuple(pieces)))
+        return tuple(found)
+
+    @cached_property
+    def _own_bulk(self) -> float:
+        """The same without what goes round it."""
         folded = fold_flat(self.base.work)
         if not self.layers:
             return folded.layers * self.base.thickness
         if self._lying is not self:
-            return self._lying.bulk
+            return self._lying._own_bulk
         shapes = [(f.closed_cell, self.base.thickness) for f in folded.faces]
         for layer in self.layers:
             for face, cell in layer.cells:

@@ -16,6 +16,21 @@ class Facing(StrEnum):
     AROUND = "around"
 
 
+class Around(StrEnum):
+    """What goes round the closed card, from the inside out: each holds all that comes before it."""
+
+    NOTHING = ""
+    BAND = "band"
+    ENVELOPE = "envelope"
+
+    @property
+    def rank(self) -> int:
+        return _RANKS[self]
+
+
+_RANKS = {around: rank for rank, around in enumerate(Around)}
+
+
 class FixedBy(StrEnum):
     """How it is held: ``PADS`` have a height of their own, glue and slits have none."""
 

@@ -21,6 +21,7 @@ from stileblade.piece.mirrored import Mirrored
 from stileblade.piece.parts import Parted
 from stileblade.piece.windows import Opened
 from stileblade.tolerance import TOLERANCE
+from stileblade.tracing import ReadByPart
 from stileblade.words import named, say
 
 
@@ -57,7 +58,7 @@ NO_BOX = Box(0.0, 0.0, 0.0, 0.0)
 
 
 @dataclass(frozen=True, eq=False)
-class Work:
+class Work(ReadByPart):
     """paper, the panels it is divided into, its folds, and the figure's own box.
 
     ``reference`` is the figure's box as its own steps left it: trims, welds and windows do

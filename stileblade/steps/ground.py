@@ -6,7 +6,6 @@ stays a circle, and a margin is measured from what would have gone on there.
 
 from __future__ import annotations
 
-from collections.abc import Iterator
 from dataclasses import dataclass
 from functools import cached_property, lru_cache
 
@@ -35,6 +34,7 @@ from stileblade.piece.folds import Fold
 from stileblade.piece.lying import Facing
 from stileblade.piece.work import Work
 from stileblade.steps.step import Setting
+from stileblade.tracing import ReadByPart
 from stileblade.words import named, say
 
 _SAME = 0.01
@@ -42,7 +42,7 @@ _NONE: frozenset[str] = frozenset()
 
 
 @dataclass(frozen=True, eq=False)
-class Ground:
+class Ground(ReadByPart):
     """``panel`` of the ``host``, "" where that has none; all of its measures are of the host's flat view."""
 
     host: Work
@@ -244,6 +244,10 @@ def grown(region: Region, margin: float) -> Region:
 
 def ground_of(setting: Setting) -> Ground:
     """The ground of the setting's piece. StepError where the host or its panel is missing."""
+    return setting.ask(_find_ground)
+
+
+def _find_ground(setting: Setting) -> Ground:
     host, lies = setting.host, setting.lies
     if not host.panels:
         return _ground(host, "", lies.side)
@@ -263,7 +267,11 @@ def ground_of(setting: Setting) -> Ground:
 
 
 def stack_of(setting: Setting) -> Stack:
-    """The card so far. StepError where there is none."""
+    """The whole card that a band or an envelope goes round. StepError where there is none."""
+    return setting.ask(_find_stack)
+
+
+def _find_stack(setting: Setting) -> Stack:
     if setting.stack is None or setting.stack.base.key != setting.lies.host:
         raise StepError(
             "It goes round no card: what it lies on is not the card's base.",
@@ -272,12 +280,14 @@ def stack_of(setting: Setting) -> Stack:
     return setting.stack
 
 
-def grounds_of(host: Work, side: Facing) -> Iterator[Ground]:
+def grounds_of(host: Work, side: Facing) -> list[Ground]:
     """One for each panel; one for all of a host without panels."""
-    for panel in host.panels:
-        yield _ground(host, panel.name, side)
-    if not host.panels:
-        yield _ground(host, "", side)
+    return [ground_on(host, name, side) for name in [p.name for p in host.panels] or [""]]
+
+
+def ground_on(host: Work, panel: str, side: Facing = Facing.OUTSIDE) -> Ground:
+    """The ground of one panel of a host."""
+    return host.ask(_ground, panel, side)
 
 
 def inverse(matrix: Floats) -> Floats:

@@ -10,6 +10,7 @@ from typing import Generic, TypeVar
 
 from stileblade.piece.work import Work
 from stileblade.steps.step import Setting, Step
+from stileblade.tracing import is_traced, untraced
 
 T = TypeVar("T")
 
@@ -23,11 +24,14 @@ class Recalled(Generic[T]):
         self._lock = Lock()
 
     def __call__(self, step: Step, work: Work, setting: Setting, make: Callable[[], T]) -> T:
-        with self._lock:
-            for kept, before, within, result in self._kept:
-                if before is work and within is setting and kept == step:
-                    return result
+        if not is_traced(
+            setting
+        ):  # in a trace everything is read once more, so that it is recorded
+            with self._lock:
+                for kept, before, within, result in self._kept:
+                    if before is work and within is setting and kept == step:
+                        return result
         result = make()
         with self._lock:
-            self._kept.append((step, work, setting, result))
+            self._kept.append((step, work, untraced(setting), result))
         return result

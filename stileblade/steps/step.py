@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from abc import ABC, abstractmethod
+from collections import UserDict
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 from enum import StrEnum
@@ -19,10 +20,11 @@ from stileblade.fields import Values
 from stileblade.folding.stack import Stack
 from stileblade.geometry.regions.region import Region
 from stileblade.outlines.artwork import Artwork, LayerOutlines
-from stileblade.piece.lying import Lies
+from stileblade.piece.lying import Around, Lies
 from stileblade.piece.work import Work
 from stileblade.registry import Registry
 from stileblade.steps.handle import Handle, Moved
+from stileblade.tracing import ReadByPart
 from stileblade.words import say
 
 if TYPE_CHECKING:
@@ -67,23 +69,29 @@ class StartsWith(StrEnum):
         return self in (StartsWith.FIGURE, StartsWith.ARTWORK)
 
 
-@dataclass(frozen=True)
-class Setting:
-    """What a step may read beside its values: the card, the stock, the artworks."""
+class Pieces(UserDict[str, Work], ReadByPart):
+    """Finished pieces by their keys."""
+
+
+@dataclass(frozen=True, eq=False)
+class Setting(ReadByPart):
+    """What a step may read beside its values and the work so far: the card, the stock, the artworks and
+    the other pieces. A step's ``apply`` is given it in a form that records what is read."""
 
     size: CardSize
     turned: bool
     folding: Folding
     paper: Paper
     shelf: Mapping[str, LayerOutlines]
-    pieces: Mapping[str, Work] = field(default_factory=dict)
-    """The finished pieces before this one, by their keys."""
+    pieces: Mapping[str, Work] = field(default_factory=Pieces)
+    """The finished pieces that this one may be made from, by their keys."""
     taken: Mapping[str, tuple[int, ...]] = field(default_factory=dict)
     """By the step that parted this piece: the parts that begin other pieces, from 1."""
     lies: Lies = field(default_factory=Lies)
     """On what the piece lies."""
     stack: Stack | None = None
-    """The card so far, of all pieces before this one; None where there is no card yet."""
+    """The whole card that this piece is made to fit: all pieces that do not go round it or go round
+    further in, wherever they stand in the document. None where there is no card yet."""
 
     @property
     def host(self) -> Work:
@@ -173,18 +181,15 @@ class Step(Values, ABC):
     sample_lies: ClassVar[Lies] = Lies("base")
     """On what the piece of its ``sample`` lies, where it begins with a layer."""
     parts_piece: ClassVar[bool] = False
-    """Whether other pieces may begin with what it parts off; then it reads which ones do."""
-    reads_stack: ClassVar[bool] = False
-    """Whether its outcome depends on the closed card with all its layers."""
-    reads_card: ClassVar[bool] = False
-    """Whether its outcome depends on the card's size and way of folding."""
+    """Whether other pieces may begin with what it parts off."""
 
     id: str = Field("", title="Key", description="The step's key within its piece.", max_length=40)
     on: bool = Field(True, title="On", description="Steps switched off are passed over.")
 
     @abstractmethod
     def apply(self, work: Work | None, setting: Setting) -> Work:
-        """The work after the step."""
+        """The work after the step. It must depend on nothing but the step's values, the work and what it
+        reads of ``setting``, which is recorded: the outcome is used again while that stays the same."""
 
     def caption(self) -> Caption:
         return Caption()
@@ -288,24 +293,19 @@ class Step(Values, ABC):
         """Whether the piece is made of that layer of an artwork, counted from 0."""
         return False
 
-    def reads_of_host(self, setting: Setting) -> tuple[object, ...] | None:
-        """All that it reads of what it lies on: numbers, text, arrays and outlines; None: nothing. What
-        else changes there does not concern it."""
-        return None
-
     def placed_on(self, setting: Setting) -> Work | None:
         """What it is placed on, where that is another piece; None: the work before it."""
         return None
 
-    @property
-    def goes_round(self) -> str:
-        """What it makes that goes round the closed card, "band" or "envelope"; "" for anything else."""
-        return ""
+    def roomier_by(self, more: float) -> dict[str, float]:
+        """The values with which the envelope that it makes is ``more`` mm larger each way; none where it
+        makes none."""
+        return {}
 
     @property
-    def reads_piece(self) -> str:
-        """The key of another piece whose finished work it reads; "" where none."""
-        return ""
+    def goes_round(self) -> Around:
+        """What it makes that goes round the closed card."""
+        return Around.NOTHING
 
     def outlines(self) -> tuple[str, ...]:
         """Keys of the artworks it reads."""

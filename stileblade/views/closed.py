@@ -10,7 +10,7 @@ from pydantic import BaseModel
 
 from stileblade.card.stock import Paper
 from stileblade.checks.check import Subject
-from stileblade.checks.envelope import room_of
+from stileblade.checks.envelope import envelope_of, room_of
 from stileblade.design.evaluation import Evaluation, PieceOutcome
 from stileblade.folding.closed import closed_card
 from stileblade.folding.flat import Face, fold_flat
@@ -65,7 +65,7 @@ def envelope_about(evaluation: Evaluation, piece: PieceOutcome, work: Work) -> B
 
 def closed_of(evaluation: Evaluation, piece: PieceOutcome, work: Work) -> ClosedView:
     closed = closed_card(work)
-    envelope = evaluation.design.card.size.envelope
+    envelope = envelope_of(evaluation)
     return ClosedView(
         box=box_of(closed.box),
         sheets=_sheets(work, piece.paper, layers_on(evaluation, piece)),

@@ -131,13 +131,16 @@ def changes_of(mend: Mend, piece: str) -> list[Change]:
         key, values = mend.paper
         found.append(Change(op="paper", piece=piece, step=key, values=values))
     if mend.add is not None:
-        to = mend.of or piece
-        found.append(Change(op="add", piece=to, step=mend.before, values=_values(mend.add)))
+        found.append(
+            Change(op="add", piece=mend.of or piece, step=mend.before, values=_values(mend.add))
+        )
     for name, steps in mend.pieces:
         made = {"name": name, "steps": [_values(s) for s in steps]}
         found.append(Change(op="piece", piece=piece, step="", values=made))
     if mend.values:
-        found.append(Change(op="set", piece=piece, step=mend.step, values=mend.values))
+        found.append(
+            Change(op="set", piece=mend.step_of or piece, step=mend.step, values=mend.values)
+        )
     return found
 
 

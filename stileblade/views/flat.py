@@ -253,7 +253,9 @@ def _effect(
     if not outcome.step.changes_size:
         return None
     work, card = outcome.work, evaluation.design.card
-    closed, envelope = fold_flat(work).closed, card.size.envelope
+    # an envelope made to measure follows whatever the step does
+    envelope = None if evaluation.design.makes_envelope else card.size.envelope
+    closed = fold_flat(work).closed
     room = (
         room_in(envelope, closed, bulk_of(Subject(evaluation, piece), work)) if envelope else None
     )

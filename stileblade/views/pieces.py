@@ -5,9 +5,10 @@ from __future__ import annotations
 from pydantic import BaseModel
 
 from stileblade.card.stock import weight_of
-from stileblade.design.evaluation import Evaluation, PieceOutcome
+from stileblade.design.evaluation import Evaluation, PieceOutcome, around_of
 from stileblade.geometry.curves.segments import Floats
 from stileblade.geometry.curves.transforms import after, translation
+from stileblade.piece.lying import Around
 
 
 class PieceFigures(BaseModel):
@@ -50,12 +51,18 @@ def card_weight(evaluation: Evaluation, *, posted: bool = False) -> float:
     stack = evaluation.stack
     if stack is None:
         return 0.0
-    ways = {p.key: p.goes_round for p in stack.pieces}
-    for piece in stack.pieces:
-        if ways.get(piece.host) == "envelope":
-            ways[piece.key] = "envelope"
-    own = [k for k, way in ways.items() if posted or way != "envelope"]
-    return sum(weight_of_piece(p) for p in evaluation.pieces if p.piece.id in own)
+    around, laid = around_of(evaluation.design), {p.key for p in stack.pieces}
+    return sum(
+        weight_of_piece(p)
+        for p in evaluation.pieces
+        if _is_of_card(p, laid) and (posted or around[p.piece.id] is not Around.ENVELOPE)
+    )
+
+
+def _is_of_card(made: PieceOutcome, laid: set[str]) -> bool:
+    """Whether the piece lies in the card, or is the other half of one that does."""
+    taken = (o.step.takes_part for o in made.outcomes if o.step.on)
+    return made.piece.id in laid or any(t is not None and t.piece in laid for t in taken)
 
 
 def placement(evaluation: Evaluation, made: PieceOutcome) -> Floats | None:

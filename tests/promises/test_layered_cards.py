@@ -28,9 +28,9 @@ _pieces = st.lists(
     st.fixed_dictionaries(
         {
             "start": _steps,
-            "on": st.integers(0, 12),
-            "panel": st.sampled_from(["", "front", "back", "left door", "gone"]),
-            "side": st.sampled_from(["outside", "inside", "around"]),
+            "on": st.one_of(st.just(0), st.integers(0, 12)),
+            "panel": st.sampled_from(["", "", "", "front", "back", "left door", "gone"]),
+            "side": st.sampled_from(["outside", "inside", "outside", "inside", "around"]),
             "order": st.integers(-2, 5),
             "fixing": st.sampled_from(["glue", "pads", "tucked"]),
             "more": st.one_of(

@@ -13,7 +13,7 @@ from stileblade.views.bench import view
 from stileblade.views.strip import small_picture
 from tests.conftest import TIMES, design_of
 from tests.promises.described import assert_described
-from tests.promises.sampled import KINDS, design_with, sampled
+from tests.promises.sampled import KINDS, sampled
 from tests.promises.values import BY_KIND, Values, starts
 
 
@@ -166,19 +166,6 @@ def test_what_it_tells_and_its_caption_can_be_read(kind: str) -> None:
     assert all(t.name and t.unit in ("mm", "deg", "mm2", "count", "percent") for t in told)
     caption = outcome.step.caption()
     assert caption.text or caption.value is not None
-
-
-@pytest.mark.parametrize("kind", KINDS)
-def test_what_it_reads_is_in_its_key(kind: str) -> None:
-    """On a card of another size the step is computed anew if it reads the card, and not otherwise."""
-    cls = STEPS[kind]
-    design = design_with(cls)
-    size = design.card.size.model_copy(update={"width": 77.0})
-    other = design.model_copy(update={"card": design.card.model_copy(update={"size": size})})
-    first, second = (evaluate(d).pieces[-1].outcomes for d in (design, other))
-    alone = len(first) == 1 or first[-2].key == second[-2].key
-    if alone and not cls.sample_pieces():
-        assert (first[-1].key != second[-1].key) is cls.reads_card
 
 
 @pytest.mark.parametrize("kind", STEPS.names())

@@ -45,7 +45,6 @@ class StartArtwork(Step):
     )
     takes = ("width",)
     starts_with = StartsWith.ARTWORK
-    reads_card = True
     usual = {"to": FitTo.PANEL, "margin": 6.0}
     sample_artworks = {
         "sample": Artwork(

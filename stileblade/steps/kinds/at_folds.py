@@ -70,15 +70,6 @@ class AtFoldsStep(Step):
         when={"way": ["half"]}, empty="its own panel",
     )  # fmt: skip
 
-    def reads_of_host(self, setting: Setting) -> tuple[object, ...]:
-        host = setting.host
-        return (
-            host.folds,
-            host.panels,
-            host.front,
-            *(s for f in host.folds for s in host.spans[f.name]),
-        )
-
     def placed_on(self, setting: Setting) -> Work | None:
         return setting.pieces.get(setting.lies.host)
 

@@ -62,11 +62,6 @@ class Backing(Step):
     )
     clear: float = length(1, "Kept clear by", "Of the panel's folds and edges.", least=0, most=50)
 
-    def reads_of_host(self, setting: Setting) -> tuple[object, ...]:
-        ground = ground_of(setting)
-        sides = [(side, fold.at) for side, fold in ground.folds]
-        return (ground.box, sides, ground.paper, *ground.windows, *self._windows(ground))
-
     def _windows(self, ground: Ground) -> list[Region]:
         """Outlines of the windows that it covers, with what was left standing in them."""
         if not self.window:

@@ -13,7 +13,7 @@ from stileblade.geometry.curves.places import Box
 from stileblade.geometry.curves.transforms import identity
 from stileblade.geometry.regions.set_operations import rectangle
 from stileblade.piece.folds import Fold
-from stileblade.piece.lying import Facing, Lies, Lying
+from stileblade.piece.lying import Around, Facing, Lies, Lying
 from stileblade.piece.work import Work
 from stileblade.steps.ground import stack_of
 from stileblade.steps.proposing import NewPiece, OnCard, Proposal
@@ -44,7 +44,6 @@ class Band(Step):
     )
     takes = ("wide",)
     starts_with = StartsWith.LAYER
-    reads_stack = True
     sample_lies = Lies("base", "", Facing.AROUND)
     kind: Literal["band"] = "band"
     goes: Goes = choice(
@@ -55,8 +54,8 @@ class Band(Step):
     overlap: float = length(20, "Overlap", "That is glued to its other end.", above=0, most=200)
 
     @property
-    def goes_round(self) -> str:
-        return "band"
+    def goes_round(self) -> Around:
+        return Around.BAND
 
     def apply(self, work: Work | None, setting: Setting) -> Work:
         stack = stack_of(setting)

@@ -29,7 +29,6 @@ class Blank(Step):
         "empty base",
     )
     starts_with = StartsWith.CARD
-    reads_card = True
     kind: Literal["blank"] = "blank"
 
     def apply(self, work: Work | None, setting: Setting) -> Work:

@@ -26,7 +26,6 @@ class EaselDisplay(Step):
     )
     takes = ("margin",)
     starts_with = StartsWith.PROP
-    reads_card = True
     kind: Literal["easel-display"] = "easel-display"
     margin: float = length(0, "Smaller by", "On each side than the closed card.", least=0, most=100)
 

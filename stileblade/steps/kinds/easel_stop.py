@@ -26,7 +26,6 @@ class EaselStop(Step):
     )
     takes = ("deep",)
     starts_with = StartsWith.PROP
-    reads_card = True
     kind: Literal["easel-stop"] = "easel-stop"
     deep: float = length(12, "Depth", "Of the strip.", above=1, most=200)
     margin: float = length(10, "Shorter by", "At either end than the card.", least=0, most=200)

@@ -13,7 +13,7 @@ from stileblade.geometry.curves.places import Box
 from stileblade.geometry.curves.transforms import identity
 from stileblade.geometry.paths.pathdata import region_from_path
 from stileblade.piece.folds import Fold
-from stileblade.piece.lying import Facing, Lies, Lying
+from stileblade.piece.lying import Around, Facing, Lies, Lying
 from stileblade.piece.work import Work
 from stileblade.steps.ground import stack_of
 from stileblade.steps.proposing import NewPiece, OnCard, Proposal
@@ -41,7 +41,6 @@ class EnvelopeStep(Step):
         "envelope to measure",
     )
     starts_with = StartsWith.LAYER
-    reads_stack = True
     sample_lies = Lies("base", "", Facing.AROUND)
     kind: Literal["envelope"] = "envelope"
     room: float = length(
@@ -59,8 +58,11 @@ class EnvelopeStep(Step):
     )
 
     @property
-    def goes_round(self) -> str:
-        return "envelope"
+    def goes_round(self) -> Around:
+        return Around.ENVELOPE
+
+    def roomier_by(self, more: float) -> dict[str, float]:
+        return {"room": round(self.room + more, 2)}
 
     def inside(self, setting: Setting) -> tuple[float, float]:
         """Width and height inside."""

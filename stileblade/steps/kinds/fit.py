@@ -40,7 +40,6 @@ class Fit(Step):
         "size of the figure",
     )
     takes = ("width",)
-    reads_card = True
     kind: Literal["fit"] = "fit"
     to: FitTo = choice(
         FitTo.WIDTH,

@@ -65,13 +65,6 @@ class Insert(Step):
         closed="closed", open="open",
     )  # fmt: skip
 
-    def reads_of_host(self, setting: Setting) -> tuple[object, ...]:
-        host = setting.host
-        mirrored = host.mirrored
-        beyond = (mirrored.figure, mirrored.lap) if mirrored else ()
-        windows = [w.outline for w in host.windows]
-        return (host.paper, host.panels, host.folds, host.front, host.fronts, *windows, *beyond)
-
     def apply(self, work: Work | None, setting: Setting) -> Work:
         host = setting.host
         grounds = list(grounds_of(host, setting.lies.side))

@@ -114,14 +114,6 @@ class Layers(Step):
     def is_of_layer(self, number: int) -> bool:
         return self.made_as is As.LAYERS and (not self.layers or number in self.layers)
 
-    def reads_of_host(self, setting: Setting) -> tuple[object, ...]:
-        ground, placed = ground_of(setting), self._artwork(setting)
-        drawn = named(setting.shelf, placed.ref)
-        cut = (ground.whole,) if self.at_edges is AtEdges.CUT or self.step_in else ()
-        edges = [f.at for _, f in ground.folds]
-        matrix = self._matrix(ground, placed)
-        return (placed.ref, drawn.scale, matrix, ground.box, edges, *cut, *drawn.layers)
-
     def _artwork(self, setting: Setting) -> Placed:
         placed = setting.host.artwork
         if placed is None:

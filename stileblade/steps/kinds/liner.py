@@ -12,7 +12,7 @@ from stileblade.geometry.curves.transforms import mirror_across
 from stileblade.geometry.regions.set_operations import union
 from stileblade.piece.lying import AtFolds, Facing, Lies, Lying
 from stileblade.piece.work import Work
-from stileblade.steps.ground import Ground
+from stileblade.steps.ground import ground_on
 from stileblade.steps.kinds.envelope import TOP
 from stileblade.steps.step import Caption, Setting, Stage, StartsWith, Step, Told, register_step
 
@@ -36,9 +36,6 @@ class Liner(Step):
         5, "Margin", "By which it is smaller than front and top flap.", least=0, most=60
     )
 
-    def reads_of_host(self, setting: Setting) -> tuple[object, ...]:
-        return (setting.host.paper, setting.host.panels, setting.host.folds)
-
     def apply(self, work: Work | None, setting: Setting) -> Work:
         host = setting.host
         names = [p.name for p in host.panels]
@@ -47,7 +44,7 @@ class Liner(Step):
                 "A liner lies in an envelope, and this lies on something else.",
                 hint="Let it lie on the card's envelope, in the list of pieces.",
             )
-        front, top = Ground(host, host.front), Ground(host, TOP)
+        front, top = ground_on(host, host.front), ground_on(host, TOP)
         shared = frozenset(f.name for _, f in top.folds)
         parts = [g.less(self.margin, self.margin, shared) for g in (top, front)]
         if not all(parts):

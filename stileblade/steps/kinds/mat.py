@@ -85,13 +85,6 @@ class Mat(Step):
         when={"windows": ["larger"]},
     )  # fmt: skip
 
-    def reads_of_host(self, setting: Setting) -> tuple[object, ...]:
-        ground = ground_of(setting)
-        mirrored = ground.host.mirrored
-        beyond = (mirrored.figure, mirrored.lap) if mirrored and ground.folds else ()
-        sides = [(side, fold.at) for side, fold in ground.folds]
-        return (ground.box, sides, ground.paper, *ground.windows, *beyond)
-
     def apply(self, work: Work | None, setting: Setting) -> Work:
         ground = ground_of(setting)
         at_fold = self.fold_margin if self.own_fold_margin else self.margin

@@ -24,7 +24,7 @@ from stileblade.outlines.figures.round import Heart
 from stileblade.outlines.figures.word import Word
 from stileblade.piece.lying import Facing, FixedBy, Lying
 from stileblade.piece.windows import Opened
-from stileblade.piece.work import Work
+from stileblade.piece.work import FEATURE, Work
 from stileblade.steps.ground import Ground, ground_of
 from stileblade.steps.handle import Handle
 from stileblade.steps.placing import PlacedStep, outline_of_all
@@ -89,17 +89,6 @@ class Overlay(PlacedStep):
     )
     may_cover: bool = switch(False, "May cover windows", "On: it is meant to lie over an opening.")
 
-    @property
-    def reads_piece(self) -> str:
-        return self.of
-
-    def reads_of_host(self, setting: Setting) -> tuple[object, ...]:
-        if self.of:
-            return ()
-        ground = ground_of(setting)
-        named = self.target.startswith("step:")
-        return (ground.box, *([w.outline for w in ground.host.windows] if named else ()))
-
     def apply(self, work: Work | None, setting: Setting) -> Work:
         paper, frame, panel = self._behind(setting) if self.of else self._placed(setting)
         if self.borders:
@@ -122,7 +111,12 @@ class Overlay(PlacedStep):
 
     def _placed(self, setting: Setting) -> tuple[Region, Floats, str]:
         ground = ground_of(setting)
-        placed = outline_of_all(self.here(_seen(ground), setting))
+        windows = _windows_seen(ground) if self.target.startswith(FEATURE) else ()
+        seen = Work(
+            Region.empty(), _panels_seen(ground), reference=ground.box, front=ground.panel,
+            windows=windows,
+        )  # fmt: skip
+        placed = outline_of_all(self.here(seen, setting))
         level = placed.transformed(rotation(-self.turn)) if self.turn else placed
         box = level.bounds
         own = level.transformed(translation(-box.left, -box.head))
@@ -185,11 +179,20 @@ def _mirror(ground: Ground) -> Floats:
 
 def _seen(ground: Ground) -> Work:
     """The panel as it is seen from its side, with its windows, as all that something is placed on."""
-    mirror, box = _mirror(ground), ground.box
-    windows = tuple(
+    return Work(
+        ground.host.paper, _panels_seen(ground), reference=ground.box, front=ground.panel,
+        windows=_windows_seen(ground),
+    )  # fmt: skip
+
+
+def _panels_seen(ground: Ground) -> tuple[Panel, ...]:
+    return (Panel(ground.panel, ground.box),) if ground.panel else ()
+
+
+def _windows_seen(ground: Ground) -> tuple[Opened, ...]:
+    mirror = _mirror(ground)
+    return tuple(
         Opened(w.step, "figure", w.outline.transformed(mirror), w.crosses)
         for w in ground.host.windows
         if w.panel in (ground.panel, "front", "figure") or not ground.panel
     )
-    panels = (Panel(ground.panel, box),) if ground.panel else ()
-    return Work(ground.host.paper, panels, reference=box, front=ground.panel, windows=windows)

@@ -44,10 +44,6 @@ class Part(Step):
         1, "Part", "Counted from left to right and from head to foot.", least=1, most=400
     )
 
-    @property
-    def reads_piece(self) -> str:
-        return self.piece
-
     @classmethod
     def taking(cls, part: PartTaken) -> Part:
         return cls(piece=part.piece, step=part.step, number=part.number)

@@ -45,10 +45,6 @@ class Strip(Step):
     ends: float = length(0, "Shorter by", "At either end than the panel.", least=0, most=300)
     straight: bool = switch(False, "Straight", "On: it does not follow the edge's shape.")
 
-    def reads_of_host(self, setting: Setting) -> tuple[object, ...]:
-        ground = ground_of(setting)
-        return (ground.box, ground.paper, ground.host.folds)
-
     def apply(self, work: Work | None, setting: Setting) -> Work:
         ground = ground_of(setting)
         if ground.panel:
