@@ -175,7 +175,8 @@ def _observed(of: Any, move: Move) -> tuple[bytes, Any]:
 
 
 def _by_identity(of: Any) -> bool:
-    return bool(type(of).__hash__ == object.__hash__)
+    hashed: Any = type(of).__hash__
+    return bool(hashed == object.__hash__)
 
 
 def _looked_up(of: Any, move: Move) -> tuple[bytes, Any]:

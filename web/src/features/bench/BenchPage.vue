@@ -36,6 +36,7 @@ import StepSearch from './panes/StepSearch.vue'
 import WorkArea from './pieces/WorkArea.vue'
 import { useDesign } from './state/useDesign'
 import { useEvaluation } from './state/useEvaluation'
+import { useLeaving } from './state/useLeaving'
 import { useLed } from './state/useLed'
 import { useSelection } from './state/useSelection'
 
@@ -112,7 +113,7 @@ const finishedPicture = computed(() => {
   return last ? pictures.get(last.key) : undefined
 })
 
-const takeVersion = (version: DesignData) => ((history.value = false), design.change(version))
+const takeVersion = (version: DesignData) => ((history.value = false), design.change(() => version))
 async function keepBoth() {
   try {
     const number = await design.keepBoth()
@@ -140,6 +141,7 @@ useBenchKeys({
   },
 })
 onMounted(load)
+useLeaving(design.leave)
 </script>
 
 <template>
@@ -179,7 +181,7 @@ onMounted(load)
     <main class="work">
       <h1 class="visually-hidden">{{ document_.name }}</h1>
       <WorkArea
-        :document="document_"
+        :design="design" :document="document_"
         :rest="rest"
         :piece="piece"
         :unit="unit"
@@ -189,7 +191,6 @@ onMounted(load)
         @stop="computing.stop"
         @again="computing.run"
         @choose="goTo"
-        @change="design.change"
       >
         <template v-if="design.offered.value" #offer>
           <OfferBar :at="design.offered.value.at" @take="design.takeUp" @leave="design.letGo" />
@@ -219,7 +220,7 @@ onMounted(load)
       <aside class="right">
         <FoldedView class="folded" :space="rest.space" :shut="rest.shut" :unit="unit" @save="savePicture" />
         <InHand
-          :document="document_"
+          :design="design" :document="document_"
           :piece="piece"
           :step="step"
           :index="selection.index.value"
@@ -237,7 +238,6 @@ onMounted(load)
           @pieces="card.makePieces"
           @line-up="liningUp = true"
           @join="act.takeJoin"
-          @change="design.change"
         />
         <FiguresPane class="figures" :rest="rest" :marked="marked" :unit="unit" @mark="mark" @mend="act.mend" @envelope="card.setEnvelope" @aim="(f) => (aims.aiming.value = f)" />
       </aside>

@@ -16,7 +16,7 @@ import ChangeList from './ChangeList.vue'
 import { useRefold, type OtherCard } from './useRefold'
 
 const props = defineProps<{ document: DesignData; unit: Unit }>()
-const emit = defineEmits<{ close: []; take: [document: DesignData] }>()
+const emit = defineEmits<{ close: []; take: [size: CardSize] }>()
 const catalogue = useCatalogue()
 const shelf = useShelf()
 const { refold, busy } = useRefold()
@@ -95,7 +95,7 @@ async function makeFamily() {
           <li v-for="f in c.card.findings" :key="f">{{ f }}</li>
           <li v-if="!c.card.findings.length" class="good">{{ $t('nothing to mend') }}</li>
         </ul>
-        <ElButton v-if="c.size" size="small" @click="emit('take', c.card.document)">{{ $t('Take this size') }}</ElButton>
+        <ElButton v-if="c.size" size="small" @click="emit('take', c.size)">{{ $t('Take this size') }}</ElButton>
       </article>
     </div>
     <template #footer>

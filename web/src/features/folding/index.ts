@@ -1,5 +1,5 @@
 export { default as ChangeList } from './ChangeList.vue'
 export { default as FoldingForm } from './FoldingForm.vue'
 export { default as OtherSizesDialog } from './OtherSizesDialog.vue'
-export { useRefold, type OtherCard } from './useRefold'
+export { useRefold, type Card, type OtherCard } from './useRefold'
 export { default as WayGrid } from './WayGrid.vue'

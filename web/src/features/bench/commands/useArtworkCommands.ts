@@ -21,7 +21,7 @@ export function useArtworkCommands(design: Changing, selection: Selection) {
   async function takeNewer(earlier: string, id: number) {
     try {
       const row = await shelf.full(id)
-      if (document.value) design.change(edits.replaceArtwork(document.value, earlier, row.key, row.artwork))
+      design.change((now) => edits.replaceArtwork(now, earlier, row.key, row.artwork))
     } catch (error) {
       tellError(error)
     }
@@ -33,11 +33,15 @@ export function useArtworkCommands(design: Changing, selection: Selection) {
       const row = await shelf.keepArtwork(wish.drawing, wish.tags, wish.source)
       dropped.value = null
       if (!start || !document.value) return tell(t('“{name}” is on the shelf.', { name: row.name }))
-      const next = edits.withArtwork(document.value, row.key, row.artwork)
       const values = startOf(catalogue, drawnOutline(catalogue, row))
       const starts = (kind: string) => Boolean(catalogue.step(kind)?.starts_with)
-      const [done, key] = edits.setStart(next, selection.pieceId.value, values, starts)
-      design.change(done)
+      const piece = selection.pieceId.value
+      let key = ''
+      design.change((now) => {
+        const [next, made] = edits.setStart(edits.withArtwork(now, row.key, row.artwork), piece, values, starts)
+        key = made
+        return next
+      })
       selection.stepId.value = key
     } catch (error) {
       tellError(error)

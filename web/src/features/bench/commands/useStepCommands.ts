@@ -1,7 +1,7 @@
 /** What can be done with the steps of the piece in hand. */
 import { computed } from 'vue'
 import type { Schemas } from '@/shared/api/client'
-import type { Values } from '@/shared/api/document'
+import type { DesignData, Values } from '@/shared/api/document'
 import { useCatalogue, type StepKind } from '@/shared/catalogue'
 import { tell } from '@/shared/messages'
 import { initialValues } from '@/shared/form/schemaForm'
@@ -15,24 +15,28 @@ import * as edits from './edits'
 export type StepAction = 'switch' | 'earlier' | 'later' | 'duplicate' | 'remove'
 
 export function useStepCommands(design: Changing, selection: Selection, flat: { readonly value: Flat | null }) {
-  const { document } = design
   const catalogue = useCatalogue()
   const { pieceId, stepId, steps, step } = selection
 
+  /** The keys of the piece and the step in hand. */
+  const inHand = (): [piece: string, step: string] | null => (step.value ? [pieceId.value, step.value.id] : null)
+
   function setValues(values: Values) {
-    if (document.value && step.value) design.change(edits.setValues(document.value, pieceId.value, step.value.id, values))
+    const at = inHand()
+    if (at) design.change((now) => edits.setValues(now, ...at, values))
   }
   function previewValues(values: Values) {
-    if (document.value && step.value) design.preview(edits.setValues(document.value, pieceId.value, step.value.id, values))
+    const at = inHand()
+    if (at) design.preview((now) => edits.setValues(now, ...at, values))
   }
 
   /** A figure for a field, or, with field "ref", an artwork for the step itself. */
   function setOutline(field: string, picked: PickedOutline) {
-    if (!document.value || !step.value) return
+    const at = inHand()
+    if (!at) return
     const { drawn } = picked
-    const next = drawn ? edits.withArtwork(document.value, drawn.key, drawn.artwork) : document.value
     const values = field === 'ref' ? { ref: drawn?.key, layers: [] } : { [field]: picked.values }
-    design.change(edits.setValues(next, pieceId.value, step.value.id, values))
+    design.change((now) => edits.setValues(drawn ? edits.withArtwork(now, drawn.key, drawn.artwork) : now, ...at, values))
   }
 
   /** Something picked or given back; from then on the picked ones count. */
@@ -57,37 +61,48 @@ export function useStepCommands(design: Changing, selection: Selection, flat: { 
 
   /** A step after the one in hand, with the values that were said; one for figures goes before the mirror. */
   function addStep(kind: StepKind, said: Values = {}) {
-    if (!document.value) return
     const here = kind.starts_with ? 0 : step.value ? selection.index.value + 1 : steps.value.length
     const before = kind.needs === 'figure' && mirror() >= 0 ? mirror() : here
     const at = Math.min(here, before)
     const values = { ...initialValues(kind.form), ...said, kind: kind.kind }
-    const [next, key] = edits.addStep(document.value, pieceId.value, at, values)
-    design.change(next)
-    stepId.value = key
+    const piece = pieceId.value
+    stepId.value = changeWithKey((now) => edits.addStep(now, piece, at, values))
+  }
+
+  /** A change that also makes a key: the one that it has in the newest document. */
+  function changeWithKey(edit: (now: DesignData) => [DesignData, string]): string {
+    let key = ''
+    design.change((now) => {
+      const [next, made] = edit(now)
+      key ||= made
+      return next
+    })
+    return key
   }
 
   function moveStep(id: string, to: number) {
-    if (document.value) design.change(edits.moveStep(document.value, pieceId.value, id, to))
+    const piece = pieceId.value
+    design.change((now) => edits.moveStep(now, piece, id, to))
   }
 
   function duplicate(id: string) {
-    const [next, key] = edits.duplicateStep(document.value!, pieceId.value, id)
-    design.change(next)
-    stepId.value = key
+    const piece = pieceId.value
+    stepId.value = changeWithKey((now) => edits.duplicateStep(now, piece, id))
   }
   function remove(id: string, index: number) {
     const neighbour = steps.value[index - 1] ?? steps.value[index + 1]
-    design.change(edits.removeStep(document.value!, pieceId.value, id))
+    const piece = pieceId.value
+    design.change((now) => edits.removeStep(now, piece, id))
     stepId.value = neighbour?.id ?? null
   }
 
   function actOn(id: string, action: StepAction) {
     const index = steps.value.findIndex((s) => s.id === id)
     const target = steps.value[index]
-    if (!document.value || !target) return
+    if (!target) return
+    const piece = pieceId.value
     const acts: Record<StepAction, () => void> = {
-      switch: () => design.change(edits.setValues(document.value!, pieceId.value, id, { on: !target.on })),
+      switch: () => design.change((now) => edits.setValues(now, piece, id, { on: !target.on })),
       earlier: () => moveStep(id, index - 1),
       later: () => moveStep(id, index + 1),
       duplicate: () => duplicate(id),
@@ -97,19 +112,17 @@ export function useStepCommands(design: Changing, selection: Selection, flat: { 
   }
 
   function mend(wish: Schemas['MendView']) {
-    if (!document.value) return
-    const [next, touched] = edits.applyChanges(document.value, wish.changes)
-    design.change(next)
+    const touched = changeWithKey((now) => edits.applyChanges(now, wish.changes))
     if (touched) stepId.value = touched
     tell(t('Mended: {title}. Undo takes it back.', { title: wish.title }))
   }
   function takeJoin(join: Schemas['JoinView']) {
-    if (!document.value) return
-    design.change(edits.applyChanges(document.value, join.changes)[0])
+    design.change((now) => edits.applyChanges(now, join.changes)[0])
     tell(t('Joined so. Undo takes it back.'))
   }
   function lineUp(moves: edits.Moves) {
-    if (document.value) design.change(edits.setAll(document.value, pieceId.value, moves))
+    const piece = pieceId.value
+    design.change((now) => edits.setAll(now, piece, moves))
   }
 
   return { having, setValues, previewValues, setOutline, toggle, addStep, moveStep, actOn, mend, takeJoin, lineUp }

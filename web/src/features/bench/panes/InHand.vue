@@ -4,6 +4,7 @@ import type { DesignData, StepData, Unit, Values, PieceData } from '@/shared/api
 import type { Schemas } from '@/shared/api/client'
 import type { PickedOutline } from '@/features/outlines'
 import type { StepAction } from '../commands/useStepCommands'
+import type { Changing } from '../state/useDocument'
 import type { Flat, Rest } from '../state/useEvaluation'
 import LapTools from './LapTools.vue'
 import SizePane from './SizePane.vue'
@@ -12,6 +13,7 @@ import StepBar from './StepBar.vue'
 import StepPane from './StepPane.vue'
 
 defineProps<{
+  design: Pick<Changing, 'change' | 'later'>
   document: DesignData
   piece: PieceData
   step: StepData | null
@@ -33,7 +35,6 @@ const emit = defineEmits<{
   pieces: [parts: readonly Schemas['PartView'][]]
   lineUp: []
   join: [join: Schemas['JoinView']]
-  change: [document: DesignData]
 }>()
 </script>
 
@@ -70,7 +71,7 @@ const emit = defineEmits<{
         @commit="(v) => emit('set', v)"
         @take="(j) => emit('join', j)"
       />
-      <SizePane v-if="!step" :document="document" :piece="piece" :change="(d) => emit('change', d)" />
+      <SizePane v-if="!step" :document="document" :piece="piece" :design="design" />
     </div>
   </div>
 </template>

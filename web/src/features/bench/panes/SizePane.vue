@@ -7,12 +7,13 @@ import LengthInput from '@/shared/components/LengthInput.vue'
 import { tellError } from '@/shared/messages'
 import { useShelf } from '@/shared/shelf'
 import { called, t } from '@/shared/words'
-import { ChangeList, FoldingForm, OtherSizesDialog, useRefold, WayGrid, type OtherCard } from '@/features/folding'
+import { ChangeList, FoldingForm, OtherSizesDialog, WayGrid, type Card, type OtherCard } from '@/features/folding'
 import { PaperChooser } from '@/features/papers'
+import { refolded } from '../commands/later'
 import { givePaper } from '../commands/paperEdits'
+import type { Changing } from '../state/useDocument'
 
-/** `change` is called when an answer has come, be the pane still there or not. */
-const props = defineProps<{ document: DesignData; piece: PieceData; change: (document: DesignData) => void }>()
+const props = defineProps<{ document: DesignData; piece: PieceData; design: Pick<Changing, 'change' | 'later'> }>()
 const catalogue = useCatalogue()
 const shelf = useShelf()
 onMounted(() => shelf.load().catch(tellError))
@@ -21,7 +22,6 @@ const card = computed(() => props.document.card)
 const sizes = computed(() => [...(catalogue.data?.sizes ?? []), ...shelf.sizes])
 const paper = computed(() => props.document.papers.find((p) => p.id === props.piece.paper) ?? null)
 
-const { refold } = useRefold()
 /** What the last change of card or folding did to the steps, while that is worth saying. */
 const changed = shallowRef<OtherCard | null>(null)
 const comparing = ref(false)
@@ -29,27 +29,23 @@ const choosing = ref(false)
 const way = computed(() => catalogue.way(card.value.folding.kind))
 
 function setCard(values: Partial<DesignData['card']>) {
-  props.change({ ...props.document, card: { ...card.value, ...values } })
+  props.design.change((now) => ({ ...now, card: { ...now.card, ...values } }))
 }
 /** Steps are placed anew on the other card; what cannot be kept is switched off and said. */
-async function setAnew(values: Partial<DesignData['card']>) {
-  const [found] = (await refold(props.document, [{ ...card.value, ...values }])) ?? []
-  if (!found) return
-  changed.value = found
-  props.change(found.document)
+function setAnew(values: (now: Card) => Partial<Card>) {
+  props.design.later(refolded((now) => ({ ...now, ...values(now) }), (found) => (changed.value = found)))
 }
-const setFolding = (folding: Folding) => setAnew({ folding })
-function take(document: DesignData) {
+const setFolding = (folding: Folding) => setAnew(() => ({ folding }))
+function takeSize(size: CardSize) {
   comparing.value = false
-  changed.value = null
-  props.change(document)
+  setAnew(() => ({ size }))
 }
 function setSize(values: Partial<CardSize>) {
-  void setAnew({ size: { ...card.value.size, ...values, name: t('Own size') } })
+  setAnew((now) => ({ size: { ...now.size, ...values, name: t('Own size') } }))
 }
 function chooseSize(name: string) {
   const size = sizes.value.find((s) => s.name === name)
-  if (size) void setAnew({ size })
+  if (size) setAnew(() => ({ size }))
 }
 
 </script>
@@ -76,7 +72,7 @@ function chooseSize(name: string) {
         <span>{{ $t('Slack in the envelope') }}</span>
         <LengthInput :model-value="card.slack" :unit="document.units" :label="$t('Slack')" :min="0" :max="50" @update:model-value="(slack) => setCard({ slack })" />
       </label>
-      <div class="turn"><ElSwitch :model-value="card.turned" :active-text="$t('lying')" :aria-label="$t('Lying')" @update:model-value="(v) => setAnew({ turned: Boolean(v) })" /></div>
+      <div class="turn"><ElSwitch :model-value="card.turned" :active-text="$t('lying')" :aria-label="$t('Lying')" @update:model-value="(v) => setAnew(() => ({ turned: Boolean(v) }))" /></div>
     </div>
     <div class="way">
       <span class="soft">{{ $t('Way of folding') }}</span>
@@ -85,8 +81,8 @@ function chooseSize(name: string) {
     </div>
     <FoldingForm :model-value="card.folding" :unit="document.units" @update:model-value="setFolding" />
     <ChangeList v-if="changed" class="changed" :found="changed" role="status" />
-    <PaperChooser :model-value="paper" :unit="document.units" @update:model-value="(p: Paper) => change(givePaper(document, piece.id, p))" />
-    <OtherSizesDialog v-if="comparing" :document="document" :unit="document.units" @close="comparing = false" @take="take" />
+    <PaperChooser :model-value="paper" :unit="document.units" @update:model-value="(p: Paper) => design.change((now) => givePaper(now, piece.id, p))" />
+    <OtherSizesDialog v-if="comparing" :document="document" :unit="document.units" @close="comparing = false" @take="takeSize" />
     <ElDialog v-model="choosing" :title="$t('Way of folding')" width="720px" align-center>
       <WayGrid :model-value="card.folding.kind" @update:model-value="(kind) => ((choosing = false), setFolding({ ...card.folding, kind }))" />
       <p class="soft note">{{ $t('Steps keep their values and are placed by the new panels; what cannot be kept is switched off, not deleted.') }}</p>

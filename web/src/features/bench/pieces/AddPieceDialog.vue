@@ -8,7 +8,7 @@ import { called } from '@/shared/words'
 import SheetsPicture from './SheetsPicture.vue'
 
 const props = defineProps<{ document: DesignData; panels: readonly string[]; start: string }>()
-const emit = defineEmits<{ close: []; take: [offer: Schemas['OfferView']] }>()
+const emit = defineEmits<{ close: []; take: [offer: Schemas['OfferView'], of: { document: DesignData; panel: string }] }>()
 const panel = ref(props.start)
 const offers = shallowRef<readonly Schemas['OfferView'][] | null>(null)
 const trouble = ref('')
@@ -18,11 +18,14 @@ const found = computed(() => {
   return (offers.value ?? []).filter((o) => wanted.every((w) => `${o.title} ${o.about}`.toLowerCase().includes(w)))
 })
 
+/** Of what the offers are. */
+let of = { document: props.document, panel: panel.value }
 async function load() {
   trouble.value = ''
   offers.value = null
+  of = { document: props.document, panel: panel.value }
   try {
-    offers.value = await answer(client.POST('/api/offers', { body: { document: props.document, panel: panel.value } }))
+    offers.value = await answer(client.POST('/api/offers', { body: of }))
   } catch (error) {
     if (!(error instanceof ApiError)) throw error
     trouble.value = error.text
@@ -34,7 +37,7 @@ onMounted(load)
 <template>
   <ElDialog :model-value="true" :title="$t('Add a piece')" width="860" top="6vh" @close="emit('close')">
     <div class="head">
-      <ElInput v-model="words" :placeholder="$t('What lies on the card? For example: mat, insert, word')" :aria-label="$t('Search pieces')" @keydown.enter="found[0] && emit('take', found[0])" />
+      <ElInput v-model="words" :placeholder="$t('What lies on the card? For example: mat, insert, word')" :aria-label="$t('Search pieces')" @keydown.enter="found[0] && emit('take', found[0], of)" />
       <label v-if="panels.length > 1">
         <span class="soft">{{ $t('On the panel') }}</span>
         <ElSelect v-model="panel" :aria-label="$t('On the panel')" @change="load">
@@ -48,7 +51,7 @@ onMounted(load)
       {{ offers.length ? $t('Nothing is called “{words}”. Try a plainer word.', { words }) : $t('The base has no paper yet: build that first.') }}
     </p>
     <div v-else class="grid" role="listbox" :aria-label="$t('Pieces to add')">
-      <button v-for="o in found" :key="o.title" class="plain-button tile" role="option" aria-selected="false" @click="emit('take', o)">
+      <button v-for="o in found" :key="o.title" class="plain-button tile" role="option" aria-selected="false" @click="emit('take', o, of)">
         <SheetsPicture class="picture" :box="o.box" :sheets="o.sheets" :lit="o.added" />
         <strong>{{ o.title }}</strong>
         <span class="soft">{{ o.about }}</span>

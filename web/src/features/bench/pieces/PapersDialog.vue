@@ -5,10 +5,11 @@ import type { DesignData, Paper, PieceData, Unit } from '@/shared/api/document'
 import { t } from '@/shared/words'
 import { PaperSwatch, PaperValues } from '@/features/papers'
 import { useShelf } from '@/shared/shelf'
+import type { Edit } from '../state/useDocument'
 import { dropPaper, givePaper, ownPaper, putPaper, replacePaper, usesOf } from '../commands/paperEdits'
 
 const props = defineProps<{ document: DesignData; piece: PieceData; unit: Unit }>()
-const emit = defineEmits<{ close: []; change: [document: DesignData] }>()
+const emit = defineEmits<{ close: []; change: [edit: Edit] }>()
 const shelf = useShelf()
 const open = ref(true)
 const chosen = ref(props.piece.paper)
@@ -26,22 +27,33 @@ const inWords = (count: number) => (count === 0 ? t('no piece') : count === 1 ? 
 function replace(id: string) {
   const by = others.value.find((p) => p.id === id)
   if (!by) return
-  emit('change', replacePaper(props.document, paper.value.id, by))
+  const { id: before } = paper.value
+  emit('change', (now) => replacePaper(now, before, by))
   chosen.value = by.id
 }
 function add(id: string) {
   const one = others.value.find((p) => p.id === id)
   if (!one) return
-  emit('change', putPaper(props.document, one))
+  emit('change', (now) => putPaper(now, one))
   chosen.value = one.id
 }
 function alone() {
-  const next = ownPaper(props.document, props.piece.id)
-  emit('change', next)
-  chosen.value = next.pieces.find((p) => p.id === props.piece.id)!.paper
+  const piece = props.piece.id
+  emit('change', (now) => {
+    const next = ownPaper(now, piece)
+    chosen.value = next.pieces.find((p) => p.id === piece)?.paper ?? chosen.value
+    return next
+  })
 }
-const set = (next: Paper) => emit('change', putPaper(props.document, next))
-const give = () => emit('change', givePaper(props.document, props.piece.id, paper.value))
+const set = (next: Paper) => emit('change', (now) => putPaper(now, next))
+function drop() {
+  const { id } = paper.value
+  emit('change', (now) => dropPaper(now, id))
+}
+function give() {
+  const [piece, one] = [props.piece.id, paper.value]
+  emit('change', (now) => givePaper(now, piece, one))
+}
 </script>
 
 <template>
@@ -67,7 +79,7 @@ const give = () => emit('change', givePaper(props.document, props.piece.id, pape
           </ElSelect>
           <ElButton v-if="piece.paper !== paper.id" size="small" @click="give">{{ $t('Give it to {name}', { name: piece.name }) }}</ElButton>
           <ElButton v-else-if="pieces.length > 1" size="small" @click="alone">{{ $t('Change it for {name} alone', { name: piece.name }) }}</ElButton>
-          <ElButton v-if="!pieces.length && document.papers.length > 1" size="small" @click="emit('change', dropPaper(document, paper.id))">{{ $t('Take it out') }}</ElButton>
+          <ElButton v-if="!pieces.length && document.papers.length > 1" size="small" @click="drop">{{ $t('Take it out') }}</ElButton>
         </div>
       </div>
     </div>

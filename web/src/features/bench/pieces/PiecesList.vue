@@ -7,6 +7,7 @@ import LengthInput from '@/shared/components/LengthInput.vue'
 import { askText } from '@/shared/messages'
 import { formatLength } from '@/shared/units/lengths'
 import { called, t } from '@/shared/words'
+import type { Edit } from '../state/useDocument'
 import { beside, copyPiece, removePiece, restack, setPiece, type PieceValues } from '../commands/pieceEdits'
 
 const props = defineProps<{
@@ -18,7 +19,7 @@ const props = defineProps<{
   chosen: string
   unit: Unit
 }>()
-const emit = defineEmits<{ choose: [piece: string]; change: [document: DesignData]; add: []; papers: [] }>()
+const emit = defineEmits<{ choose: [piece: string]; change: [edit: Edit]; add: []; papers: [] }>()
 const base = computed(() => props.document.pieces[0]!)
 const figure = (id: string) => props.figures.find((f) => f.id === id)
 const colour = (p: PieceData) => props.document.papers.find((q) => q.id === p.paper)?.outside ?? '#ddd'
@@ -40,21 +41,32 @@ const lies = computed(() => Boolean(own.value.host))
 const hosts = computed(() => props.document.pieces.slice(0, props.document.pieces.indexOf(own.value)))
 const otherPanel = computed(() => props.panels.find((p) => p !== (own.value.panel || props.front)))
 
-const set = (values: PieceValues) => emit('change', setPiece(props.document, own.value.id, values))
-const stack = (by: 1 | -1) => emit('change', restack(props.document, own.value.id, by))
+/** A change of the piece that is chosen now. */
+function ofOwn(edit: (now: DesignData, id: string) => DesignData): Edit {
+  const { id } = own.value
+  return (now) => edit(now, id)
+}
+const change = (edit: (now: DesignData, id: string) => DesignData) => emit('change', ofOwn(edit))
+const set = (values: PieceValues) => change((now, id) => setPiece(now, id, values))
+const stack = (by: 1 | -1) => change((now, id) => restack(now, id, by))
 const canStack = (by: 1 | -1) => {
   const row = beside(props.document, own.value)
   return lies.value && Boolean(row[row.indexOf(own.value) + by])
 }
 function copy(values: PieceValues) {
-  const [next, id] = copyPiece(props.document, own.value.id, { order: own.value.order + 1, ...values })
-  emit('change', next)
-  emit('choose', id)
+  const { order } = own.value
+  let made = ''
+  change((now, id) => {
+    const [next, key] = copyPiece(now, id, { order: order + 1, ...values })
+    made ||= key
+    return next
+  })
+  emit('choose', made)
 }
 function remove() {
-  const { id, host } = own.value
-  emit('choose', host || base.value.id)
-  emit('change', removePiece(props.document, id))
+  const edit = ofOwn(removePiece)
+  emit('choose', own.value.host || base.value.id)
+  emit('change', edit)
 }
 async function rename() {
   const name = await askText(t('Rename the piece'), t('What is this piece called?'), own.value.name)
@@ -85,7 +97,7 @@ function told(p: PieceData): string {
             <span>{{ p.name }}</span>
             <small class="soft" :class="{ wrong: figure(p.id)?.problems }">{{ told(p) }}</small>
           </button>
-          <button class="plain-button eye" :aria-pressed="p.hidden" :title="p.hidden ? $t('Show it in the pictures') : $t('Leave it out of the pictures')" @click="emit('change', setPiece(document, p.id, { hidden: !p.hidden }))">
+          <button class="plain-button eye" :aria-pressed="p.hidden" :title="p.hidden ? $t('Show it in the pictures') : $t('Leave it out of the pictures')" @click="emit('change', (now) => setPiece(now, p.id, { hidden: !p.hidden }))">
             {{ p.hidden ? $t('hidden') : $t('seen') }}
           </button>
         </div>

@@ -5,6 +5,8 @@ import type { Schemas } from '@/shared/api/client'
 import type { DesignData, PieceData, Unit } from '@/shared/api/document'
 import PieceTabs, { type Shown } from '../PieceTabs.vue'
 import { setValues } from '../commands/edits'
+import { pieced } from '../commands/later'
+import type { Changing } from '../state/useDocument'
 import type { Rest } from '../state/useEvaluation'
 import AddPieceDialog from './AddPieceDialog.vue'
 import AssembledView from './AssembledView.vue'
@@ -12,6 +14,7 @@ import PapersDialog from './PapersDialog.vue'
 import PiecesList from './PiecesList.vue'
 
 const props = defineProps<{
+  design: Pick<Changing, 'change' | 'later'>
   document: DesignData
   rest: Rest
   piece: PieceData
@@ -20,18 +23,17 @@ const props = defineProps<{
   slow: boolean
   stopped: boolean
 }>()
-const emit = defineEmits<{ choose: [piece: string]; change: [document: DesignData]; stop: []; again: [] }>()
+const emit = defineEmits<{ choose: [piece: string]; stop: []; again: [] }>()
 const [adding, papers] = [ref(false), ref(false)]
 const listed = ref(false)
 const shown = ref<Shown>('piece')
 const whole = computed(() => (shown.value === 'piece' ? null : props.rest.assembled))
 const side = computed(() => (shown.value === 'inside' ? 'inside' : 'outside'))
 
-function take(offer: Schemas['OfferView']) {
+function take(offer: Schemas['OfferView'], of: { document: DesignData; panel: string }) {
   adding.value = false
-  emit('change', { ...props.document, pieces: offer.pieces, papers: offer.papers })
   listed.value = true
-  emit('choose', offer.added[0]!)
+  props.design.later(pieced(offer, of, (added) => emit('choose', added[0]!)))
 }
 </script>
 
@@ -62,7 +64,7 @@ function take(offer: Schemas['OfferView']) {
       :chosen="piece.id"
       :unit="unit"
       @choose="(id) => emit('choose', id)"
-      @change="(d) => emit('change', d)"
+      @change="design.change"
       @add="adding = true"
       @papers="papers = true"
     />
@@ -75,11 +77,11 @@ function take(offer: Schemas['OfferView']) {
         :chosen="piece.id"
         :unit="unit"
         @choose="(id) => emit('choose', id)"
-        @commit="(moves) => emit('change', moves.reduce((doc, [own, step, values]) => setValues(doc, own, step, values), document))"
+        @commit="(moves) => design.change((now) => moves.reduce((doc, [own, step, values]) => setValues(doc, own, step, values), now))"
       />
       <slot v-else />
     </div>
-    <PapersDialog v-if="papers" :document="document" :piece="piece" :unit="unit" @close="papers = false" @change="(d) => emit('change', d)" />
+    <PapersDialog v-if="papers" :document="document" :piece="piece" :unit="unit" @close="papers = false" @change="design.change" />
     <AddPieceDialog v-if="adding" :document="document" :panels="rest.panels" :start="piece.panel || rest.front" @close="adding = false" @take="take" />
   </div>
 </template>

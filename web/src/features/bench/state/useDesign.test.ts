@@ -95,9 +95,9 @@ afterEach(() => {
 describe('an open design', () => {
   it('saves within a second of the last change, once for many', async () => {
     const design = await opened()
-    design.change(named('a'))
+    design.change(() => named('a'))
     await pass(300)
-    design.change(named('b'))
+    design.change(() => named('b'))
     expect(design.state.value).toBe('waiting')
     await pass(900)
     expect(server.saves).toEqual(['b'])
@@ -106,8 +106,8 @@ describe('an open design', () => {
 
   it('undoes and redoes every change, and a new change ends redoing', async () => {
     const design = await opened()
-    design.change(named('a'))
-    design.change(named('b'))
+    design.change(() => named('a'))
+    design.change(() => named('b'))
     design.undo()
     expect(design.document.value?.name).toBe('a')
     design.undo()
@@ -115,7 +115,7 @@ describe('an open design', () => {
     expect(design.canUndo.value).toBe(false)
     design.redo()
     expect(design.document.value?.name).toBe('a')
-    design.change(named('c'))
+    design.change(() => named('c'))
     expect(design.canRedo.value).toBe(false)
     design.undo()
     expect(design.document.value?.name).toBe('a')
@@ -123,13 +123,13 @@ describe('an open design', () => {
 
   it('makes one step back of a whole drag, and can give it up', async () => {
     const design = await opened()
-    design.preview(named('dragged 1'))
-    design.preview(named('dragged 2'))
+    design.preview(() => named('dragged 1'))
+    design.preview(() => named('dragged 2'))
     expect(design.canUndo.value).toBe(false)
     design.giveUp()
     expect(design.document.value?.name).toBe('Whale')
-    design.preview(named('dragged 3'))
-    design.change(named('let go'))
+    design.preview(() => named('dragged 3'))
+    design.change(() => named('let go'))
     design.undo()
     expect(design.document.value?.name).toBe('Whale')
   })
@@ -137,7 +137,7 @@ describe('an open design', () => {
   it('keeps a draft while there is no connection, and saves when it is back', async () => {
     const design = await opened()
     server.offline = true
-    design.change(named('at sea'))
+    design.change(() => named('at sea'))
     await pass(1000)
     expect(design.state.value).toBe('offline')
     expect(localStorage.getItem(KEY)).toContain('at sea')
@@ -150,11 +150,11 @@ describe('an open design', () => {
   it('goes on after a save whose answer was lost while the page stayed open', async () => {
     const design = await opened()
     server.losesAnswers = true
-    design.change(named('arrived'))
+    design.change(() => named('arrived'))
     await pass(1000)
     expect(design.state.value).toBe('offline')
     server.losesAnswers = false
-    design.change(named('next'))
+    design.change(() => named('next'))
     await pass(2000)
     expect(server.saves).toEqual(['arrived', 'next'])
     expect(design.state.value).toBe('saved')
@@ -164,7 +164,7 @@ describe('an open design', () => {
     const design = await opened()
     server.delay = 2500
     for (const name of ['a', 'b', 'c']) {
-      design.change(named(name))
+      design.change(() => named(name))
       await pass(900)
     }
     expect(design.state.value).toBe('saving')
@@ -179,9 +179,9 @@ describe('an open design', () => {
   it('keeps what is changed while a save is on its way, and undoes across it', async () => {
     const design = await opened()
     server.delay = 1000
-    design.change(named('first'))
+    design.change(() => named('first'))
     await pass(700)
-    design.change(named('second'))
+    design.change(() => named('second'))
     design.undo()
     design.undo()
     expect(design.document.value?.name).toBe('Whale')
@@ -197,12 +197,12 @@ describe('an open design', () => {
   it('goes on drawing and saving after a refusal', async () => {
     const design = await opened()
     server.refuses = true
-    design.change(named('odd'))
+    design.change(() => named('odd'))
     await pass(1000)
     expect(design.state.value).toBe('refused')
     expect(design.trouble.value).toBe('odd value')
     server.refuses = false
-    design.change(named('even'))
+    design.change(() => named('even'))
     await pass(1000)
     expect(server.saves).toEqual(['even'])
     expect(design.trouble.value).toBe('')
@@ -212,7 +212,7 @@ describe('an open design', () => {
     const design = await opened()
     server.revision = 4
     server.document = named('theirs')
-    design.change(named('mine'))
+    design.change(() => named('mine'))
     await pass(1000)
     expect(await design.keepBoth()).toBe(8)
     expect(server.made).toEqual(['mine (mine)'])
@@ -222,7 +222,7 @@ describe('an open design', () => {
 
   it('saves what is left when the page is left', async () => {
     const design = await opened()
-    design.change(named('last'))
+    design.change(() => named('last'))
     scope.stop()
     await pass(0)
     expect(server.saves).toEqual(['last'])
@@ -230,7 +230,7 @@ describe('an open design', () => {
 
   it('does not take a passing picture for a change', async () => {
     const design = await opened()
-    design.preview(named('dragged'))
+    design.preview(() => named('dragged'))
     await pass(3000)
     expect(server.saves).toEqual([])
     design.undo()
@@ -241,7 +241,7 @@ describe('an open design', () => {
     const design = await opened()
     server.revision = 4
     server.document = named('theirs')
-    design.change(named('mine'))
+    design.change(() => named('mine'))
     await pass(1000)
     expect(design.state.value).toBe('conflict')
     expect(design.conflict.value).toEqual({ revision: 4, kept: 3 })
@@ -255,7 +255,7 @@ describe('an open design', () => {
     const design = await opened()
     server.revision = 4
     server.document = named('theirs')
-    design.change(named('mine'))
+    design.change(() => named('mine'))
     await pass(1000)
     await design.takeTheirs()
     expect(design.document.value?.name).toBe('theirs')

@@ -4,16 +4,15 @@
  */
 import { computed, shallowRef } from 'vue'
 import { answer, client } from '@/shared/api/client'
-import type { DesignData } from '@/shared/api/document'
 import { tellError } from '@/shared/messages'
-import { useDocument } from './useDocument'
+import { useDocument, type Edit, type Later } from './useDocument'
 import type { Draft } from './useDraft'
 import { usePast } from './usePast'
 import { useSaving } from './useSaving'
 
 /** `owner` tells the person and the server's data from others in this browser. */
 export function useDesign(id: number, owner: string) {
-  const open = useDocument()
+  const open = useDocument(() => saving.changed())
   const past = usePast(id)
   const saving = useSaving(id, owner, open.document, open.passing)
   /** Work that the server never got, until it is decided whether to go on with it. */
@@ -30,16 +29,15 @@ export function useDesign(id: number, owner: string) {
     offered.value = null
     if (!draft) return
     saving.takeUp(draft)
-    if (open.change(draft.document)) saving.changed(0)
+    if (open.change(() => draft.document)) saving.changed(0)
   }
   function letGo() {
     offered.value = null
     saving.letGo()
   }
 
-  function change(next: DesignData) {
-    if (open.change(next)) saving.changed()
-  }
+  const change = (edit: Edit) => void open.change(edit)
+  const later = <A>(command: Later<A>) => open.later(command)
   function step(by: 'undo' | 'redo') {
     const before = open.document.value
     open[by]()
@@ -86,6 +84,8 @@ export function useDesign(id: number, owner: string) {
     undo: () => void undo(),
     redo: () => step('redo'),
     change,
+    later,
+    leave: saving.leave,
     offered,
     takeUp,
     letGo,

@@ -87,7 +87,7 @@ describe('a draft in this browser', () => {
   it('offers it again until it is decided, whatever is changed meanwhile', async () => {
     leave({ revision: 1, document: named('drafted'), sent: null })
     const first = await opened()
-    first.change(named('begun anew'))
+    first.change(() => named('begun anew'))
     await pass(1000)
     expect(server.saves).toEqual(['begun anew'])
     const later = await opened()

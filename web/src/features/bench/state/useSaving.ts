@@ -15,6 +15,9 @@ import { useDraft, type Draft } from './useDraft'
 const PAUSE = 600
 const RETRY = 4000
 
+/** Browsers send 64 kB at most of what outlives its page. */
+const isSmall = (document: DesignData | null) => JSON.stringify(document).length < 60_000
+
 export interface Opened {
   readonly document: DesignData
   /** A draft that the server never got. */
@@ -69,7 +72,8 @@ export function useSaving(id: number, owner: string, document: Readonly<Ref<Desi
     else setTimeout(() => void save(), delay)
   }
 
-  async function save(): Promise<void> {
+  /** With `keepalive` it goes on when the page is left. */
+  async function save({ keepalive = false } = {}): Promise<void> {
     const sending = document.value
     if (!sending || !maySend(state.value)) return
     timer.stop()
@@ -83,6 +87,7 @@ export function useSaving(id: number, owner: string, document: Readonly<Ref<Desi
         client.PUT('/api/designs/{number}', {
           params: { path: { number: id } },
           body: { document: sending, revision },
+          keepalive,
         }),
       )
       taken(sending, done)
@@ -154,7 +159,7 @@ export function useSaving(id: number, owner: string, document: Readonly<Ref<Desi
   function leave() {
     timer.stop()
     if (state.value !== 'saved') writeDraft()
-    if (state.value === 'waiting' && document.value !== saved) void save()
+    if (state.value === 'waiting' && document.value !== saved) void save({ keepalive: isSmall(document.value) })
   }
   const visibility = useDocumentVisibility()
   whenever(() => visibility.value === 'hidden', leave)
@@ -169,7 +174,8 @@ export function useSaving(id: number, owner: string, document: Readonly<Ref<Desi
     takeUp,
     letGo: draft.decided,
     changed,
-    save,
+    save: () => save(),
+    leave,
     keepMine,
     takeTheirs,
   }
