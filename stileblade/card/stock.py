@@ -111,6 +111,11 @@ class Paper(Values, ReadByPart):
     )
 
     @property
+    def least_width(self) -> float:
+        """The narrowest paper that may be left standing, in mm."""
+        return max(1.5, 4 * self.thickness)
+
+    @property
     def usable(self) -> tuple[float, float]:
         """Width and height of what the machine reaches of a sheet."""
         return self.sheet_width - 2 * self.edge, self.sheet_height - 2 * self.edge

@@ -21,7 +21,7 @@ CLOSE = 1.0
 
 def least_width(paper: Paper) -> float:
     """The narrowest paper that may be left standing: 1.5 mm, or four thicknesses."""
-    return max(1.5, 4 * paper.thickness)
+    return paper.least_width
 
 
 @CHECKS.register("least")

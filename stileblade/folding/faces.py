@@ -25,6 +25,8 @@ _AS_LARGE = 1e-3
 """mm^2: faces whose areas differ by no more count in the order in which they lie."""
 
 
+_ROUNDED = 1e-5
+"""mm: corners of flattened outlines are rounded by less."""
 HOLDS = 1e-3
 """mm: what hangs on less of a crease hangs on nothing."""
 
@@ -88,7 +90,7 @@ def sheet_of(work: Work) -> Sheet:
         number = numbers[seam.crease]
         fold, middle = work.folds[number], (seam.low + seam.high) / 2
         direction = next(s.direction for s in _stretches(fold) if s.low <= middle <= s.high)
-        ends = fold.line.point_at(seam.low), fold.line.point_at(seam.high)
+        ends = _exact(work, fold, seam.low), _exact(work, fold, seam.high)
         joint = Joint(number, seam.above, seam.below, *ends, direction)
         joints.setdefault((number, seam.above, seam.below, direction), joint)
     order = sorted(
@@ -97,6 +99,15 @@ def sheet_of(work: Work) -> Sheet:
     cells = list(made.faces)
     names, panels, root = _named(work, cells)
     return Sheet(tuple(names), tuple(panels), made.faces, tuple(order), root)
+
+
+def _exact(work: Work, fold: Fold, along: float) -> Point:
+    """The place of a fold so far along it: the exact end of a span where it is one but for rounding."""
+    for span in work.spans[fold.name]:
+        for end in (span.start, span.end):
+            if abs(fold.line.place_of(end) - along) < _ROUNDED:
+                return end
+    return fold.line.point_at(along)
 
 
 def _stretches(fold: Fold) -> tuple[Stretch, ...]:

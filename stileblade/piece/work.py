@@ -14,6 +14,7 @@ from stileblade.geometry.curves.segments import Floats, Segments
 from stileblade.geometry.curves.transforms import after
 from stileblade.geometry.regions.clipping import clip_line
 from stileblade.geometry.regions.region import Region
+from stileblade.piece.edges import EdgeShape
 from stileblade.piece.folds import Fold, Span
 from stileblade.piece.lines import DrawnLine, How
 from stileblade.piece.lying import Lying
@@ -71,6 +72,8 @@ class Work(ReadByPart):
     reference: Box = NO_BOX
     windows: tuple[Opened, ...] = ()
     lines: tuple[DrawnLine, ...] = ()
+    edges: tuple[EdgeShape, ...] = ()
+    """Edges of panels that steps gave a shape."""
     mirrored: Mirrored | None = None
     artwork: Placed | None = None
     front: str = ""

@@ -17,7 +17,7 @@ from stileblade.geometry.curves.places import Box, Side
 from stileblade.geometry.curves.segments import Floats
 from stileblade.geometry.curves.transforms import after, identity, mirror_across, translation
 from stileblade.geometry.measures.distances import is_same
-from stileblade.geometry.offset.offset import Join
+from stileblade.geometry.offset.offset import clearance
 from stileblade.geometry.offset.offset import offset as grown_by
 from stileblade.geometry.regions.fill import filled
 from stileblade.geometry.regions.region import Region
@@ -238,8 +238,8 @@ def smaller_by(region: Region, margin: float) -> Region:
 
 @wherever
 def grown(region: Region, margin: float) -> Region:
-    """A window grown by a margin, its corners kept."""
-    return grown_by(region, margin, join=Join.MITRE) if margin else region
+    """A window grown by a margin, which is kept everywhere; its corners are kept as far as points allow."""
+    return clearance(region, margin) if margin else region
 
 
 def ground_of(setting: Setting) -> Ground:

@@ -208,6 +208,7 @@ def test_layers_are_lined_up_on_the_open_card(bench: Bench) -> None:
     page.get_by_label("Pieces of the card").get_by_role("button", name="duplicate").click()
     page.get_by_role("button", name="card outside").click()
     view = page.get_by_test_id("assembled-view")
+    expect(view.locator("path[data-piece='piece-3']")).to_be_visible()
     view.locator("svg").focus()
     # one after the other, without waiting for the picture
     page.keyboard.press("Shift+ArrowRight")

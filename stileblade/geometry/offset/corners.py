@@ -24,10 +24,16 @@ _BEYOND = 1.2
 
 
 def with_corners(
-    rounded: Region, shape: shapely.Geometry, distance: float, source: Source, limit: float
+    rounded: Region,
+    shape: shapely.Geometry,
+    distance: float,
+    source: Source,
+    limit: float,
+    *,
+    bevelled: bool = True,
 ) -> Region:
     """The round offset of ``shape`` by ``distance`` mm with mitres put on whose length is up to
-    ``limit`` times the distance, and its other corners cut to bevels.
+    ``limit`` times the distance, and its other corners cut to bevels if they are to be ``bevelled``.
 
     What is right where a step of the outline is smaller than the distance: all that the outline's own
     stretches sweep over, moved out by the distance, and the bevel or mitre of every corner (decision 21).
@@ -37,7 +43,7 @@ def with_corners(
     mitred = curves.mitre_ratio[corner] <= limit
     put_on, cut_off = (union, difference) if distance > 0 else (difference, union)
     flat, sharp = corner[~mitred], corner[mitred]
-    if len(flat):
+    if len(flat) and bevelled:
         caps = _caps(curves, flat)
         swept = _swept(source, flat, caps)
         # what other parts of the outline cover of a corner stays covered

@@ -5,10 +5,13 @@ of a source segment, or to the arc, bevel or mitre at a corner, and those are pu
 like the outcome of any set operation.
 
 Joins: ROUND; MITRE, which beyond its limit (length of the mitre by distance, as SVG counts
-it) becomes a bevel; BEVEL.
+it) becomes a bevel, or stays round; BEVEL. A bevel is nearer to its corner than the distance: where
+the distance is what is wanted, corners beyond the limit are to stay round.
 """
 
 from __future__ import annotations
+
+from enum import StrEnum
 
 import numpy as np
 import shapely
@@ -32,7 +35,7 @@ from stileblade.tolerance import TOLERANCE
 
 _FEW = 64
 
-__all__ = ["Join", "largest_inset", "offset"]
+__all__ = ["BeyondLimit", "Join", "clearance", "largest_inset", "offset"]
 
 
 def largest_inset(region: Region) -> float:
@@ -43,8 +46,20 @@ def largest_inset(region: Region) -> float:
     return float(shapely.length(shapely.maximum_inscribed_circle(shapes, 0.001)).max())
 
 
+class BeyondLimit(StrEnum):
+    """What a corner becomes whose mitre would be longer than the limit."""
+
+    BEVEL = "bevel"
+    ROUND = "round"
+
+
 def offset(
-    region: Region, distance: float, *, join: Join = Join.ROUND, mitre_limit: float = 2.0
+    region: Region,
+    distance: float,
+    *,
+    join: Join = Join.ROUND,
+    mitre_limit: float = 2.0,
+    beyond_limit: BeyondLimit = BeyondLimit.BEVEL,
 ) -> Region:
     """The region grown by ``distance`` mm (negative: shrunk); empty where nothing is left."""
     if not region or distance == 0:
@@ -61,7 +76,22 @@ def offset(
     if join is Join.ROUND:
         return without_loops(rounded)
     limit = mitre_limit if join is Join.MITRE else 0.0
-    return without_loops(with_corners(rounded, shape, distance, source, limit))
+    bevelled = join is Join.BEVEL or beyond_limit is BeyondLimit.BEVEL
+    return without_loops(with_corners(rounded, shape, distance, source, limit, bevelled=bevelled))
+
+
+def clearance(region: Region, distance: float, *, mitre_limit: float = 2.0) -> Region:
+    """The region grown by a distance that is kept everywhere: corners are mitred as far as the limit, and
+    round beyond it.
+
+    >>> from stileblade.geometry.regions.set_operations import polygon
+    >>> sharp = polygon([(0, 0), (40, 3), (0, 6)])
+    >>> round(clearance(sharp, 5).bounds.right, 3)
+    45.0
+    """
+    return offset(
+        region, distance, join=Join.MITRE, mitre_limit=mitre_limit, beyond_limit=BeyondLimit.ROUND
+    )
 
 
 def _convex_inset(region: Region, distance: float) -> Region | None:

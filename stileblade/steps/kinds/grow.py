@@ -7,7 +7,7 @@ from typing import Literal
 from stileblade.errors import StepError
 from stileblade.fields import choice, share
 from stileblade.fields import offset as signed_length
-from stileblade.geometry.offset.offset import Join, largest_inset, offset
+from stileblade.geometry.offset.offset import BeyondLimit, Join, largest_inset, offset
 from stileblade.piece.work import Work
 from stileblade.steps.step import Caption, Setting, Stage, Step, register_step
 
@@ -48,7 +48,7 @@ class Grow(Step):
     mitre_limit: float = share(
         2.0,
         "Point limit",
-        "Pointed corners longer than this many margins are bevelled.",
+        "Pointed corners longer than this many margins are rounded.",
         least=1,
         most=20,
         when={"join": ["mitre"]},
@@ -56,7 +56,13 @@ class Grow(Step):
 
     def apply(self, work: Work | None, setting: Setting) -> Work:
         work = self.needs(work)
-        paper = offset(work.paper, self.margin, join=self.join, mitre_limit=self.mitre_limit)
+        paper = offset(
+            work.paper,
+            self.margin,
+            join=self.join,
+            mitre_limit=self.mitre_limit,
+            beyond_limit=BeyondLimit.ROUND,
+        )
         if not paper:
             most = largest_inset(work.paper)
             raise StepError(

@@ -23,6 +23,7 @@ from stileblade.geometry.regions.set_operations import difference, intersection,
 from stileblade.outlines.catalogue import AnyFigure, figure_field
 from stileblade.outlines.figure import outline_of
 from stileblade.outlines.figures.round import Circle
+from stileblade.piece.edges import shapes_along
 from stileblade.piece.sides import must_be_open, open_sides, side_field
 from stileblade.piece.work import Work
 from stileblade.steps.motifs import Motif, half, torn, whole
@@ -244,10 +245,12 @@ class ShapedEdge(Step):
     def apply(self, work: Work | None, setting: Setting) -> Work:
         work = self.needs(work)
         must_be_open(work, work.box_of(self.target), self.side)
+        whole = work.box_of(self.target)
         for number, box in enumerate(self._boxes(work)):
             # on every second panel it runs the other way, so that the two meet when it is closed
             work = self._along(work, box, setting, turned=number % 2 == 1)
-        return work
+        shapes = shapes_along(self.id, work.panels, whole, self.side, self.depth)
+        return replace(work, edges=(*work.edges, *shapes))
 
     def _along(self, work: Work, box: Box, setting: Setting, *, turned: bool) -> Work:
         across = self.side.depth_of(box)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from typing import Literal
 
 from stileblade.errors import StepError
@@ -16,6 +17,7 @@ from stileblade.geometry.regions.set_operations import difference, rectangle, un
 from stileblade.outlines.catalogue import AnyFigure, figure_field
 from stileblade.outlines.figure import outline_of
 from stileblade.outlines.figures.round import Ellipse
+from stileblade.piece.edges import shapes_along
 from stileblade.piece.sides import must_be_open, side_field
 from stileblade.piece.windows import Opened
 from stileblade.piece.work import Work
@@ -119,6 +121,8 @@ class StencilEdge(Step):
                 field="back",
                 would_do=round(back / 2, 1),
             )
+        shapes = shapes_along(self.id, work.panels, box, self.side, back)
+        work = replace(work, edges=(*work.edges, *shapes))
         openings = difference(filled(figure), figure)
         if not openings:
             return work.with_paper(paper)

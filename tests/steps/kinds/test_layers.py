@@ -10,6 +10,7 @@ import pytest
 import shapely
 
 from stileblade.checks.check import run_checks
+from stileblade.design.adding import on_card, proposals
 from stileblade.design.cache import OutcomeCache
 from stileblade.design.changes import with_changes
 from stileblade.design.document import load_design
@@ -252,7 +253,8 @@ def test_a_strip_behind_a_wave_is_the_same_wave_further_out() -> None:
     # moved back by the reveal, it has the edge of the panel
     back = strip.transformed(np.array([[1, 0, 0], [0, 1, -3.0]]))
     assert difference(back, front).area < 1e-6
-    assert strip.bounds.height == pytest.approx(30)
+    # 30 behind the deepest places of a motif of 4
+    assert strip.bounds.height == pytest.approx(34)
 
 
 def test_a_band_and_an_envelope_to_measure() -> None:
@@ -414,6 +416,48 @@ def test_an_edit_of_the_base_computes_what_reads_it_and_nothing_else() -> None:
     keys = [[p.outcomes[0].key for p in e.pieces[1:]] for e in (first, second, third)]
     assert keys[0][0] == keys[1][0] == keys[2][0]
     assert len({keys[0][1], keys[1][1], keys[2][1]}) == 3
+
+
+@pytest.mark.parametrize(("edge", "motif"), [
+    ({"kind": "stencil-edge", "side": "right", "surround": 3,
+      "outline": {"kind": "ellipse", "width": 44, "height": 110}}, None),
+    ({"kind": "shaped-edge", "side": "right", "motif": "wave", "depth": 8}, 8.0),
+    ({"kind": "shaped-edge", "side": "right", "motif": "zigzag", "depth": 30}, 30.0),
+])  # fmt: skip
+def test_a_strip_reaches_under_the_paper_all_along_a_shaped_edge(
+    edge: dict[str, Any], motif: float | None
+) -> None:
+    """20 deep from the edge's innermost place, 3 of it to be seen: at every height the strip is 20 wide or more, and
+    17 or more of it lie under the paper."""
+    card = whole([BLANK, edge], layer("s", {"kind": "strip", "edge": "right"}, side="inside"))
+    strip, paper = on_base(card, "s").polygons, work_of(card, "base").paper.polygons
+    left, head, right, foot = strip.bounds
+    if motif is not None:
+        assert right - left == pytest.approx(motif + 20, abs=0.01)
+    for y in np.linspace(head + 0.5, foot - 0.5, 60):
+        line = shapely.LineString([(left - 1, y), (right + 1, y)])
+        across = shapely.intersection(strip, line)
+        assert shapely.length(across) > 20 - 0.01
+        assert shapely.length(shapely.intersection(across, paper)) > 17 - 0.01
+
+
+def test_a_strip_is_proposed_for_the_edge_that_is_shaped() -> None:
+    card = whole([BLANK, {"kind": "shaped-edge", "side": "right"}])
+    on = on_card(card)
+    assert on is not None
+    strip = next(p for p in proposals(on) if p.title == "A strip behind an edge")
+    assert strip.pieces[0].steps[0].edge == "right"  # type: ignore[attr-defined]
+
+
+def test_a_strip_that_is_too_narrow_for_its_paper_is_refused_with_what_would_do() -> None:
+    """1.2 mm of a paper of 0.3: the least is 1.5; 1.2 + 1.5 would do."""
+    card = whole([BLANK], layer("s", {"kind": "strip", "edge": "foot", "deep": 1.2}, side="inside"))
+    problem = card.pieces[1].outcomes[0].problem
+    assert problem is not None
+    assert problem.message == (
+        "Somewhere the strip is narrower than 1.5 mm, the least that this paper can be cut to."
+    )
+    assert (problem.field, problem.would_do) == ("deep", 2.7)
 
 
 def test_another_size_keeps_margins_in_mm() -> None:
