@@ -13,6 +13,7 @@ from stileblade.fields import Values, choice, length, number_of, switch
 from stileblade.geometry.curves.places import Axis
 
 MOST_PANELS = 12
+MOST_SPINE = 60.0
 
 
 def allowance_of(thickness: float) -> float:
@@ -22,6 +23,7 @@ def allowance_of(thickness: float) -> float:
 
 _SIDED = [w.kind for w in WAYS if w.sided]
 _SHORTER = [w.kind for w in WAYS if w.shortens]
+_SPINED = [w.kind for w in WAYS if w.spined]
 
 
 class Creases(StrEnum):
@@ -97,6 +99,14 @@ class Folding(Values):
         least=0,
         most=300,
     )
+    spine: float = length(
+        0,
+        "Spine",
+        "Between the two score lines of a fold, for what lies between the panels; 0 is a single score.",
+        least=0,
+        most=MOST_SPINE,
+        when={"kind": _SPINED},
+    )
     panels: tuple[OwnPanel, ...] = Field(
         (OwnPanel(direction=Direction.VALLEY), OwnPanel(order=2), OwnPanel()),
         title="Panels",
@@ -131,6 +141,11 @@ class Folding(Values):
             return self.way.axis
         return "x" if self.creases is Creases.UPRIGHT else "y"
 
+    @property
+    def apart(self) -> float:
+        """mm between two panels: the spine, where the way of folding has one."""
+        return self.spine if self.way.spined else 0.0
+
     def shorter(self, thickness: float) -> float:
         """The allowance a: what each panel further in is shorter by."""
         if self.allow is Allowance.OWN:
@@ -144,7 +159,7 @@ class Folding(Values):
         if self.front_shorter:
             for name in self.way.cut_back or made.fronts:
                 made = made.narrowed(name, self.axis, self.front_shorter)
-        if not self.swapped or not self.way.sided:
-            return made
-        other: Axis = "y" if self.axis == "x" else "x"
-        return made.swapped(other if self.way.turns_over else self.axis)
+        if self.swapped and self.way.sided:
+            other: Axis = "y" if self.axis == "x" else "x"
+            made = made.swapped(other if self.way.turns_over else self.axis)
+        return made.spread(self.axis, self.apart) if self.apart else made

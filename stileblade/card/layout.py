@@ -31,6 +31,8 @@ class FoldAxis:
     name: str
     line: Line
     crease: Crease
+    apart: float = 0.0
+    """mm between the panels on either side."""
 
 
 @dataclass(frozen=True)
@@ -65,6 +67,28 @@ class Layout:
             self,
             panels=tuple(replace(p, box=box(p.box)) for p in self.panels),
             folds=tuple(fold(f) for f in self.folds),
+        )
+
+    def spread(self, axis: Axis, spine: float) -> Layout:
+        """Panels in a row moved apart at every fold by a spine, the folds in its middle."""
+        low, high = ("left", "right") if axis == "x" else ("head", "foot")
+        at = sorted(f.line.at for f in self.folds)
+
+        def box(b: Box) -> Box:
+            more = spine * sum(getattr(b, low) > place - 1e-6 for place in at)
+            return replace(b, **{side: getattr(b, side) + more for side in (low, high)})
+
+        return replace(
+            self,
+            panels=tuple(replace(p, box=box(p.box)) for p in self.panels),
+            folds=tuple(
+                replace(
+                    f,
+                    line=Line.on(axis, f.line.at + spine * (at.index(f.line.at) + 0.5)),
+                    apart=spine,
+                )
+                for f in self.folds
+            ),
         )
 
     def narrowed(self, name: str, axis: Axis, by: float) -> Layout:

@@ -44,6 +44,8 @@ class Way:
     own_panels: bool = False
     shown_at: float = 1.0
     """Where it is told apart from other ways: the share of the way from open to half open."""
+    spined: bool = False
+    """Whether its folds may have a spine, for what lies between the panels."""
     cut_back: tuple[str, ...] = ()
     """The panels that are made less where the front is to be shorter; all that are in front then
     where none is named."""
@@ -63,13 +65,21 @@ def _way(
     return add
 
 
-@_way("top-fold", "Top fold", "Stands like a tent; the fold is at the head.", "y", mirrors=True)
-@_way("side-fold", "Side fold", "Opens like a book; the fold is at the left.", mirrors=True)
+@_way(
+    "top-fold",
+    "Top fold",
+    "Stands like a tent; the fold is at the head.",
+    "y",
+    mirrors=True,
+    spined=True,
+)
+@_way("side-fold", "Side fold", "Opens like a book; the fold is at the left.", mirrors=True,
+      spined=True)  # fmt: skip
 def _two(folding: Folding, w: float, h: float, a: float) -> Layout:
     return in_a_row(folding.axis, [Strip("back", w), Strip("front", w)], [Crease()], h, ("front",))
 
 
-@_way("gatefold", "Gatefold", "Two doors that meet in the middle.", sided=False)
+@_way("gatefold", "Gatefold", "Two doors that meet in the middle.", sided=False, spined=True)
 def _gate(folding: Folding, w: float, h: float, a: float) -> Layout:
     door = w / 2 - folding.gap / 2
     doors = ("left door", "right door") if folding.axis == "x" else ("upper door", "lower door")

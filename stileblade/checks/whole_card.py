@@ -2,22 +2,22 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterator, Mapping
 
+from stileblade.card.folding import MOST_SPINE
 from stileblade.checks.check import CHECKS, Finding, Mend, Severity, Subject
 from stileblade.folding.flat import Face, fold_flat
 from stileblade.folding.stack import Stack
 from stileblade.geometry.measures import cells as kernel
 from stileblade.geometry.measures.widths import thin_rim
-from stileblade.piece.folds import Made
 from stileblade.piece.work import Work
-from stileblade.steps.kinds.crease import Crease
 from stileblade.words import Own, say
 
 SLIVER = 0.4
 """mm: a rim of the paper below that is narrower looks like a mistake."""
 THICK = 1.5
-"""mm: a card that is thicker wants a spine."""
+"""mm: a card with more than this between its panels wants a spine."""
 STANDS = 0.6
 """mm: what stands higher inside keeps from closing what folds down onto it."""
 _AREA = 0.5
@@ -37,32 +37,34 @@ def stack_(subject: Subject) -> Iterator[Finding]:
     yield from _slivers(subject, stack, names)
     yield from _in_the_way(subject, stack, names)
     yield from _meeting(subject, stack, names)
-    if stack.bulk > THICK:
-        shut = [
-            f for f in stack.base.work.folds if f.folds and f.crease.shut and not f.crease.inner
-        ]
-        wide = round(stack.bulk, 1)
-        narrow = any(f.spine < stack.bulk - 0.05 for f in shut)
-        if narrow:
-            yield Finding(
-                "stack.thick",
-                Severity.WARNING,
-                say(
-                    "Closed it is {bulk} thick: a single score line will not close on that.",
-                    bulk=subject.say(stack.bulk),
-                ),
-                subject.name,
-                stack.bulk,
-                hint="Score the fold twice, as far apart as the card is thick.",
-                mends=(
-                    Mend(
-                        say("spine of {wide}", wide=subject.say(wide)),
-                        add=Crease(made=Made.SCORE, spine=wide),
-                    ),
-                )
-                if wide <= 20
-                else (),
-            )
+    yield from _spine(subject, stack)
+
+
+def _spine(subject: Subject, stack: Stack) -> Iterator[Finding]:
+    """A fold with much between its panels that is scored once, or not as far apart as that is thick."""
+    between = stack.between
+    shut = [f for f in stack.base.work.folds if f.folds and f.crease.shut and not f.crease.inner]
+    if between <= THICK or all(f.double >= between - 0.05 for f in shut):
+        return
+    wide = math.ceil(between * 10 - 1e-6) / 10
+    folding = subject.evaluation.design.card.folding
+    mends = (
+        (Mend(say("spine of {wide}", wide=subject.say(wide)), card={"spine": wide}),)
+        if folding.way.spined and wide <= MOST_SPINE
+        else ()
+    )
+    yield Finding(
+        "stack.thick",
+        Severity.WARNING,
+        say(
+            "{between} thick between the panels when closed: a single score line will not close on that.",
+            between=subject.say(between),
+        ),
+        subject.name,
+        between,
+        hint="Score the fold twice, as far apart as what lies between is thick.",
+        mends=mends,
+    )
 
 
 def _hidden(subject: Subject, stack: Stack, names: Mapping[str, str]) -> Iterator[Finding]:

@@ -8,6 +8,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from stileblade.checks.check import CHECKS, Finding, Mend, Place, Severity, Subject
+from stileblade.folding.scoring import score_lines
 from stileblade.geometry.curves.places import Point
 from stileblade.geometry.curves.transforms import translation
 from stileblade.geometry.measures import distances
@@ -82,8 +83,9 @@ def gap_to(work: Work, outline: Region, to: str) -> Gap | None:
     gaps = []
     for fold in work.folds:
         if fold.folds:
-            ends = fold.line.ends_beyond(work.paper.bounds)
-            gaps.append(Gap(*distances.nearest(ring, distances.line_of(*ends)), "fold"))
+            for line in score_lines(fold):
+                ends = line.ends_beyond(work.paper.bounds)
+                gaps.append(Gap(*distances.nearest(ring, distances.line_of(*ends)), "fold"))
     return min(gaps, key=lambda g: g.distance, default=None)
 
 

@@ -48,8 +48,8 @@ def scored_side(fold: Fold) -> str:
 
 def score_lines(fold: Fold) -> tuple[Line, ...]:
     """The lines that are scored for a fold: two for a spine, one otherwise."""
-    if fold.spine:
-        return fold.line.moved(-fold.spine / 2), fold.line.moved(fold.spine / 2)
+    if fold.double:
+        return fold.line.moved(-fold.double / 2), fold.line.moved(fold.double / 2)
     return (fold.line,)
 
 
@@ -85,7 +85,7 @@ def scoring_table(work: Work) -> list[Row]:
 def score_spans(work: Work, fold: Fold) -> list[Span]:
     """Where a fold is scored: its spans, twice over for a spine, less the set-back at each end."""
     spans: list[Span] = []
-    if fold.spine:
+    if fold.double:
         for line in score_lines(fold):
             spans += work.spans_of(Fold("", line, fold.crease))
     else:

@@ -190,6 +190,19 @@ class Stack(ReadByPart):
         return kernel.thickest([(kernel.coarser(s, _ROUGH), t) for s, t in shapes])
 
     @cached_property
+    def between(self) -> float:
+        """Thickness in mm of what lies between the panels of the closed card at the thickest place: of the
+        layers on its inside, papers and what fixes them. What lies on its outside does not hinder a fold."""
+        folded = fold_flat(self.base.work)
+        inside = [
+            (kernel.coarser(kernel.mapped(cell, folded.faces[face].closed), _ROUGH), layer)
+            for layer in self.layers
+            if layer.inside
+            for face, cell in layer.cells
+        ]
+        return kernel.thickest([(cell, layer.thickness + layer.height) for cell, layer in inside])
+
+    @cached_property
     def closed_box(self) -> Box:
         """The closed card's, with what stands out of it."""
         folded = fold_flat(self.base.work)

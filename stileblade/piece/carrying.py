@@ -92,12 +92,14 @@ def _fold_between(first: Panel, second: Panel, folds: list[Fold]) -> Fold | None
 def _parts(fold: Fold, a: Box, b: Box) -> bool:
     """Whether the two boxes meet along the fold."""
     if fold.axis == "x":
-        beside = abs(a.right - b.left) < _SAME or abs(b.right - a.left) < _SAME
-        at = a.right if abs(a.right - b.left) < _SAME else a.left
+        facing = ((a.right, b.left), (b.right, a.left))
         shared = min(a.foot, b.foot) - max(a.head, b.head)
     else:
-        beside = abs(a.foot - b.head) < _SAME or abs(b.foot - a.head) < _SAME
-        at = a.foot if abs(a.foot - b.head) < _SAME else a.head
+        facing = ((a.foot, b.head), (b.foot, a.head))
         shared = min(a.right, b.right) - max(a.left, b.left)
     # halves of a figure run into each other by their lap, and meet on its axis
-    return beside and abs(at - fold.at) < _SAME and shared > _SAME
+    meet = any(
+        abs(high - low - fold.apart) < _SAME and abs((low + high) / 2 - fold.at) < _SAME
+        for low, high in ((min(pair), max(pair)) for pair in facing)
+    )
+    return meet and shared > _SAME

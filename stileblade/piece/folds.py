@@ -41,6 +41,8 @@ class Fold:
     folds: bool = True
     step: str = ""
     """The step that put it in, where one did."""
+    apart: float = 0.0
+    """mm between the panels on either side, the spine of a thick card: the fold lies in its middle."""
 
     @property
     def axis(self) -> Axis | None:
@@ -49,6 +51,15 @@ class Fold:
     @property
     def at(self) -> float:
         return self.line.at
+
+    @property
+    def double(self) -> float:
+        """The distance of the two lines that it is scored by, in mm; 0 where it is scored once."""
+        return self.spine or self.apart
+
+    def is_side_at(self, place: float, *, within: float = 0.01) -> bool:
+        """Whether a panel's side at x or y ``place`` lies on the fold, or on its spine's edge."""
+        return abs(abs(self.at - place) - self.apart / 2) < within
 
     @property
     def direction(self) -> Direction:

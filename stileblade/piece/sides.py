@@ -9,8 +9,6 @@ from stileblade.piece.folds import Fold
 from stileblade.piece.work import Work
 from stileblade.words import say
 
-_SAME = 0.01
-
 
 def side_field(default: Side, description: str) -> Side:
     """The field for an edge."""
@@ -45,5 +43,5 @@ def open_sides(work: Work, target: str) -> list[str]:
 
 def _fold_on(work: Work, box: Box, side: Side) -> Fold | None:
     axis = "x" if side.upright else "y"
-    on = (f for f in work.folds if f.axis == axis and abs(f.at - side.at(box)) < _SAME)
+    on = (f for f in work.folds if f.axis == axis and f.is_side_at(side.at(box)))
     return next(on, None)

@@ -32,6 +32,7 @@ from stileblade.geometry.regions.set_operations import (
 )
 from stileblade.piece.folds import Fold
 from stileblade.piece.lying import Facing
+from stileblade.piece.mirrored import Mirrored
 from stileblade.piece.work import Work
 from stileblade.steps.step import Setting
 from stileblade.tracing import ReadByPart
@@ -62,7 +63,7 @@ class Ground(ReadByPart):
         found = []
         for fold in self.host.folds:
             for side in Side:
-                same = fold.axis == side.axis and abs(fold.at - side.at(self.box)) < _SAME
+                same = fold.axis == side.axis and fold.is_side_at(side.at(self.box))
                 if same and fold.folds and self.host.spans[fold.name] and self._along(fold):
                     found.append((side, fold))
         return found
@@ -110,9 +111,14 @@ class Ground(ReadByPart):
         """What of a region lies on the panel's side of its folds, ``back`` mm from them; at those named
         ``across`` right up to them."""
         for side, fold in self.folds:
-            at = fold.at - side.outwards * (0.0 if fold.name in across else back)
+            at = self._end(side, fold, back, across)
             region = cut_off(region, axis=side.axis, at=at, keep="more" if side.low else "less")
         return region
+
+    def _end(self, side: Side, fold: Fold, back: float, across: frozenset[str]) -> float:
+        """x or y where something ends at a fold, ``back`` mm from it: from the near edge of its spine, where it
+        has one. What runs on ``across`` it ends in its middle."""
+        return fold.at if fold.name in across else side.at(self.box) - side.outwards * back
 
     def less(self, margin: float, fold_margin: float, across: frozenset[str] = _NONE) -> Region:
         """The panel with its openings closed, less a margin all round and another one at its folds, none
@@ -120,8 +126,8 @@ class Ground(ReadByPart):
         if self.host.mirrored is None:
             corner = {"x": self.whole.bounds.left, "y": self.whole.bounds.head}
             cuts = tuple(
-                (side.axis, round(fold.at - corner[side.axis], 9), side.outwards,
-                 0.0 if fold.name in across else fold_margin)
+                (side.axis, round(side.at(self.box) - corner[side.axis], 9), side.outwards,
+                 -fold.apart / 2 if fold.name in across else fold_margin)
                 for side, fold in self.folds
             )  # fmt: skip
             return _less(self.whole, margin, cuts) if self.whole else self.whole
@@ -142,10 +148,9 @@ class Ground(ReadByPart):
         if mirrored is None or len(self.folds) != 1:
             return None
         ((side, fold),) = self.folds
-        off = abs(mirrored.place_at(mirrored.lap) - fold.at)
-        if side.axis != mirrored.axis or off >= _SAME:
-            return None
         own = mirrored.towards is side
+        if not self._is_mirrored_at(mirrored, side, fold):
+            return None
         matrix = identity() if own else mirror_across(axis=side.axis, at=fold.at)
         half = filled(mirrored.half).transformed(matrix)
         return (mirrored.figure, matrix) if is_same(half, self.whole) else None
@@ -163,15 +168,18 @@ class Ground(ReadByPart):
 
     def _beyond(self, side: Side, fold: Fold, drawn: Region) -> Region:
         """What is drawn on beyond a fold: what the mirror cut off the figure, else its mirror image."""
-        mirror = mirror_across(axis=side.axis, at=fold.at)
         mirrored = self.host.mirrored
-        if mirrored and mirrored.axis == side.axis:
-            at = mirrored.place_at(mirrored.lap)
-            if abs(at - fold.at) < _SAME:
-                rest = difference(filled(mirrored.figure), filled(mirrored.half))
-                same = mirrored.towards is side
-                return rest if same else rest.transformed(mirror)
-        return drawn.transformed(mirror)
+        if mirrored and self._is_mirrored_at(mirrored, side, fold):
+            rest = difference(filled(mirrored.figure), filled(mirrored.half))
+            same = mirrored.towards is side
+            return rest if same else rest.transformed(mirror_across(axis=side.axis, at=fold.at))
+        return drawn.transformed(mirror_across(axis=side.axis, at=side.at(self.box)))
+
+    @staticmethod
+    def _is_mirrored_at(mirrored: Mirrored, side: Side, fold: Fold) -> bool:
+        """Whether the fold is the one that the figure was mirrored at."""
+        edge = mirrored.place_at(mirrored.lap)
+        return side.axis == mirrored.axis and fold.is_side_at(edge)
 
     def own_frame(self) -> Floats:
         """From a layer's own flat view, seen from the side that it lies on, to the host's: its origin is the

@@ -46,7 +46,7 @@ FAULTS = [
      [layer("f", CIRCLE), layer("g", small(20), order=1)]),
     ("stack.sliver", [BLANK], [layer("f", CIRCLE), layer("g", small(29.4), order=1)],
      [layer("f", CIRCLE), layer("g", small(28), order=1)]),
-    ("stack.thick", [BLANK], [layer("f", CIRCLE, fixing="pads")],
+    ("stack.thick", [BLANK], [layer("f", CIRCLE, fixing="pads", side="inside")],
      [layer("f", CIRCLE, fixing="pads", pad=0.5)]),
     ("stack.clear", [BLANK, {"kind": "forward-step", "width": 30}],
      [layer("i", {"kind": "insert"}, side="inside")],
@@ -81,7 +81,7 @@ def test_every_mend_of_a_layer_over_a_fold_ends_it() -> None:
 @pytest.mark.parametrize(("code", "base", "layers"), [
     ("layers.out", [BLANK], [layer("f", {**CIRCLE, "dx": 45})]),
     ("layers.window", [BLANK, WINDOW], [layer("f", CIRCLE)]),
-    ("stack.thick", [BLANK], [layer("f", CIRCLE, fixing="pads")]),
+    ("stack.thick", [BLANK], [layer("f", CIRCLE, fixing="pads", side="inside")]),
 ])  # fmt: skip
 def test_the_first_mend_ends_the_finding(
     code: str, base: list[dict[str, Any]], layers: list[dict[str, Any]]

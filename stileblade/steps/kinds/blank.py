@@ -4,7 +4,9 @@ from __future__ import annotations
 
 from typing import Literal
 
+from stileblade.card.layout import FoldAxis
 from stileblade.errors import StepError
+from stileblade.geometry.curves.places import Box
 from stileblade.geometry.regions.region import gather
 from stileblade.geometry.regions.set_operations import rectangle, union
 from stileblade.piece.folds import Fold
@@ -45,7 +47,10 @@ class Blank(Step):
             )
         for panel in layout.panels:
             paper = union(paper, rectangle(panel.box))
-        folds = tuple(Fold(f.name, f.line, f.crease) for f in layout.folds)
+        for fold in layout.folds:
+            if fold.apart:
+                paper = union(paper, rectangle(_spine(fold, paper.bounds)))
+        folds = tuple(Fold(f.name, f.line, f.crease, apart=f.apart) for f in layout.folds)
         return Work(
             paper,
             layout.panels,
@@ -71,3 +76,11 @@ class Blank(Step):
     @classmethod
     def sample(cls) -> list[Step]:
         return [cls()]
+
+
+def _spine(fold: FoldAxis, box: Box) -> Box:
+    """What lies between the panels on either side of a fold."""
+    low, high = fold.line.at - fold.apart / 2, fold.line.at + fold.apart / 2
+    if fold.line.axis == "x":
+        return Box(low, box.head, high, box.foot)
+    return Box(box.left, low, box.right, high)

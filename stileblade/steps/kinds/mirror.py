@@ -11,13 +11,14 @@ from stileblade.errors import StepError
 from stileblade.fields import choice, length
 from stileblade.folding.hinge import safe_lap
 from stileblade.geometry.curves.line import Line
-from stileblade.geometry.curves.places import Side
+from stileblade.geometry.curves.places import Box, Side
 from stileblade.geometry.curves.segments import Floats
 from stileblade.geometry.curves.transforms import mirror_across
+from stileblade.geometry.regions.clipping import clip_line
 from stileblade.geometry.regions.fill import filled
 from stileblade.geometry.regions.mirroring import weld_mirrored
 from stileblade.geometry.regions.region import Region, gather
-from stileblade.geometry.regions.set_operations import cut_off, intersection
+from stileblade.geometry.regions.set_operations import cut_off, intersection, rectangle, union_all
 from stileblade.piece.folds import Fold
 from stileblade.piece.mirrored import Mirrored, place_at_lap
 from stileblade.piece.windows import Copy, Opened
@@ -60,6 +61,19 @@ def _mirrored(
             outline = gather([c.outline for c in copies])
             found.append(Opened(window.step, name, outline, window.crosses, tuple(copies)))
     return tuple(found)
+
+
+def _with_spine(half: Region, side: Side, at: float, spine: float, matrix: Floats) -> Region:
+    """The half, its image, and between them a strip as wide as the spine wherever the half ends there."""
+    line = Line.on(side.axis, at)
+    parts = [half, half.transformed(matrix)]
+    for start, end in clip_line(half, *line.ends_beyond(half.bounds)):
+        low, high = sorted((line.place_of(start), line.place_of(end)))
+        near, far = sorted((at, at + side.outwards * spine))
+        parts.append(
+            rectangle(Box(near, low, far, high) if side.axis == "x" else Box(low, near, high, far))
+        )
+    return union_all(parts)
 
 
 @register_step
@@ -124,13 +138,17 @@ class Mirror(Step):
                 field="lap",
                 would_do=round(2 * depth - 0.1, 1),
             )
-        matrix = mirror_across(axis=axis, at=at)
+        spine = setting.folding.apart
+        middle = at - spine / 2 if low else at + spine / 2
+        matrix = mirror_across(axis=axis, at=middle)
         own, other = half.bounds, half.bounds.transformed(matrix)
         front, back = (own, other) if low else (other, own)
         return Work(
-            weld_mirrored(half, axis=axis, at=at),
+            _with_spine(half, side, at, spine, matrix)
+            if spine
+            else weld_mirrored(half, axis=axis, at=at),
             (Panel("back", back), Panel("front", front)),
-            (Fold("fold", Line.on(axis, at)),),
+            (Fold("fold", Line.on(axis, middle), apart=spine),),
             reference=work.reference,
             mirrored=Mirrored(self.id, work.paper, half, side, self.lap),
             front="front",
