@@ -68,11 +68,20 @@ def check(arguments: argparse.Namespace) -> int:
     return int(any(f.severity is Severity.ERROR for f in findings))
 
 
-def _options(arguments: argparse.Namespace, first: dict[str, str]) -> FileOptions:
-    """The choices about files, over the first ones."""
-    from stileblade.formats.options import FileOptions
+def _options(
+    arguments: argparse.Namespace, first: dict[str, str], *, of_job: frozenset[str] = frozenset()
+) -> FileOptions:
+    """The choices about files, over the first ones. DocumentError where the format has no such choice."""
+    from stileblade.formats.options import FileOptions, options_of
 
     values = dict(text.partition("=")[::2] for text in arguments.option)
+    known = [name for name in options_of(arguments.format) if name not in of_job]
+    unknown = [name for name in values if name not in known]
+    if unknown:
+        raise DocumentError(
+            f"--option {unknown[0][:40]}: files of the format {arguments.format} have no such option.",
+            hint=f"They have: {', '.join(known)}.",
+        )
     try:
         return FileOptions.model_validate(first | values)
     except ValueError as error:
@@ -113,6 +122,9 @@ def picture(arguments: argparse.Namespace) -> int:
     return 0
 
 
+_OF_JOB = frozenset({"which", "inside", "ticks", "machine"})
+
+
 def sheets(arguments: argparse.Namespace) -> int:
     """the pieces of a job laid out on sheets, and files of those"""
     from stileblade.formats.files import save
@@ -125,7 +137,8 @@ def sheets(arguments: argparse.Namespace) -> int:
     machine = machine_of(arguments.machine)
     job, cards = read_job(arguments.file)
     laid = lay_job(job.name, stocks_of(cards, job), job, machine)
-    options = _options(arguments, {"page": "own"})
+    # which pieces, how they are scored and on which machine, the job itself says
+    options = _options(arguments, {"page": "own"}, of_job=_OF_JOB)
     made = files_of_sheets(laid, arguments.format, options, each_pass=arguments.each_pass)
     printed = job_data(laid)
     try:

@@ -22,6 +22,15 @@ def applied(subject: Subject) -> Iterator[Finding]:
             0,
             hint="Start it with a blank or a figure.",
         )
+    elif subject.piece.work is None or not subject.piece.work.paper:
+        yield Finding(
+            "piece.no-paper",
+            Severity.ERROR,
+            "It has no paper, so it is in no file.",
+            subject.name,
+            0,
+            hint="Mend the step that was passed over, or take the piece away.",
+        )
     for outcome in subject.piece.outcomes:
         problem = outcome.problem
         if problem is None:

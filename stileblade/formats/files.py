@@ -14,6 +14,7 @@ from stileblade.design.evaluation import Evaluation, PieceOutcome
 from stileblade.formats.format import formats
 from stileblade.formats.options import FileOptions, Which
 from stileblade.formats.plan import Plan, beside, plans_of
+from stileblade.words import say
 
 Findings = Mapping[str, Sequence[str]]
 """By a piece's key: what the checks found that stands."""
@@ -44,15 +45,21 @@ def files_of(
     date: str = "",
 ) -> list[File]:
     """The files of a format, named after design and piece: of the piece with the key ``piece``, or of
-    all where that is "" or the options say so. ``StilebladeError`` where there is nothing in one."""
+    all where that is "" or the options say so. Of several, those without paper are left out, which is said in the
+    others' files; ``StilebladeError`` where none has any."""
     form, options = formats()[kind], options or FileOptions()
     wanted = [
         p for p in evaluation.pieces if options.which is not Which.ONE or piece in ("", p.piece.id)
     ]
+    made = [p for p in wanted if p.work is not None and p.work.paper]
+    left_out = [left_out_text(p) for p in wanted if p not in made]
+    wanted = made or wanted
     plans = [
         replace(plan, date=date)
         for p in wanted
-        for plan in plans_of(evaluation, p, options, (findings or {}).get(p.piece.id, ()))
+        for plan in plans_of(
+            evaluation, p, options, (*(findings or {}).get(p.piece.id, ()), *left_out)
+        )
     ]
     if options.which is Which.BESIDE:
         plans = _by_paper(wanted, plans)
@@ -61,6 +68,11 @@ def files_of(
         name = _unused(_name(plan, options), [f.name for f in found], form.extension)
         found.append(File(name, form.write(plan, options), form.media_type))
     return found
+
+
+def left_out_text(piece: PieceOutcome) -> str:
+    """That a piece is in no file."""
+    return say("{name!r} has no paper, so it is in no file.", name=piece.piece.name)
 
 
 def _by_paper(pieces: Sequence[PieceOutcome], plans: Sequence[Plan]) -> list[Plan]:

@@ -96,3 +96,13 @@ class FileOptions(Values):
         flatbed="flat bed",
         when={"format": ["hpgl", "gcode"]},
     )
+
+
+def options_of(kind: str) -> list[str]:
+    """Names of the choices that count for a format."""
+
+    def counts(extra: object) -> bool:
+        when = extra.get("when") if isinstance(extra, dict) else None
+        return not isinstance(when, dict) or kind in when.get("format", [kind])
+
+    return [n for n, info in FileOptions.model_fields.items() if counts(info.json_schema_extra)]

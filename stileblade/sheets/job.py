@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import json
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from pathlib import Path
 from typing import Annotated
 
@@ -17,9 +17,11 @@ from stileblade.design.evaluation import Evaluation, PieceOutcome, evaluate
 from stileblade.errors import DocumentError
 from stileblade.fields import Values, choice, length, number_of, switch
 from stileblade.formats.lines import Lines
-from stileblade.formats.plan import plan_of
+from stileblade.formats.options import Inside
+from stileblade.formats.plan import INSIDE, MOUNTAIN, VALLEY, plan_of
 from stileblade.formats.sides import Side, side_of
 from stileblade.geometry.measures import rows
+from stileblade.machine.operation import Operation
 from stileblade.sheets.layout.parts import Part, Turns
 from stileblade.words import say
 
@@ -59,9 +61,17 @@ class JobOptions(Values):
         free="by any twelfth", quarters="by quarters", halves="by halves", none="not at all",
     )  # fmt: skip
     with_grain: bool = switch(
-        False,
+        True,
         "Folds along the grain",
         "Folded pieces are turned by halves, as their paper's grain wants.",
+    )
+    inside: Inside = choice(
+        Inside.ALL,
+        "Scores from the inside",
+        "In a second set-up, with holes to turn the sheet by.",
+        meant="those that their steps say",
+        all="valleys, and those that their steps say",
+        same="none: all from the side that lies up",
     )
     bridges: int = number_of(
         0,
@@ -234,7 +244,20 @@ def _wanted(card: Card, piece: PieceOutcome, options: JobOptions) -> Wanted:
             turns, first = Turns.HALVES, 90.0 if lay.turned else 0.0
     flipped = not {piece.paper.id, piece.paper.name}.isdisjoint(options.inside_up)
     part = Part(f"{card.key}.{piece.piece.id}", shape, turns, first, flipped)
-    return Wanted(card, piece, plan.lines, part, card.count)
+    lines = {
+        op: [replace(line, group=side_group(line.group, options.inside)) for line in some]
+        if op is Operation.SCORE
+        else some
+        for op, some in plan.lines.items()
+    }
+    return Wanted(card, piece, lines, part, card.count)
+
+
+def side_group(group: str, inside: Inside) -> str:
+    """The group of a score line in a job: what is to be scored from the inside is of that group alone."""
+    if inside is Inside.ALL and group == VALLEY:
+        return INSIDE
+    return MOUNTAIN if inside is Inside.SAME and group == INSIDE else group
 
 
 def sheet_size(

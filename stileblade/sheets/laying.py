@@ -7,12 +7,13 @@ from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
 
 from stileblade.card.stock import weight_of
+from stileblade.checks.grain import best_lay
 from stileblade.errors import DocumentError
 from stileblade.formats.plan import REGISTER_HOLE
 from stileblade.geometry.measures import rows
 from stileblade.machine.machine import Machine
 from stileblade.sheets.holes import HOLE_IN, free_holes
-from stileblade.sheets.job import JobOptions, Stock, sheet_size
+from stileblade.sheets.job import JobOptions, Stock, Wanted, sheet_size
 from stileblade.sheets.layout.pack import Layout, lay_out, quickly
 from stileblade.sheets.layout.parts import Format, Part, Placed, Turns
 from stileblade.sheets.sheet import Lying, Sheet
@@ -125,6 +126,7 @@ def lay_job(
         form_of(stock, options, machine, locked.get(number, ()), taken.get(number, ()))
         for number, stock in enumerate(stocks)
     ]
+    stocks = [_with_grain(stock, form, options) for stock, form in zip(stocks, forms, strict=True)]
     for stock, form in zip(stocks, forms, strict=True):
         _must_fit(stock, form)
     for number, (stock, form) in enumerate(zip(stocks, forms, strict=True)):
@@ -162,6 +164,28 @@ def _rest(parts: Sequence[Part], fixed: Sequence[Placed]) -> list[Part]:
         if same is not None:
             rest.remove(same)
     return rest
+
+
+def _with_grain(stock: Stock, form: Format, options: JobOptions) -> Stock:
+    """Folded pieces turned by halves alone, as the grain of these very sheets wants. Those that go on a sheet
+    against it alone are turned as others are."""
+    if not options.with_grain:
+        return stock
+    # the fibres run along the sheet's own long side, however it lies on the bed; along a roll
+    height = 2 * form.width if form.roll else form.height
+    paper = stock.paper.model_copy(update={"sheet_width": form.width, "sheet_height": height})
+
+    def laid(wanted: Wanted) -> Wanted:
+        work = wanted.piece.work
+        lay = best_lay(work, paper) if work and any(f.folds for f in work.folds) else None
+        if lay is None:
+            return wanted
+        first = 90.0 if lay.turned else 0.0
+        part = replace(wanted.part, turns=Turns.HALVES, first=first, _made={})
+        free = replace(wanted.part, turns=options.turns, first=0.0, _made={})
+        return replace(wanted, part=part if form.fits(part) else free)
+
+    return replace(stock, pieces=tuple(map(laid, stock.pieces)))
 
 
 def _must_fit(stock: Stock, form: Format) -> None:

@@ -84,6 +84,12 @@ const turns = [
   ['halves', t('by halves')],
   ['none', t('not at all')],
 ] as const
+/** Scores made in a second set-up of the sheet. */
+const INSIDE = [
+  ['all', t('valleys, too')],
+  ['meant', t('as steps say')],
+  ['same', t('nothing')],
+] as const
 </script>
 
 <template>
@@ -112,6 +118,11 @@ const turns = [
     </label>
     <label class="switch">{{ $t('Folds along the grain') }}
       <ElSwitch :model-value="options.with_grain" :aria-label="$t('Folds along the grain')" @update:model-value="(v: string | number | boolean) => set({ with_grain: v === true })" />
+    </label>
+    <label>{{ $t('Scored from the inside') }}
+      <ElSelect :model-value="options.inside" :aria-label="$t('Scored from the inside')" @update:model-value="(inside: 'meant' | 'all' | 'same') => set({ inside })">
+        <ElOption v-for="[value, label] in INSIDE" :key="value" :value="value" :label="label" />
+      </ElSelect>
     </label>
     <label>{{ $t('Holding bridges') }}
       <NumberInput :model-value="options.bridges ?? 0" whole :suffix="$t('each')" :label="$t('Holding bridges')" :min="0" :max="12" @update:model-value="(bridges: number) => set({ bridges })" />
