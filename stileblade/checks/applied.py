@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+from pydantic import ValidationError
+
 from stileblade.checks.check import CHECKS, Finding, Mend, Severity, Subject
 from stileblade.errors import StepError
 from stileblade.outlines.figure import Figure
@@ -67,7 +69,13 @@ def _would_do(subject: Subject, step: Step, problem: StepError) -> Iterator[Mend
     if isinstance(now, int | float) and abs(now - value) < 1e-9:
         return
     if isinstance(getattr(step, name, None), int | float):
-        yield Mend(title, step.id, {name: value})
+        values: dict[str, object] = {name: value}
     elif isinstance(figure, Figure) and name in type(figure).model_fields:
-        values = {**figure.model_dump(mode="json"), name: value}
-        yield Mend(title, step.id, {"outline": values})
+        values = {"outline": {**figure.model_dump(mode="json"), name: value}}
+    else:
+        return
+    try:
+        type(step).model_validate({**step.model_dump(mode="json"), **values})
+    except ValidationError:
+        return  # the step takes no such value
+    yield Mend(title, step.id, values)

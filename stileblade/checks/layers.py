@@ -5,6 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from stileblade.checks.check import CHECKS, Finding, Mend, Place, Severity, Subject
+from stileblade.design.evaluation import PieceOutcome
+from stileblade.errors import StepError
 from stileblade.folding.flat import fold_flat
 from stileblade.folding.stack import Layer, Stack
 from stileblade.geometry.measures import cells as kernel
@@ -14,6 +16,7 @@ from stileblade.piece.lying import AtFolds, FixedBy, Lying
 from stileblade.piece.small_parts import NARROW, SMALL, is_small
 from stileblade.piece.work import Work
 from stileblade.steps.kinds.at_folds import AtFoldsStep, Way, folds_under
+from stileblade.steps.step import Step
 from stileblade.words import named, say, together
 
 GLUE = 15.0
@@ -234,6 +237,15 @@ def _parts(subject: Subject, work: Work) -> Iterator[Finding]:
         )
 
 
+def _applies(step: Step, below: PieceOutcome) -> bool:
+    """Whether the step can be put at the end of a piece."""
+    try:
+        step.apply(below.work, below.setting)
+    except StepError:
+        return False
+    return True
+
+
 def _small_parts(subject: Subject, count: int) -> tuple[Mend, ...]:
     """What the piece's start can do with its small parts, if it says so."""
     start = next((o.step for o in subject.piece.outcomes if o.step.on), None)
@@ -243,7 +255,7 @@ def _small_parts(subject: Subject, count: int) -> tuple[Mend, ...]:
     if count > 1:
         mends.append(Mend("join them to the next part", start.id, {"small_parts": "joined"}))
     below, step = subject.evaluation.piece(subject.piece.piece.host), start.draws_small_parts()
-    if step and below and below.work and below.work.artwork:
+    if step and below and below.work and below.work.artwork and _applies(step, below):
         left, of = {"small_parts": "left_out"}, below.piece.id
         mends.append(Mend("draw them with the pen below", start.id, left, add=step, of=of))
     return tuple(mends)

@@ -22,6 +22,9 @@ def parts(subject: Subject) -> Iterator[Finding]:
         parted = next((p for p in reversed(work.parted) if p.step == step.id), None)
         if parted is None:
             continue
+        # a later step may have made the whole piece anew, as a mirror does
+        finished = subject.piece.work
+        there = finished is not None and any(p.step == step.id for p in finished.parted)
         count = {n: taken.get(step.id, ()).count(n) for n in range(1, len(parted.parts) + 1)}
         for number in parted.kept:
             count[number + 1] += 1
@@ -44,7 +47,7 @@ def parts(subject: Subject) -> Iterator[Finding]:
                 hint="It is waste, or a piece of its own.",
                 step=step.id,
                 place=Place(outlines=tuple(parted.parts[n - 1] for n in lost)),
-                mends=tuple(_piece(own.id, own.name, step, n) for n in lost[:4]),
+                mends=tuple(_piece(own.id, own.name, step, n) for n in lost[:4] if there),
             )
         if twice:
             yield Finding(

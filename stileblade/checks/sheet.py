@@ -9,6 +9,8 @@ import numpy as np
 
 from stileblade.card.stock import SHEETS, Paper, Sheet
 from stileblade.checks.check import CHECKS, Finding, Mend, Place, Severity, Subject
+from stileblade.design.changes import Change, with_changes
+from stileblade.design.evaluation import evaluate
 from stileblade.geometry.curves.places import Box
 from stileblade.geometry.curves.segments import Floats
 from stileblade.geometry.measures.hull import hull_of
@@ -17,7 +19,7 @@ from stileblade.piece.folds import Fold
 from stileblade.piece.work import Work
 from stileblade.steps.kinds.split import Split
 from stileblade.steps.measured import Edge, Runs
-from stileblade.steps.step import PartTaken, taking_part
+from stileblade.steps.step import PartTaken, Step, taking_part
 from stileblade.words import say
 
 TAB = 12.0
@@ -152,18 +154,49 @@ def _joined(subject: Subject, work: Work, room: tuple[float, float]) -> tuple[Me
         distance=fold.at - near,
         tab=TAB,
     )
-    start = taking_part(PartTaken(piece.id, split.id, 1))
+    # the part with the front stays what the piece was
+    front = work.box_of(work.front).centre if work.front else box.centre
+    first = front[0 if fold.axis == "x" else 1] < fold.at
+    start = taking_part(PartTaken(piece.id, split.id, 2 if first else 1))
     title = say(
         "join of two sheets at {name}, with a glue tab of {tab}",
         name=fold.name,
         tab=subject.say(TAB),
     )
-    return (
-        Mend(
-            title,
-            add=split,
-            pieces=((say("{name}, to be glued on", name=piece.name)[:60], (start,)),),
-        ),
+    name = say("{name}, to be glued on", name=piece.name)[:60]
+    if not _keeps_others(subject, split, name, start):
+        return ()
+    return (Mend(title, add=split, pieces=((name, (start,)),)),)
+
+
+def _keeps_others(subject: Subject, split: Step, name: str, start: Step) -> bool:
+    """Whether all other pieces stay as they are when the piece is parted: what lies on the half that is parted
+    off would be lost, and what goes round a card would be made for half of it."""
+    piece, design = subject.piece.piece, subject.evaluation.design
+    if len(design.pieces) < 2:
+        return True
+    new = {"name": name, "steps": [start.model_dump(mode="json", exclude={"id"})]}
+    parted = with_changes(
+        design,
+        [
+            Change(op="add", piece=piece.id, step="", values=split.model_dump(mode="json")),
+            Change(op="piece", piece=piece.id, step="", values=new),
+        ],
+    )
+    after = {p.piece.id: p.work for p in evaluate(parted).pieces}
+    return all(
+        _same(p.work, after[p.piece.id])
+        for p in subject.evaluation.pieces
+        if p.piece.id != piece.id
+    )
+
+
+def _same(first: Work | None, second: Work | None) -> bool:
+    if first is None or second is None:
+        return first is second
+    return first.paper.content_digest == second.paper.content_digest or (
+        abs(first.paper.area - second.paper.area) < 1e-6
+        and first.paper.bounds == second.paper.bounds
     )
 
 

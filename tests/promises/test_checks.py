@@ -3,8 +3,10 @@
 from __future__ import annotations
 
 from pathlib import Path
+from typing import Any
 
 import pytest
+from hypothesis import Phase, given, settings
 
 from stileblade.checks.check import CHECKS, Finding, Severity, Subject, run_checks
 from stileblade.design.changes import with_changes
@@ -12,8 +14,11 @@ from stileblade.design.document import load_design, read_design
 from stileblade.design.evaluation import Evaluation, evaluate
 from stileblade.geometry.curves.segments import Floats
 from stileblade.views.findings import changes_of
-from tests.conftest import design_of
+from stileblade.views.pieces import card_weight
+from tests.conftest import TIMES, design_of
+from tests.promises.edits import cards, loaded
 from tests.promises.frames import MIRRORED, MOVED, elsewhere
+from tests.whole import layer, whole, work_of
 
 BLANK = {"kind": "blank"}
 CIRCLE = {"kind": "figure", "outline": {"kind": "circle", "diameter": 110}}
@@ -94,4 +99,78 @@ def test_a_check_of_a_piece_without_paper_is_silent() -> None:
     subject = Subject(evaluation, evaluation.pieces[0])
     for name in CHECKS.names():
         codes = {f.code for f in CHECKS[name](subject)}
-        assert codes <= {"step.not-applied", "piece.empty"}
+        assert codes <= {"step.not-applied", "piece.empty", "piece.no-paper"}
+
+
+def _tried(name: str, evaluation: Evaluation) -> int:
+    """Every mend of every check tried on the card: it is a document, its finding is gone or another one, it brings
+    no error, and what it only parts is all still there."""
+    count, findings = 0, run_checks(evaluation)
+    errors = {(f.code, f.piece) for f in findings if f.severity is Severity.ERROR}
+    for finding in findings:
+        key = next(p.piece.id for p in evaluation.pieces if p.piece.name == finding.piece)
+        for mend in finding.mends:
+            count += 1
+            case = (name, finding.message, mend.title)
+            mended = evaluate(with_changes(evaluation.design, changes_of(mend, key)))
+            after = run_checks(mended)
+            same = (finding.code, finding.value, finding.piece, finding.message)
+            assert same not in [(f.code, f.value, f.piece, f.message) for f in after], case
+            worse = {(f.code, f.piece) for f in after if f.severity is Severity.ERROR} - errors
+            # a step that could not be applied may bring what is wrong with it then
+            assert not worse or finding.code in BRINGS_MORE, (*case, worse)
+            if mend.pieces and not mend.values:
+                assert _paper(mended) >= _paper(evaluation) - 0.01, case
+                was = {p.piece.id: p.work for p in evaluation.pieces if p.piece.id != key}
+                for piece in mended.pieces:
+                    before = was.get(piece.piece.id)
+                    if before is not None and piece.work is not None:
+                        area = piece.work.paper.area
+                        assert area == pytest.approx(before.paper.area), (piece.piece.id, *case)
+    return count
+
+
+BRINGS_MORE = {"step.not-applied", "openings.large"}
+"""A step that is applied again makes more; an opening that is filled may have been wanted by another piece, which
+says so."""
+
+
+def _paper(evaluation: Evaluation) -> float:
+    return sum(p.work.paper.area for p in evaluation.pieces if p.work is not None)
+
+
+def test_a_mend_changes_no_more_than_it_says() -> None:
+    assert sum(_tried(name, evaluation) for name, evaluation in designs()) > 30
+
+
+@given(cards())
+@settings(max_examples=60 * TIMES, phases=[Phase.generate])
+def test_mends_of_random_cards_change_no_more_than_they_say(document: Any) -> None:
+    design = loaded(document, load_design)
+    if design is not None:
+        _tried(repr(document)[:300], evaluate(design))
+
+
+def test_an_envelope_joined_of_two_sheets_stays_whole() -> None:
+    """A5, 0.3 mm: with its room of 4 the front is 152.6 x 214.6, the bottom flap 0.6 of that. The front stays, with the
+    top flap and its liner; the flap at the foot is a piece to be glued on, and a tab of 12 mm is all that is new."""
+    papers = [{"thickness": 0.3, "weight": 240, "sheet_width": 320, "sheet_height": 350}]
+    card = whole([{"kind": "blank"}], layer("e", {"kind": "envelope"}, side="around", name="Envelope"),
+                 layer("l", {"kind": "liner"}, host="e", side="inside"),
+                 size={"name": "A5", "width": 148, "height": 210}, papers=papers)  # fmt: skip
+    over = next(f for f in run_checks(card) if f.code == "sheet.over" and f.piece == "Envelope")
+    join = next(m for m in over.mends if m.title.startswith("join"))
+    joined = evaluate(with_changes(card.design, changes_of(join, "e")))
+    assert [p.piece.name for p in joined.pieces][1:] == [
+        "Envelope",
+        "l",
+        "Envelope, to be glued on",
+    ]
+    names = [p.name for p in work_of(joined, "e").panels]
+    assert {"front", "top flap"} <= set(names)
+    assert work_of(joined, "l").paper.area == pytest.approx(work_of(card, "l").paper.area)
+    tab = card_weight(joined, posted=True) - card_weight(card, posted=True)
+    new = _paper(joined) - _paper(card)
+    assert tab == pytest.approx(new * 240e-6, abs=1e-6)
+    assert 0 < new < 12 * 152.6
+    assert not [f for f in run_checks(joined) if f.code == "envelope.over"]
