@@ -17,8 +17,8 @@ from stileblade.words import say, together
 def foot(subject: Subject) -> Iterator[Finding]:
     """It rocks where a panel touches the table along less than 10 mm, or where one does not reach
     it; it tips where its centre of mass lies beyond its feet. Both are warnings."""
-    if subject.is_layer:
-        return
+    if subject.is_layer or any(o.step.on and o.step.takes_part for o in subject.piece.outcomes):
+        return  # it lies on something, or is glued to what it was parted from
     work = subject.piece.work
     if work is None or not work.paper:
         return

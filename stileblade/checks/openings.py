@@ -43,6 +43,15 @@ def close(a: Box, b: Box) -> bool:
     return all(abs(p - q) < 1e-3 for p, q in zip(a.as_list(), b.as_list(), strict=True))
 
 
+def _of_the_figure(subject: Subject) -> list[Region]:
+    """Openings that a layer's own figure has: the counters of letters, an eye, a notch in an insert. They were not
+    left in, they are drawn so."""
+    if not subject.is_layer:
+        return []
+    start = next((o.work for o in subject.piece.outcomes if o.step.on), None)
+    return [c.as_region() for c in start.paper.openings] if start else []
+
+
 @CHECKS.register("openings")
 def openings(subject: Subject) -> Iterator[Finding]:
     """A warning for small openings left in, a note for large ones."""
@@ -51,7 +60,10 @@ def openings(subject: Subject) -> Iterator[Finding]:
         return
     bays: list[Contour] = []
     left: list[Contour] = []
+    own = _of_the_figure(subject)
     for opening in left_in(work):
+        if any(_made_by(outline, opening) for outline in own):
+            continue
         (bays if closed_by_mirror(work, opening) else left).append(opening)
     if bays:
         areas = listed([subject.area(c.area) for c in bays[:3]]) + (" …" if len(bays) > 3 else "")

@@ -72,24 +72,37 @@ def _piece(
     ).model_dump(mode="json")
 
 
+THIN, THIN_WEIGHT = 0.15, 120
+"""mm and g/m^2 of a paper to write on and to fold envelopes of."""
+SEE_THROUGH, SEE_THROUGH_WEIGHT = 0.1, 100
+
+
+def _unused_name(stem: str, data: dict[str, Any]) -> str:
+    """The paper's name, with a number where there is another one of it."""
+    names = {p["name"] for p in data["papers"]}
+    if stem not in names:
+        return stem
+    return next(n for i in count(2) if (n := f"{stem[:55]} {i}") not in names)
+
+
 def _paper(new: NewPiece, data: dict[str, Any], own: str) -> str:
     """The key of the design's paper of that colour, which is added where there is none."""
     if not new.colour:
         return own
+    own_weight = next(p["weight"] for p in data["papers"] if p["id"] == own)
+    weight = THIN_WEIGHT if new.thin else SEE_THROUGH_WEIGHT if new.light else own_weight
     for paper in data["papers"]:
-        if paper["outside"] == new.colour and paper["light"] == new.light:
+        if (paper["outside"], paper["light"], paper["weight"]) == (new.colour, new.light, weight):
             return str(paper["id"])
     ids = {p["id"] for p in data["papers"]}
     key = next(k for n in count(2) if (k := f"paper-{n}") not in ids)
     like = next(p for p in data["papers"] if p["id"] == own)
-    name = (
-        say("See-through, {name}", name=new.name)
-        if new.light
-        else say("Paper of {name}", name=new.name)
+    stem = (
+        say("Light paper") if new.thin else say("See-through paper") if new.light else like["name"]
     )
-    made = {**like, "id": key, "name": name[:60], "outside": new.colour, "inside": new.colour,
-            "light": new.light}  # fmt: skip
-    if new.light:
-        made |= {"thickness": 0.1, "weight": 100}
+    made = {**like, "id": key, "name": _unused_name(stem, data), "outside": new.colour,
+            "inside": new.colour, "light": new.light, "weight": weight}  # fmt: skip
+    if new.thin or new.light:
+        made["thickness"] = THIN if new.thin else SEE_THROUGH
     data["papers"].append(Paper.model_validate(made).model_dump(mode="json"))
     return key

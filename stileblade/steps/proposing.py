@@ -15,7 +15,7 @@ from stileblade.steps.step import Step
 class NewPiece:
     """A piece to be added. It lies on the card's base, or on the piece ``on`` of those that are added with
     it, from 1; ``of`` is the one that its first step is a border of. ``colour`` is that of its paper, "" for
-    the base's own."""
+    the base's own; ``thin`` that it is of a light paper, as one writes on and folds envelopes of."""
 
     name: str
     steps: tuple[Step, ...]
@@ -25,6 +25,7 @@ class NewPiece:
     fixing: FixedBy = FixedBy.GLUE
     colour: str = ""
     light: float = 0.0
+    thin: bool = False
     on: int = 0
     of: int = 0
 

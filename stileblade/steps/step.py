@@ -127,6 +127,15 @@ class Told:
 
 
 @dataclass(frozen=True)
+class SizedOtherwise:
+    """A figure that does not get its size from its own values: what they are in fact, in mm, by their fields; and
+    the values that the step gets besides, where one of them is typed, so that it counts."""
+
+    values: Mapping[str, float]
+    beside: Mapping[str, Any]
+
+
+@dataclass(frozen=True)
 class PartTaken:
     """The piece, the step that parted it, "" for the last, and the part's number, from 1."""
 
@@ -201,6 +210,10 @@ class Step(Values, ABC):
     def tells(self, before: Work | None, after: Work, setting: Setting) -> list[Told]:
         """What came of the step's values, for the pane of the step in hand."""
         return []
+
+    def sized_otherwise(self, before: Work, setting: Setting) -> SizedOtherwise | None:
+        """The size that its figure has in fact; None where the figure's own values say it."""
+        return None
 
     def targets(self, before: Work) -> list[str]:
         """What it can be placed on or measured on."""
@@ -296,6 +309,11 @@ class Step(Values, ABC):
     def placed_on(self, setting: Setting) -> Work | None:
         """What it is placed on, where that is another piece; None: the work before it."""
         return None
+
+    def windows_larger_by(self, more: float) -> dict[str, float]:
+        """The values with which the windows that it takes over are ``more`` mm larger all round; none where it
+        takes none over."""
+        return {}
 
     def roomier_by(self, more: float) -> dict[str, float]:
         """The values with which the envelope that it makes is ``more`` mm larger each way; none where it

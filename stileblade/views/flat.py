@@ -10,6 +10,7 @@ from stileblade.card.sizes import room_in
 from stileblade.checks.check import Subject
 from stileblade.checks.envelope import bulk_of
 from stileblade.design.evaluation import Evaluation, Outcome, PieceOutcome
+from stileblade.errors import StepError
 from stileblade.folding.flat import fold_flat
 from stileblade.formats.pens import PENS
 from stileblade.geometry.curves.places import Point
@@ -94,6 +95,14 @@ class EffectView(BaseModel):
     envelope: str
 
 
+class SizedView(BaseModel):
+    """Sizes of the step's figure that its own values do not say, by field in mm; and what is set besides where one of
+    them is typed."""
+
+    values: dict[str, float]
+    beside: dict[str, Any]
+
+
 class FlatView(BaseModel):
     """The piece after the step in hand; ``before`` is what it was given, if different."""
 
@@ -105,6 +114,7 @@ class FlatView(BaseModel):
     handles: list[HandleView]
     card_handles: list[LineHandleView]
     told: list[ToldView]
+    sized: SizedView | None
     artwork: PlacedView | None
     guides: list[Guide]
     targets: list[str]
@@ -139,6 +149,7 @@ def flat_of(
         handles=_handles(outcome, piece, attempt),
         card_handles=card_handles(evaluation.design.card.folding),
         told=attempt("figures of the step", lambda: _told(outcome, piece), []),
+        sized=attempt("sizes", lambda: _sized(outcome, piece), None),
         artwork=attempt("artwork", lambda: _placed(seen, piece) if seen else None, None),
         guides=attempt("guides", lambda: guides_of(given), []),
         targets=attempt(
@@ -304,6 +315,16 @@ def _windows(work: Work | None, piece: PieceOutcome) -> list[WindowView]:
             for n, w in enumerate(each[:MOST_COPIES], 1)
         ]
     return found
+
+
+def _sized(outcome: Outcome | None, piece: PieceOutcome) -> SizedView | None:
+    if outcome is None or outcome.before is None:
+        return None
+    try:
+        found = outcome.step.sized_otherwise(outcome.before, piece.setting)
+    except StepError:
+        return None
+    return SizedView(values=dict(found.values), beside=dict(found.beside)) if found else None
 
 
 def _told(outcome: Outcome | None, piece: PieceOutcome) -> list[ToldView]:

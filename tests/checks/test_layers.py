@@ -7,6 +7,7 @@ from typing import Any
 import pytest
 
 from stileblade.checks.check import Finding, Severity, run_checks
+from stileblade.design.adding import on_card, proposals, with_added
 from stileblade.design.changes import with_changes
 from stileblade.design.evaluation import Evaluation, evaluate
 from stileblade.views.findings import changes_of
@@ -118,3 +119,31 @@ def test_a_see_through_layer_hides_nothing() -> None:
     papers = [{"id": "paper"}, {"id": "vellum", "light": 0.6}]
     layers = [layer("f", small(20)), layer("g", CIRCLE, order=1, paper="vellum")]
     assert not found(whole([BLANK], *layers, papers=papers), "stack.hidden")
+
+
+def test_counters_of_letters_are_not_left_in() -> None:
+    """The a, the o and the y of a word have openings of their own; a later hole of 4 mm is left in."""
+    word = {"kind": "overlay", "outline": {"kind": "word", "text": "ahoy", "size": 40}}
+    hole = {"kind": "cut-away", "target": "figure", "outline": {"kind": "circle", "diameter": 1.5}}
+    assert not found(whole([BLANK], layer("w", word)), "openings.small")
+    assert not found(whole([BLANK], layer("w", word)), "openings.large")
+    square = {"kind": "overlay", "outline": {"kind": "rectangle", "width": 30, "height": 30}}
+    assert not [
+        f for f in run_checks(whole([BLANK], layer("w", square, hole))) if f.code == "foot.rocks"
+    ]
+
+
+def test_pieces_to_write_on_and_envelopes_are_of_a_light_paper_of_their_own() -> None:
+    """120 g/m2 and 0.15 mm; named as papers are, never after the piece."""
+    design = whole([BLANK]).design
+    for title in ("An insert", "An envelope and its liner", "Three stepping mats"):
+        on = on_card(evaluate(design))
+        assert on is not None
+        design, _ = with_added(design, next(p for p in proposals(on) if p.title == title))
+    papers = {p.name: design.paper_of(p) for p in design.pieces}
+    for name in ("Insert", "Envelope", "Liner"):
+        assert (papers[name].weight, papers[name].thickness) == (120, 0.15)
+        assert papers[name].name.startswith("Light paper")
+    names = [p.name for p in design.papers]
+    assert len(set(names)) == len(names)
+    assert not [n for n in names if "Mat" in n or "Insert" in n or "Envelope" in n]

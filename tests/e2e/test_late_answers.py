@@ -85,3 +85,18 @@ def test_undo_takes_back_a_size_that_is_still_asked_for(page: Page) -> None:
     page.wait_for_timeout(1500)
     bench.settled()
     assert kept(page, bench.number)["card"]["size"]["width"] == pytest.approx(107.95)
+
+
+def test_cut_files_wait_for_what_the_checks_say_of_the_last_change(page: Page) -> None:
+    """While the card is computed, the dialog says so and nothing is saved; then it has the new finding."""
+    bench = Bench(page)
+    bench.new(size="A2", figure="Circle")
+    bench.add("mirror")
+    bench.settled()
+    page.route("**/api/evaluate", lambda route: (time.sleep(1.2), route.continue_())[1])
+    bench.type("Lap", "0")
+    page.get_by_role("button", name="Cut files").click()
+    dialog = page.get_by_role("dialog", name="Cut files")
+    expect(dialog.get_by_role("status")).to_contain_text("The card is being computed.")
+    expect(dialog.get_by_role("alert")).to_contain_text("there is no hinge", timeout=10_000)
+    expect(dialog.get_by_role("status")).to_have_count(0)

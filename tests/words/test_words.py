@@ -86,7 +86,9 @@ def test_one_and_more_and_values_that_are_said_too() -> None:
             say("There is no panel {name!r}.", name="left door")
             == "Es gibt kein Feld „linker Flügel“."
         )
-        assert say("Paper of {name}", name="my own {name}") == "Papier von my own {name}"
+        assert (
+            say("{name}, part {number}", name="my own {name}", number=2) == "my own {name}, Teil 2"
+        )
     assert named("fold 2") == "fold 2"
     assert language("xx") is language("en")
 

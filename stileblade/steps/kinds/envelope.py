@@ -132,8 +132,10 @@ class EnvelopeStep(Step):
     def proposals(cls, card: OnCard) -> list[Proposal]:
         from stileblade.steps.kinds.liner import Liner
 
-        liner = NewPiece("Liner", (Liner(),), "front", Facing.INSIDE, colour="#7f9aa3", on=1)
-        made = NewPiece("Envelope", (cls(),), "", Facing.AROUND, colour="#efe6d2")
+        liner = NewPiece(
+            "Liner", (Liner(),), "front", Facing.INSIDE, colour="#7f9aa3", thin=True, on=1
+        )
+        made = NewPiece("Envelope", (cls(),), "", Facing.AROUND, colour="#efe6d2", thin=True)
         return [
             Proposal("An envelope", "For the closed card with all its layers", (made,)),
             Proposal("An envelope and its liner", "The liner in another paper", (made, liner)),

@@ -142,7 +142,7 @@ class Insert(Step):
     @classmethod
     def proposals(cls, card: OnCard) -> list[Proposal]:
         order = card.next_order(Facing.INSIDE)
-        made = NewPiece("Insert", (cls(),), "", Facing.INSIDE, order, colour="#fbf8ef")
+        made = NewPiece("Insert", (cls(),), "", Facing.INSIDE, order, colour="#fbf8ef", thin=True)
         return [Proposal("An insert", "To write on, folded with the card", (made,))]
 
     @classmethod

@@ -250,7 +250,7 @@ def _insert(card: OnCard) -> tuple[NewPiece, ...]:
     from stileblade.steps.kinds.insert import Insert
 
     order = card.next_order(Facing.INSIDE)
-    return (NewPiece("Insert", (Insert(),), "", Facing.INSIDE, order, colour="#fbf8ef"),)
+    return (NewPiece("Insert", (Insert(),), "", Facing.INSIDE, order, colour="#fbf8ef", thin=True),)
 
 
 def _mirror(card: OnCard) -> tuple[Step, ...]:

@@ -136,6 +136,9 @@ class Mat(Step):
         box = after.paper.bounds
         return [Told("Wide", box.width), Told("High", box.height)]
 
+    def windows_larger_by(self, more: float) -> dict[str, float]:
+        return {"window_margin": round(self.window_margin + more, 2)} if self.opens else {}
+
     @property
     def opens(self) -> bool:
         return self.windows is Windows.LARGER

@@ -17,12 +17,20 @@ from stileblade.geometry.offset.offset import offset as grown_by
 from stileblade.geometry.regions.fill import filled
 from stileblade.geometry.regions.region import Region
 from stileblade.geometry.regions.set_operations import difference, union
+from stileblade.outlines.figure import outline_of
 from stileblade.piece.windows import Copy, Opened
 from stileblade.piece.work import CLOSED, Work
 from stileblade.steps.beginning import Beginning, Begun
 from stileblade.steps.placing import PlacedStep, outline_of_all
 from stileblade.steps.repeating import all_apart
-from stileblade.steps.step import Caption, Setting, Stage, Step, register_step
+from stileblade.steps.step import (
+    Caption,
+    Setting,
+    SizedOtherwise,
+    Stage,
+    Step,
+    register_step,
+)
 from stileblade.words import within
 
 
@@ -107,6 +115,19 @@ class Window(PlacedStep):
         if self.sized is Sized.FIT:
             across = down = min(across, down)
         return region.transformed(scaling(across, down))
+
+    def sized_otherwise(self, before: Work, setting: Setting) -> SizedOtherwise | None:
+        if self.sizable or self.turn % 180:
+            return None
+        box = self.turned_figure(before, setting).bounds
+        own = outline_of(self.outline, setting.shelf).bounds
+        sizes = self.outline.sizes(own)
+        found = {sizes.across: box.width, sizes.down: box.height}
+        if sizes.both:  # a measure of its own, which need not be the width of its box
+            now = getattr(self.outline, sizes.both) or sizes.shown
+            found[sizes.both] = now * box.width / own.width
+        values = {f"outline.{name}": round(mm, 3) for name, mm in found.items() if name}
+        return SizedOtherwise(values, {"sized": Sized.OWN.value}) if values else None
 
     def apply(self, work: Work | None, setting: Setting) -> Work:
         work = self.needs(work)

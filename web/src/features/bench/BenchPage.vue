@@ -270,7 +270,7 @@ useLeaving(design.leave)
       <ExportDialog
         v-if="saving"
         :document="document_"
-        :findings="findings"
+        :findings="findings" :behind="computing.behind.value"
         :picture="finishedPicture"
         :piece="piece.id"
         :unit="unit"

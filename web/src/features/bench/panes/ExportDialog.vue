@@ -13,6 +13,8 @@ import FindingPicture from './FindingPicture.vue'
 const props = defineProps<{
   document: DesignData
   findings: readonly Schemas['FindingView'][]
+  /** The findings are of before the last change: new ones are being computed. */
+  behind: boolean
   /** The finished piece in hand. */
   picture: Picture | undefined
   piece: string
@@ -86,7 +88,8 @@ const off = computed(() => {
       <div class="fields">
         <FieldControl v-for="f in fields" :key="f.name" :field="f" :value="chosen[f.name]" @change="(v) => (chosen[f.name] = v)" />
       </div>
-      <section v-if="errors.length" class="wrong" role="alert">
+      <p v-if="behind" class="soft" role="status">{{ $t('The card is being computed. What the checks say of it follows.') }}</p>
+      <section v-else-if="errors.length" class="wrong" role="alert">
         <h3>{{ errors.length === 1 ? $t('One thing will go wrong:') : $t('{n} things will go wrong:', { n: errors.length }) }}</h3>
         <ul>
           <li v-for="(f, i) in errors.slice(0, 6)" :key="i">
@@ -96,15 +99,15 @@ const off = computed(() => {
         </ul>
         <p v-if="errors.length > 6" class="soft">{{ $t('And {errors} more, under “Checks”.', { errors: errors.length - 6 }) }}</p>
       </section>
-      <p v-if="warnings.length" class="soft">
-        {{ warnings.length === 1 ? $t('One warning stands') : $t('{n} warnings stand', { n: warnings.length }) }}: {{ warnings.slice(0, 3).map((f) => f.message).join(' ') }}
+      <p v-if="!behind && warnings.length" class="soft">
+        {{ warnings.length === 1 ? $t('1 warning remains') : $t('{n} warnings remain', { n: warnings.length }) }}: {{ warnings.slice(0, 3).map((f) => f.message).join(' ') }}
       </p>
       <p v-if="off.length" class="soft">{{ $t('Switched off, and not in the file: {off}.', { off: off.join(', ') }) }}</p>
     </form>
     <template #footer>
       <ElButton text class="itself" :title="$t('To open it again here or elsewhere')" @click="emit('design')">{{ $t('Save the design itself') }}</ElButton>
       <ElButton @click="open = false">{{ $t('Close') }}</ElButton>
-      <ElButton type="primary" native-type="submit" form="cut-files" autofocus :loading="busy">{{ errors.length ? $t('Save all the same') : $t('Save') }}</ElButton>
+      <ElButton type="primary" native-type="submit" form="cut-files" autofocus :loading="busy || behind">{{ errors.length ? $t('Save all the same') : $t('Save') }}</ElButton>
     </template>
   </ElDialog>
 </template>

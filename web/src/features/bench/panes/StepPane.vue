@@ -92,8 +92,14 @@ const loose = computed(() => {
   return shown ? '' : `${p.message} ${p.hint}`
 })
 
+/** A figure's value, or what it is in fact where something else gives the figure its size. */
+const figureValue = (field: Field, name: string) => props.flat.sized?.values[`${field.name}.${name}`] ?? valuesOf(field)[name]
 function setFigure(field: string, name: string, value: unknown) {
-  if (field === 'ref' || !field) emit('change', { [name]: value })
+  const { sized } = props.flat
+  const path = `${field}.${name}`
+  // typed, it counts: the figure's own values give its size from then on
+  if (sized && path in sized.values) emit('change', { ...sized.values, ...sized.beside, [path]: value })
+  else if (field === 'ref' || !field) emit('change', { [name]: value })
   else emit('change', { [`${field}.${name}`]: value })
 }
 
@@ -141,7 +147,7 @@ function take(picked: PickedOutline) {
           v-for="g in figureFields(f)"
           :key="`${step.id}-${f.name}-${g.name}`"
           :field="g"
-          :value="valuesOf(f)[g.name]"
+          :value="figureValue(f, g.name)"
           :trouble="troubleAt(g.name)"
           @change="(v) => setFigure(f.name, g.name, v)"
         />

@@ -6,7 +6,7 @@
  * and what is under way of it is left where something newer comes, unless nothing of it has come for a
  * while.
  */
-import { onScopeDispose, ref, shallowRef, watch, type Ref } from 'vue'
+import { computed, onScopeDispose, ref, shallowRef, watch, type Ref } from 'vue'
 import { answer, client, type Schemas } from '@/shared/api/client'
 import type { DesignData } from '@/shared/api/document'
 import { ApiError } from '@/shared/api/errors'
@@ -35,6 +35,10 @@ export function useEvaluation(
   /** The flat view's outline, which is there before all else of it. */
   const outline = ref('')
   const rest = shallowRef<Rest | null>(null)
+  /** The document that the rest is of. */
+  const computed_ = shallowRef<DesignData | null>(null)
+  /** What the checks say is of before the last change. */
+  const behind = computed(() => computed_.value !== document.value && !stopped.value)
   const pictures = new Map<string, Picture>()
   const trouble = ref('')
   const busy = ref(false)
@@ -90,6 +94,7 @@ export function useEvaluation(
     leaving = Infinity
     keepPictures(found.strip)
     rest.value = found
+    computed_.value = sent
   }
 
   /** Until changes pause, or for ``most`` milliseconds. */
@@ -149,5 +154,5 @@ export function useEvaluation(
 
   watch([document, piece, step], run, { immediate: true })
   onScopeDispose(stop)
-  return { outline, flat, rest, pictures, trouble, busy, slow, stopped, run, stop }
+  return { outline, flat, rest, behind, pictures, trouble, busy, slow, stopped, run, stop }
 }

@@ -1,0 +1,134 @@
+"""What was drawn, stitched, pricked or slit on a piece, and is then covered by a layer."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+import numpy as np
+
+from stileblade.checks.check import CHECKS, Finding, Mend, Place, Severity, Subject
+from stileblade.design.evaluation import PieceOutcome
+from stileblade.folding.stack import Layer, Stack
+from stileblade.geometry.curves.segments import Floats
+from stileblade.geometry.curves.transforms import identity
+from stileblade.geometry.measures import cells as kernel
+from stileblade.geometry.regions.along import points_along
+from stileblade.piece.lines import DrawnLine, How
+from stileblade.words import Own, say
+
+_SHARE = 0.5
+"""A line is covered where more than this share of its length is."""
+_CLEAR = 0.5
+"""mm that are to be seen between a line and the edge of a window."""
+_WORDS = {
+    How.STITCH: "{n} of {all} stitches of step {step} are covered by {layer!r}.",
+    How.PRICK: "{n} of {all} pricked holes of step {step} are covered by {layer!r}.",
+    How.CUT: "{n} of {all} slits of step {step} are covered by {layer!r}.",
+}
+_DRAWN = "{n} of {all} lines of step {step} are covered by {layer!r}."
+
+
+@dataclass(frozen=True, eq=False)
+class _Face:
+    """The side of a piece that its lines are on: the map from its flat view to the base's, and what lies on it."""
+
+    matrix: Floats
+    above: tuple[Layer, ...]
+
+
+@CHECKS.register("covered-lines")
+def covered_lines(subject: Subject) -> Iterator[Finding]:
+    """Lines that nobody will see: warning, with how many."""
+    work, stack = subject.piece.work, subject.evaluation.stack
+    if work is None or stack is None or not stack.layers or not work.lines:
+        return
+    face = _face(subject.piece.piece.id, stack)
+    if face is None:
+        return
+    for line in work.lines_on_paper:
+        if line.how in (How.SCORE, How.PERFORATE) or not line.ways:
+            continue
+        ways = [_mapped(points_along(way), face.matrix) for way, _ in line.ways]
+        for layer in face.above:
+            made = subject.evaluation.piece(layer.key)
+            if made is None or made.paper.light > 0:
+                continue
+            hidden = [w for w in ways if _is_covered(w, layer)]
+            if hidden:
+                yield _finding(subject, line, ways, hidden, layer, made)
+
+
+def _face(piece: str, stack: Stack) -> _Face | None:
+    """None where its outside is glued to something, or it is none of the card."""
+    if piece == stack.base.key:
+        return _Face(identity(), tuple(la for la in stack.layers if not la.inside))
+    own = stack.layer(piece)
+    if own is None or own.turned != own.inside:
+        return None
+    above = (la for la in stack.layers if la.inside == own.inside and la.low >= own.high - 1e-9)
+    return _Face(own.matrix, tuple(la for la in above if la.key != piece))
+
+
+def _mapped(points: Floats, matrix: Floats) -> Floats:
+    return np.asarray(points @ matrix[:, :2].T + matrix[:, 2])
+
+
+def _is_covered(way: Floats, layer: Layer) -> bool:
+    length = _length(way)
+    if length < 1e-6:
+        return bool(kernel.near(layer.shape, way[:1], 0.0)[0])
+    return sum(map(_length, kernel.lines_in(layer.shape, [way]))) > _SHARE * length
+
+
+def _length(way: Floats) -> float:
+    return float(np.hypot(*np.diff(way, axis=0).T).sum())
+
+
+def _finding(
+    subject: Subject,
+    line: DrawnLine,
+    ways: list[Floats],
+    hidden: list[Floats],
+    layer: Layer,
+    made: PieceOutcome,
+) -> Finding:
+    return Finding(
+        "lines.covered",
+        Severity.WARNING,
+        say(
+            _WORDS.get(line.how, _DRAWN),
+            n=len(hidden),
+            all=len(ways),
+            step=subject.number(line.step),
+            layer=Own(made.piece.name),
+        ),
+        subject.name,
+        len(hidden),
+        hint="Make the layer's window larger, or draw them on the layer.",
+        step=line.step,
+        place=Place(lines=_lines(line)),
+        mends=_larger_windows(subject, hidden, layer, made),
+    )
+
+
+def _lines(line: DrawnLine) -> tuple[tuple[tuple[float, float], tuple[float, float]], ...]:
+    return tuple(line.edges[:200])
+
+
+def _larger_windows(
+    subject: Subject, hidden: list[Floats], layer: Layer, made: PieceOutcome
+) -> tuple[Mend, ...]:
+    """The layer's windows larger by as much as it takes, if its start says how."""
+    start = next((o.step for o in made.outcomes if o.step.on), None)
+    windows = made.work.windows if made.work else ()
+    if start is None or not windows:
+        return ()
+    open_ = kernel.united(kernel.mapped(kernel.flattened(w.outline), layer.matrix) for w in windows)
+    away = float(kernel.away(open_, np.concatenate(hidden)).max())
+    values = start.windows_larger_by(math.ceil(2 * (away + _CLEAR)) / 2)
+    if not values:
+        return ()
+    title = say("window margin of {margin}", margin=subject.say(*values.values()))
+    return (Mend(title, start.id, values, step_of=made.piece.id),)
