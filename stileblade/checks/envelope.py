@@ -100,7 +100,9 @@ def envelope(subject: Subject) -> Iterator[Finding]:
             "envelope.over",
             Severity.ERROR,
             say(
-                "Closed it is {size}: {least} too large for the {name} envelope.",
+                "Closed it is {size}: {least} too large for its own envelope."
+                if own
+                else "Closed it is {size}: {least} too large for the {name} envelope.",
                 size=size,
                 least=subject.say(-room.least),
                 name=name,
@@ -116,7 +118,9 @@ def envelope(subject: Subject) -> Iterator[Finding]:
             "envelope.tight",
             Severity.WARNING,
             say(
-                "Only {least} of room in the {name} envelope; {slack} is wished for.",
+                "Only {least} of room in its own envelope; {slack} is wished for."
+                if own
+                else "Only {least} of room in the {name} envelope; {slack} is wished for.",
                 least=subject.say(room.least),
                 name=name,
                 slack=subject.say(slack),

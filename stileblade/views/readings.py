@@ -6,7 +6,7 @@ from pydantic import BaseModel
 
 from stileblade.card.stock import price_of, weight_of
 from stileblade.checks.check import Subject
-from stileblade.checks.envelope import bulk_of, closed_of, ranked, room_of
+from stileblade.checks.envelope import bulk_of, closed_of, own_envelope, ranked, room_of
 from stileblade.checks.grain import best_lay
 from stileblade.checks.hinges import panel_along
 from stileblade.checks.least import least_width
@@ -95,7 +95,8 @@ def readings_of(evaluation: Evaluation, piece: PieceOutcome) -> list[Reading]:
         )
     room = room_of(subject)
     if room:
-        note = _in_envelope(room[0].name, turned=room[1].turned)
+        own = own_envelope(evaluation) is not None
+        note = "in its own envelope" if own else _in_envelope(room[0].name, turned=room[1].turned)
         found.append(
             Reading(
                 name="Room",

@@ -338,7 +338,7 @@ def test_a_card_is_held_against_its_own_envelope() -> None:
         layer("e", {"kind": "envelope", "id": "s1", "room": 1}, side="around", name="Cover"),
     )
     (finding,) = [f for f in run_checks(card) if f.code == "envelope.tight"]
-    assert finding.message == "Only 1 mm of room in the Cover envelope; 2 mm is wished for."
+    assert finding.message == "Only 1 mm of room in its own envelope; 2 mm is wished for."
     (mend,) = finding.mends
     mended = evaluate(with_changes(card.design, changes_of(mend, "base")))
     assert inside_of(mended) == pytest.approx((105 + 0.6 + 2, 148 + 0.6 + 2))
