@@ -11,7 +11,8 @@ from stileblade.design.changes import with_changes
 from stileblade.design.evaluation import Evaluation, evaluate
 from stileblade.folding.flat import fold_flat
 from stileblade.views.findings import changes_of
-from tests.steps.kinds.test_layers import heart, inside_of, on_base, size_of
+from tests.steps.kinds.test_around_the_card import heart, inside_of, size_of
+from tests.steps.kinds.test_layers import on_base
 from tests.whole import BLANK, CIRCLES, ISO_A6, WINDOW, layer, whole, work_of
 
 
