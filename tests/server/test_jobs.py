@@ -6,9 +6,11 @@ import io
 import time
 import zipfile
 from collections.abc import Iterator
+from importlib import import_module
 from typing import Any
 
 import pytest
+from django.apps import apps
 from django.contrib.auth.models import User
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.test import Client
@@ -299,3 +301,18 @@ def test_a_job_that_is_removed_while_it_is_laid_out_leaves_nothing(client: Clien
         time.sleep(0.1)
     assert not Run.objects.exists()
     assert not Job.objects.exists()
+
+
+def test_jobs_that_were_kept_before_stay_as_they_were_laid_out(client: Client) -> None:
+    """Options that were never written get what was usual then; what was chosen stays."""
+    owner = User.objects.get(username="designer")
+    never = Job.objects.create(owner=owner, name="Never changed")
+    chosen = Job.objects.create(
+        owner=owner, name="Chosen", options={"with_grain": True, "gap_mm": 3}
+    )
+    keep = import_module("server.jobs.migrations.0002_options_as_they_were").keep
+    keep(apps, None)
+    never.refresh_from_db()
+    chosen.refresh_from_db()
+    assert never.options == {"with_grain": False, "inside": "meant"}
+    assert chosen.options == {"with_grain": True, "inside": "meant", "gap_mm": 3}
