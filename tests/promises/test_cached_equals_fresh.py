@@ -4,6 +4,7 @@ layer, every check, every view, after random edits."""
 from __future__ import annotations
 
 import copy
+import re
 from typing import Any
 
 import pytest
@@ -14,8 +15,10 @@ from stileblade.checks.check import run_checks
 from stileblade.design.cache import OutcomeCache
 from stileblade.design.document import Design, load_design
 from stileblade.design.evaluation import Evaluation, evaluate
+from stileblade.geometry.curves.places import Box
+from stileblade.geometry.regions.region import Region
+from stileblade.piece.work import Work
 from stileblade.steps.step import STEPS
-from stileblade.tracing import digest
 from stileblade.views.bench import view
 from stileblade.views.cuts import cuts_of, placed_of
 from stileblade.views.picture import Pose, whole_picture
@@ -31,22 +34,51 @@ SHARED = OutcomeCache()
 
 
 def outcomes(evaluation: Evaluation) -> list[tuple[Any, ...]]:
-    """All that steps made, to the last bit, and the keys by which the browser knows it."""
+    """All that steps made, to a millionth of a mm. The last bits of what is remembered by its shape alone depend on
+    where it was made first, and the keys of what is made of it with them."""
     return [
-        (piece.piece.id, o.step.id, o.key, _content(o.work), str(o.problem))
+        (piece.piece.id, o.step.id, _figures(o.work), str(o.problem))
         for piece in evaluation.pieces
         for o in piece.outcomes
     ]
 
 
-def _content(work: Any) -> bytes:
+def _figures(work: Work | None) -> tuple[Any, ...]:
     if work is None:
-        return b""
-    lines = [(line.step, line.how, line.pen, line.ways) for line in work.lines_on_paper]
-    return digest(
-        (work.paper, work.panels, work.folds, work.windows, work.lying, work.mirrored, work.parted,
-         work.reference, work.front, work.fronts, work.artwork, work.lies_on, work.notes, work.spans, lines)
+        return ()
+    lying = work.lying
+    return (
+        _outline(work.paper),
+        tuple((p.name, _box(p.box)) for p in work.panels),
+        tuple((f.name, f.made, f.direction, _near(f.at), _near(f.double), f.folds) for f in work.folds),
+        tuple((w.step, w.panel, w.crosses, _outline(w.outline)) for w in work.windows),
+        tuple((name, tuple(_near(s.length) for s in spans)) for name, spans in work.spans.items()),
+        tuple((n.code, n.message) for n in work.notes),
+        tuple(tuple(map(_outline, p.parts)) for p in work.parted),
+        tuple((line.how, line.pen, len(line.ways)) for line in work.lines_on_paper),
+        (work.front, work.fronts, work.lies_on, work.edges, _box(work.reference)),
+        lying and (lying.panel, lying.at_folds, tuple(map(_near, lying.matrix.ravel().tolist()))),
+        work.mirrored and (_outline(work.mirrored.half), _near(work.mirrored.lap)),
     )  # fmt: skip
+
+
+def _outline(region: Region) -> tuple[Any, ...]:
+    return (
+        region.pieces,
+        len(region.openings),
+        region.nodes,
+        _near(region.area),
+        _box(region.bounds),
+    )
+
+
+def _box(box: Box) -> tuple[float, ...]:
+    return tuple(map(_near, box.as_list()))
+
+
+def _near(value: float) -> float:
+    """Rounded; zero is zero on whichever side it lies."""
+    return round(value, 6) + 0.0
 
 
 def seen(evaluation: Evaluation, number: int) -> list[str]:
@@ -56,13 +88,18 @@ def seen(evaluation: Evaluation, number: int) -> list[str]:
     found = [view(evaluation, piece, step, set()).model_dump_json(), repr(report(evaluation))]
     found += [c.model_dump_json() for c in cuts_of(piece)]
     found += [p.model_dump_json() for p in placed_of(piece)]
+    found[0] = _KEY.sub('"key":""', found[0])
     if evaluation.pieces[0].work is not None:
         found += [repr(whole_picture(evaluation, pose)) for pose in Pose]
-    return found
+    return [_NUMBER.sub(lambda m: repr(_near(float(m[0]))), text) for text in found]
+
+
+_KEY = re.compile(r'"key":"[0-9a-f]{32}"')
+_NUMBER = re.compile(r"-?\d+\.\d{7,}(e-?\d+)?")
 
 
 def said(evaluation: Evaluation) -> list[tuple[Any, ...]]:
-    return [(f.code, f.severity, f.message, f.value, f.hint, [m.title for m in f.mends])
+    return [(f.code, f.severity, f.message, None if f.value is None else _near(f.value), f.hint, [m.title for m in f.mends])
             for f in run_checks(evaluation)]  # fmt: skip
 
 
