@@ -22,11 +22,13 @@ class SpanView(BaseModel):
 
 class FoldView(BaseModel):
     """from_left and from_right are from the piece's head and foot where the fold is level; axis is
-    empty where it slants. inner: of a step that stands forward. scores are the lines scored: two for a spine."""
+    empty where it slants. inner: of a step that stands forward. scores are the lines scored: two for a spine.
+    apart: mm between the panels on either side, the spine of a thick card, with the fold in its middle."""
 
     name: str
     axis: Axis | Literal[""]
     at: float
+    apart: float
     made: str
     direction: str
     order: int
@@ -52,6 +54,7 @@ def _fold(work: Work, fold: Fold) -> FoldView:
         name=fold.name,
         axis=fold.axis or "",
         at=fold.at,
+        apart=fold.apart,
         made=fold.made,
         direction=fold.direction,
         order=fold.crease.order,

@@ -11,6 +11,7 @@ from stileblade.design.changes import with_changes
 from stileblade.design.evaluation import Evaluation, evaluate
 from stileblade.folding.flat import fold_flat
 from stileblade.views.findings import changes_of
+from stileblade.views.folds import folds_of
 from tests.steps.kinds.test_around_the_card import heart, inside_of, size_of
 from tests.steps.kinds.test_layers import on_base
 from tests.whole import BLANK, CIRCLES, ISO_A6, WINDOW, layer, whole, work_of
@@ -58,6 +59,8 @@ def test_a_spine_widens_the_card_and_keeps_margins(way: dict[str, Any]) -> None:
     )
     for panel, as_before in zip(after.panels, before.panels, strict=True):
         assert size_of_box(panel.box) == pytest.approx(size_of_box(as_before.box))
+    assert [f.apart for f in folds_of(after)] == pytest.approx([2.6] * folds)
+    assert [f.apart for f in folds_of(before)] == [0] * folds
     assert size_of(work_of(wide, "m").paper) == pytest.approx(size_of(work_of(card, "m").paper))
     for state, work in ((card, before), (wide, after)):
         box = work.box_of("front")

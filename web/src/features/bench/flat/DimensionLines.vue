@@ -9,6 +9,7 @@ import type { DesignData, Unit } from '@/shared/api/document'
 import { formatLength } from '@/shared/units/lengths'
 import { t } from '@/shared/words'
 import { lanesOf } from './lanes'
+import { sidesOf } from './sides'
 import type { Typed } from './typed'
 import type { Viewport } from './useViewport'
 
@@ -58,9 +59,9 @@ const lines = computed<Line[]>(() => {
   const outmost = { x: 0, y: 0 }
   for (const axis of ['x', 'y'] as const) {
     const [low, high] = axis === 'x' ? [left, right] : [head, foot]
-    const folds = props.flat.folds.filter((f) => f.axis === axis && f.folds && !f.inner).map((f) => f.at)
+    const folds = props.flat.folds.filter((f) => f.axis === axis && f.folds && !f.inner)
     if (!folds.length) continue
-    const stops = [low, ...folds.sort((a, b) => a - b), high]
+    const stops = [low, ...sidesOf(folds), high]
     const row: Line[] = []
     for (let i = 1; i < stops.length; i += 1) {
       const [from, to] = [stops[i - 1]!, stops[i]!]
