@@ -78,7 +78,8 @@ SEE_THROUGH, SEE_THROUGH_WEIGHT = 0.1, 100
 
 
 def _unused_name(stem: str, data: dict[str, Any]) -> str:
-    """The paper's name, with a number where there is another one of it."""
+    """The paper's name, with a number where there is another one of it. It is not named after the paper that it is
+    like: that one's name may be its colour."""
     names = {p["name"] for p in data["papers"]}
     if stem not in names:
         return stem
@@ -98,7 +99,11 @@ def _paper(new: NewPiece, data: dict[str, Any], own: str) -> str:
     key = next(k for n in count(2) if (k := f"paper-{n}") not in ids)
     like = next(p for p in data["papers"] if p["id"] == own)
     stem = (
-        say("Light paper") if new.thin else say("See-through paper") if new.light else like["name"]
+        say("Light paper")
+        if new.thin
+        else say("See-through paper")
+        if new.light
+        else say("Card stock")
     )
     made = {**like, "id": key, "name": _unused_name(stem, data), "outside": new.colour,
             "inside": new.colour, "light": new.light, "weight": weight}  # fmt: skip

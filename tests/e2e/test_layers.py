@@ -187,7 +187,8 @@ def test_a_paper_is_changed_for_all_its_pieces_or_for_one_alone(bench: Bench) ->
     # the base's paper in its place: base and mat are of one now
     base = kept()[1]["Base"]
     select(dialog.get_by_label("Put another in its place"))
-    page.get_by_role("option", name=kept()[0][base]["name"]).filter(visible=True).click()
+    named = page.get_by_role("option", name=kept()[0][base]["name"], exact=True)
+    named.filter(visible=True).click()
     papers, given = kept()
     assert given["Mat 1"] == given["Base"] == base
     assert own not in papers
