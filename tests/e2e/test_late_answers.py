@@ -87,7 +87,7 @@ def test_undo_takes_back_a_size_that_is_still_asked_for(page: Page) -> None:
     assert kept(page, bench.number)["card"]["size"]["width"] == pytest.approx(107.95)
 
 
-def test_cut_files_wait_for_what_the_checks_say_of_the_last_change(page: Page) -> None:
+def test_saving_waits_for_what_the_checks_say_of_the_last_change(page: Page) -> None:
     """While the card is computed, the dialog says so and nothing is saved; then it has the new finding."""
     bench = Bench(page)
     bench.new(size="A2", figure="Circle")
