@@ -6,7 +6,7 @@ from typing import Any
 
 from demo.drawings import PAPERS, paper
 from stileblade.card.stock import Paper
-from stileblade.design.document import Design, Piece
+from stileblade.design.document import Acceptance, Design, Piece
 
 MORE = {
     p.id: p
@@ -79,7 +79,7 @@ LAYERS: dict[str, list[dict[str, Any]]] = {
     "01-whale-with-porthole": [
         *_artwork(
             [("Belly", "mist", (1,)), ("Grooves and flipper", "slate", (2, 3)), ("Eye", "navy", (4,))],
-            beneath="margin",
+            beneath="margin", small_parts="left_out",
         ),
         _inside("backing", "Porthole glass", "vellum", {"kind": "backing", "glue_margin": 5}),
         {**_INSERT, "order": 1},
@@ -94,7 +94,7 @@ LAYERS: dict[str, list[dict[str, Any]]] = {
         _inside("backing", "Vellum", "vellum", {"kind": "backing"}),
         {**_INSERT, "order": 1},
         _inside("inner", "Mat inside", "mist", {"kind": "mat", "margin": 9}, panel="back", order=2),
-        *_word("High water", 8.5, ("navy", "ivory", "ochre"), {"side": "inside", "panel": "back"}, dy=-40),
+        *_word("TIDES", 14, ("navy", "ivory", "ochre"), {"side": "inside", "panel": "back"}, dy=-40),
         {"id": "band", "name": "Band", "paper": "ochre", "host": "base", "side": "around",
          "steps": [{"kind": "band", "wide": 26}]},
     ],
@@ -148,9 +148,38 @@ LAYERS: dict[str, list[dict[str, Any]]] = {
         _inside("backing", "Backing", "vellum", {"kind": "backing"}, panel="front"),
         _layer("boat", "Ring", "navy",
                {"kind": "overlay", "outline": {"kind": "ring", "diameter": 58, "opening": 44},
-                "at": "foot", "by": "foot", "dy": -8}, order=4, fixing="pads", pad=1),
+                "at": "foot", "by": "foot", "dy": -8, "may_cover": True}, order=4, fixing="pads", pad=1),
     ],
 }  # fmt: skip
+
+
+ACCEPTED: dict[str, list[tuple[str, str, str, str, str]]] = {
+    "01-whale-with-porthole": [
+        ("hinge.short", "base", "", "warning", "24 mm hold so light a card"),
+        ("openings.mirrored", "base", "s3", "note", "light falls through beside the tail"),
+        ("narrow.paper", "layer-1", "", "warning", "glued all over, nothing pulls at it"),
+        ("narrow.paper", "layer-2", "", "warning", "glued all over, nothing pulls at it"),
+        ("crumbs", "layer-2", "", "note", "the glint in the eye"),
+    ],
+    "02-lighthouse": [
+        ("hinge.short", "base", "", "warning", "the tower is no wider at its foot"),
+        ("openings.large", "base", "", "note", "windows of the lighthouse"),
+        ("layers.parts", "layer-0", "", "note", "two bands"),
+        ("layers.parts", "layer-1", "", "note", "gallery, lamp and roof"),
+    ],
+    "03-tide-tables": [("layers.parts", "word", "", "note", "five letters")],
+    "06-shell": [
+        ("mirror.reversed", "base", "s4", "note", "a shell looks the same both ways"),
+        ("grain.across", "envelope", "", "note", "folded once"),
+    ],
+    "12-french-fold": [
+        ("grain.across", "base", "", "note", "a French fold always crosses it once")
+    ],
+    "13-life-ring": [("openings.large", "base", "", "note", "the ring's own")],
+    "18-shell-edge": [("foot.rocks", "base", "", "warning", "sent lying, not stood up")],
+}
+"""What of the findings the shop leaves as it is: code, piece, step, severity and the reason. Of two cards, the boat
+too large for its envelope and the whale hardly joined, nothing is accepted: they show what findings look like."""
 
 
 def with_layers(name: str, made: Design) -> Design:
@@ -160,5 +189,12 @@ def with_layers(name: str, made: Design) -> Design:
     wanted = dict.fromkeys(p.paper for p in pieces if p.paper not in known)
     papers: list[Paper] = [{**PAPERS, **MORE}[key] for key in wanted]
     return made.model_copy(
-        update={"pieces": [*made.pieces, *pieces], "papers": [*made.papers, *papers]}
+        update={
+            "pieces": [*made.pieces, *pieces],
+            "papers": [*made.papers, *papers],
+            "accepted": [
+                Acceptance(code=code, piece=piece, step=step, severity=severity, reason=reason)
+                for code, piece, step, severity, reason in ACCEPTED.get(name, [])
+            ],
+        }
     )

@@ -59,13 +59,13 @@ def evaluated(arguments: argparse.Namespace) -> int:
 
 
 def check(arguments: argparse.Namespace) -> int:
-    """the findings; exit status 1 if one is an error"""
+    """the findings; exit status 1 if one is an error that nobody accepted"""
     from stileblade.checks.check import Severity, run_checks
     from stileblade.views.report import finding_data
 
     findings = run_checks(load(arguments.file))
     _print([finding_data(f) for f in findings])
-    return int(any(f.severity is Severity.ERROR for f in findings))
+    return int(any(f.severity is Severity.ERROR and not f.accepted for f in findings))
 
 
 def _options(

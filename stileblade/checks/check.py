@@ -8,7 +8,7 @@ Errors never block an export.
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from enum import StrEnum
 from functools import partial
 from itertools import takewhile
@@ -61,7 +61,8 @@ class Mend:
 
 @dataclass(frozen=True, eq=False)
 class Finding:
-    """value in mm (or a count); ``step`` is the step it is about, if one is."""
+    """value in mm (or a count); ``step`` is the step it is about, if one is; ``accepted`` is why the person
+    leaves it as it is, "" while it is open."""
 
     code: str
     severity: Severity
@@ -72,6 +73,7 @@ class Finding:
     step: str = ""
     place: Place = Place()
     mends: tuple[Mend, ...] = ()
+    accepted: str = ""
 
 
 @dataclass(frozen=True, eq=False)
@@ -121,6 +123,8 @@ class Subject:
 
 Check = Callable[[Subject], Iterable[Finding]]
 CHECKS: Registry[Check] = Registry("check")
+_SEVERITIES = list(Severity)
+"""The gravest first."""
 
 
 def _findings(name: str, subject: Subject) -> list[Finding]:
@@ -128,14 +132,15 @@ def _findings(name: str, subject: Subject) -> list[Finding]:
 
 
 def run_checks(evaluation: Evaluation) -> list[Finding]:
-    """Findings of all checks on all pieces, errors first."""
+    """Findings of all checks on all pieces: the open ones first, then those accepted, errors before warnings."""
     import_all("stileblade.checks")
     found: list[Finding] = []
     for piece in evaluation.pieces:
         subject, attempt = Subject(evaluation, piece), Attempts()
+        own: list[Finding] = []
         for name in CHECKS.names():
-            found += attempt(f"check of {name}", partial(_findings, name, subject), [])
-        found += [
+            own += attempt(f"check of {name}", partial(_findings, name, subject), [])
+        own += [
             Finding(
                 "not-computed",
                 Severity.ERROR,
@@ -145,5 +150,22 @@ def run_checks(evaluation: Evaluation) -> list[Finding]:
             )
             for what, why in attempt.failed.items()
         ]
-    order = list(Severity)
-    return sorted(found, key=lambda f: order.index(f.severity))
+        found += [_judged(f, subject) for f in own]
+    return sorted(found, key=lambda f: (bool(f.accepted), _SEVERITIES.index(f.severity)))
+
+
+def open_findings(evaluation: Evaluation) -> list[Finding]:
+    """The findings that nobody has accepted, errors first."""
+    return [f for f in run_checks(evaluation) if not f.accepted]
+
+
+def _judged(finding: Finding, subject: Subject) -> Finding:
+    """The finding with the reason for which it is accepted, if it is."""
+    about = (finding.code, subject.piece.piece.id, finding.step)
+    for taken in subject.evaluation.design.accepted:
+        severity = _SEVERITIES.index(Severity(taken.severity))
+        if about == (taken.code, taken.piece, taken.step) and severity <= _SEVERITIES.index(
+            finding.severity
+        ):
+            return replace(finding, accepted=taken.reason)
+    return finding

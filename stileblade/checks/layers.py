@@ -11,7 +11,7 @@ from stileblade.folding.flat import fold_flat
 from stileblade.folding.stack import Layer, Stack
 from stileblade.geometry.measures import cells as kernel
 from stileblade.geometry.measures.cells import Cell
-from stileblade.geometry.measures.widths import is_wide, widest
+from stileblade.geometry.measures.widths import is_wide, reach_out, widest
 from stileblade.piece.lying import AtFolds, FixedBy, Lying
 from stileblade.piece.small_parts import NARROW, SMALL, is_small
 from stileblade.piece.work import Work
@@ -97,29 +97,28 @@ def _standing_out(subject: Subject, work: Work, layer: Layer, stack: Stack) -> I
         return
     below = [la.shape for la in stack.layers if la.key == subject.piece.piece.host]
     on = below[0] if below else kernel.flattened(stack.base.work.paper)
-    out = kernel.less(layer.shape, kernel.filled_cell(on))
-    yield from _out(subject, out, "what it lies on", "Move it, make it smaller")
+    yield from _out(
+        subject, layer.shape, kernel.filled_cell(on), "what it lies on", "Move it, make it smaller"
+    )
 
 
 def _out_when_closed(subject: Subject, layer: Layer, stack: Stack) -> Iterator[Finding]:
     """What is fixed on one side only may reach over the fold, but not out of the closed card."""
     faces = fold_flat(stack.base.work).faces
     card = kernel.united(kernel.filled_cell(f.closed_cell) for f in faces)
-    out = kernel.less(
-        kernel.united(kernel.mapped(c, faces[f].closed) for f, c in layer.cells), card
-    )
-    yield from _out(subject, out, "the closed card", "Fix it on the other side, move it")
+    closed = kernel.united(kernel.mapped(c, faces[f].closed) for f, c in layer.cells)
+    yield from _out(subject, closed, card, "the closed card", "Fix it on the other side, move it")
 
 
-def _out(subject: Subject, out: Cell, of: str, how: str) -> Iterator[Finding]:
-    work = subject.piece.work
+def _out(subject: Subject, shape: Cell, on: Cell, of: str, how: str) -> Iterator[Finding]:
+    work, out = subject.piece.work, kernel.less(shape, on)
     if work is None or kernel.area_of(out) <= _AREA:
         return
-    by = widest(out)
+    by = reach_out(out, on)
     yield Finding(
         "layers.out",
         Severity.WARNING,
-        say("It stands out of {of}, by up to about {by}.", of=of, by=subject.say(by)),
+        say("It stands out of {of} by up to {by}.", of=of, by=subject.say(by)),
         subject.name,
         by,
         hint=say("{how}, or say that it may stand out.", how=how),

@@ -97,7 +97,19 @@ class Aim(Values):
     field: str = Field(max_length=80)
 
 
+class Acceptance(Values):
+    """A finding that the person leaves as it is, and why. It is set aside while the same check says the same
+    of the same piece and step, no more severely than then."""
+
+    code: str = Field(max_length=80)
+    piece: str = Field("base", max_length=40)
+    step: str = Field("", max_length=40)
+    severity: Literal["error", "warning", "note"]
+    reason: str = Field(min_length=1, max_length=200)
+
+
 MOST_AIMS = 20
+MOST_ACCEPTED = 400
 FIGURE: TypeAdapter[Figure] = TypeAdapter(AnyFigure)
 
 
@@ -116,6 +128,7 @@ class Design(Values):
     )
 
     aims: list[Aim] = Field(default_factory=list, max_length=MOST_AIMS)
+    accepted: list[Acceptance] = Field(default_factory=list, max_length=MOST_ACCEPTED)
 
     @model_validator(mode="after")
     def _consistent(self) -> Design:

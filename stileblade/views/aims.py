@@ -10,7 +10,7 @@ from stileblade.aims.solve import solve, solve_for
 from stileblade.aims.trial import Budget, Reached, Wish, figure_of
 from stileblade.aims.variables import variable_of
 from stileblade.checks.aims import is_met
-from stileblade.checks.check import Severity, run_checks
+from stileblade.checks.check import Severity, open_findings
 from stileblade.checks.measures import measures_of
 from stileblade.design.cache import OutcomeCache
 from stileblade.design.changes import Change, with_changes
@@ -95,7 +95,7 @@ def _troubles(evaluation: Evaluation) -> dict[str, str]:
     """Messages of errors and warnings by what they are about."""
     return {
         f"{f.code} {f.piece} {f.step}": f.message
-        for f in run_checks(evaluation)
+        for f in open_findings(evaluation)
         if f.severity is not Severity.NOTE
     }
 

@@ -6,7 +6,7 @@ from typing import Annotated, Any, Literal
 
 from pydantic import BaseModel, Field
 
-from stileblade.checks.check import Severity, run_checks
+from stileblade.checks.check import Severity, open_findings
 from stileblade.design.cache import OutcomeCache
 from stileblade.design.document import Card, Design
 from stileblade.design.evaluation import Evaluation, evaluate
@@ -53,7 +53,7 @@ def look_of(evaluation: Evaluation) -> dict[str, Any]:
     attempt, base = Attempts(), evaluation.pieces[0]
     work = base.work if base.work and base.work.paper else None
     measures = attempt("measures", lambda: card_measures(evaluation), NOTHING)
-    findings = run_checks(evaluation)
+    findings = open_findings(evaluation)
 
     def folded() -> FoldedPicture | None:
         return folded_picture(work, base.paper, layers_on(evaluation, base)) if work else None

@@ -6,7 +6,7 @@ from typing import Any, Literal
 
 from pydantic import BaseModel
 
-from stileblade.checks.check import Finding, Mend, Severity, run_checks
+from stileblade.checks.check import Finding, Mend, Severity, open_findings, run_checks
 from stileblade.design.changes import Change
 from stileblade.design.evaluation import Evaluation
 from stileblade.steps.step import Step
@@ -37,6 +37,8 @@ class FindingView(BaseModel):
     lines: list[Stroke]
     outlines: list[str]
     mends: list[MendView]
+    accepted: str
+    """Why the person leaves it as it is; empty while it is open."""
 
 
 def findings_of(evaluation: Evaluation) -> list[FindingView]:
@@ -46,10 +48,10 @@ def findings_of(evaluation: Evaluation) -> list[FindingView]:
 
 
 def standing(evaluation: Evaluation) -> dict[str, tuple[str, ...]]:
-    """By a piece's key: the errors and warnings that stand, for a file to say."""
+    """By a piece's key: the open errors and warnings, for a file to say."""
     keys = {p.piece.name: p.piece.id for p in evaluation.pieces}
     found: dict[str, tuple[str, ...]] = {}
-    for finding in run_checks(evaluation):
+    for finding in open_findings(evaluation):
         if finding.severity is not Severity.NOTE and finding.piece in keys:
             key = keys[finding.piece]
             found[key] = (*found.get(key, ()), f"{finding.severity}: {finding.message}")
@@ -71,6 +73,7 @@ def not_computed(what: dict[str, str], piece: str, step: str = "") -> list[Findi
             lines=[],
             outlines=[],
             mends=[],
+            accepted="",
         )
         for one, why in what.items()
     ]
@@ -94,6 +97,7 @@ def _finding(finding: Finding, evaluation: Evaluation, attempt: Attempts) -> Fin
             [],
         ),
         mends=[MendView(title=m.title, changes=changes_of(m, piece)) for m in finding.mends],
+        accepted=finding.accepted,
     )
 
 

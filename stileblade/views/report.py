@@ -69,6 +69,7 @@ def finding_data(finding: Finding) -> dict[str, Any]:
         "hint": finding.hint,
         "step": finding.step,
         "mends": [m.title for m in finding.mends],
+        "accepted": finding.accepted or None,
     }
 
 

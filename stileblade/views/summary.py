@@ -26,6 +26,7 @@ class Summary(BaseModel):
     errors: int
     warnings: int
     notes: int
+    accepted: int
     picture: FoldedPicture | None
     problem: str
 
@@ -41,6 +42,7 @@ def unseen(*problem: str) -> Summary:
         errors=1,
         warnings=0,
         notes=0,
+        accepted=0,
         picture=None,
         problem="\n".join(filter(None, problem)),
     )
@@ -62,7 +64,8 @@ def _summary(text: str, cache: OutcomeCache | None) -> Summary:
     attempt = Attempts()
     design = read_design(text)
     evaluation = evaluate(design, cache)
-    count = Counter(f.severity for f in run_checks(evaluation))
+    findings = run_checks(evaluation)
+    count = Counter(f.severity for f in findings if not f.accepted)
     base = evaluation.pieces[0]
     work = base.work
     width, height = attempt("measures", lambda: card_measures(evaluation), NOTHING)["closed_mm"]
@@ -84,6 +87,7 @@ def _summary(text: str, cache: OutcomeCache | None) -> Summary:
         errors=count[Severity.ERROR] + bool(attempt.failed),
         warnings=count[Severity.WARNING],
         notes=count[Severity.NOTE],
+        accepted=sum(1 for f in findings if f.accepted),
         picture=picture,
         problem="",
     )

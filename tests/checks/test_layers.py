@@ -147,3 +147,24 @@ def test_pieces_to_write_on_and_envelopes_are_of_a_light_paper_of_their_own() ->
     names = [p.name for p in design.papers]
     assert len(set(names)) == len(names)
     assert not [n for n in names if "Mat" in n or "Insert" in n or "Envelope" in n]
+
+
+@pytest.mark.parametrize(
+    ("outline", "out"),
+    [
+        # its right edge lies 57 / 2 mm right of the panel's right edge, at 105
+        ({"kind": "rectangle", "width": 57, "height": 20}, 28.5),
+        # a circle of r 25 whose centre lies on the edge
+        ({"kind": "circle", "diameter": 50}, 25.0),
+        # a square on its corner: half its diagonal, 20 * sqrt(2)
+        ({"kind": "rectangle", "width": 40, "height": 40, "turn": 45}, 28.284),
+    ],
+)
+def test_how_far_a_layer_stands_out_is_said_within_half_a_mm(
+    outline: dict[str, Any], out: float
+) -> None:
+    turn = outline.get("turn", 0)
+    figure = {k: v for k, v in outline.items() if k != "turn"}
+    step = {"kind": "overlay", "outline": figure, "turn": turn, "dx": 52.5}
+    (finding,) = found(whole([BLANK], layer("f", step)), "layers.out")
+    assert finding.value == pytest.approx(out, abs=0.5)

@@ -39,6 +39,23 @@ def test_the_demo_designs_are_shown_folded_with_their_size(page: Page) -> None:
     expect(page.get_by_text("No design is called “submarine”.")).to_be_visible()
 
 
+def test_a_finding_is_accepted_with_a_reason_and_counted_again(page: Page) -> None:
+    page.goto("/")
+    page.get_by_role("button", name="Open: Whale, hardly joined").click()
+    checks = page.get_by_role("tab", name="Checks")
+    checks.click()
+    expect(checks).to_contain_text("4")
+    hinge = page.locator(".checks li").filter(has_text="The hinge is")
+    hinge.get_by_role("button", name="leave it so").click()
+    page.keyboard.type("it is never opened")
+    page.keyboard.press("Enter")
+    expect(checks).to_contain_text("3")
+    page.get_by_text("1 accepted").click()
+    expect(hinge).to_contain_text("Accepted: it is never opened")
+    hinge.get_by_role("button", name="count it again").click()
+    expect(checks).to_contain_text("4")
+
+
 def test_duplicate_rename_template_bin_and_restore(page: Page) -> None:
     page.goto("/")
     act(page, "Shell", "Duplicate")

@@ -45,6 +45,17 @@ def farthest(cell: Cell, other: Cell, beyond: float = 0.0) -> float:
     return float(shapely.distance(other, shapely.points(spread)).max())
 
 
+def reach_out(cell: Cell, other: Cell) -> float:
+    """How far the cell reaches out of the other one, in mm, within half of ``_ROUGH``: the distance of its farthest
+    place. That lies on the cell's edge or, in a bay of the other one, in the middle of the largest circle."""
+    if shapely.is_empty(cell) or shapely.is_empty(other):
+        return 0.0
+    middle = shapely.get_coordinates(shapely.maximum_inscribed_circle(cell))[:1]
+    places = np.concatenate([points_of(shapely.segmentize(cell, _ROUGH)), middle])
+    shapely.prepare(other)
+    return float(shapely.distance(other, shapely.points(places)).max())
+
+
 def widest(cell: Cell) -> float:
     """How wide the cell is where it is widest: the diameter of the largest circle in it."""
     parts = shapely.get_parts(cell)

@@ -7,7 +7,7 @@ import pytest
 import shapely
 
 from stileblade.geometry.measures.cells import area_of, coarser, less
-from stileblade.geometry.measures.widths import at_least_wide, farthest, is_wide, widest
+from stileblade.geometry.measures.widths import at_least_wide, farthest, is_wide, reach_out, widest
 
 
 def test_the_widest_of_the_parts_counts_however_long_another_is() -> None:
@@ -94,3 +94,11 @@ def test_what_need_not_be_measured_is_surely_not_more_than_what_counts(seed: int
 def test_how_wide_a_strip_is_at_least_is_how_wide_it_is() -> None:
     assert at_least_wide(shapely.box(0, 0, 1000, 4)) == pytest.approx(4, abs=0.02)
     assert at_least_wide(shapely.MultiPolygon()) == 0
+
+
+def test_a_cell_over_a_bay_reaches_out_to_the_middle_of_the_bay() -> None:
+    """A square hole of 40 in a plate, open at the right by 10: its middle is 20 from the plate, its edges less."""
+    plate = shapely.box(0, 0, 80, 80) - shapely.box(20, 20, 60, 60) - shapely.box(60, 35, 80, 45)
+    over = shapely.box(10, 10, 65, 70)
+    assert reach_out(shapely.difference(over, plate), plate) == pytest.approx(20, abs=0.5)
+    assert reach_out(shapely.Polygon(), plate) == 0

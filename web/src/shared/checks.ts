@@ -4,14 +4,16 @@ interface Counts {
   readonly errors: number
   readonly warnings: number
   readonly notes: number
+  readonly accepted: number
 }
 
-/** "2 warnings, 1 note"; that all passed where nothing was found. */
-export function checksInWords({ errors, warnings, notes }: Counts): string {
+/** "2 warnings, 1 note, 3 accepted"; that all passed where nothing is open. */
+export function checksInWords({ errors, warnings, notes, accepted }: Counts): string {
   const told = [
     errors && t('{n} error | {n} errors', errors),
     warnings && t('{n} warning | {n} warnings', warnings),
     notes && t('{n} note | {n} notes', notes),
   ].filter(Boolean)
-  return told.join(', ') || t('all checks passed')
+  const open = told.join(', ') || t('all checks passed')
+  return accepted ? `${open}, ${t('{n} accepted', { n: accepted })}` : open
 }

@@ -64,7 +64,7 @@ const hovered = ref(-1)
 const flatView = ref<InstanceType<typeof FlatView> | null>(null)
 const colour = computed(() => paper.value?.outside ?? '#ddd')
 const findings = computed(() => rest.value?.findings ?? [])
-const errors = computed(() => findings.value.filter((f) => f.severity === 'error').length)
+const errors = computed(() => findings.value.filter((f) => f.severity === 'error' && !f.accepted).length)
 
 const aims = useAims(design, findings)
 const undo = () => (design.undo(), aims.leave())
@@ -239,7 +239,7 @@ useLeaving(design.leave)
           @line-up="liningUp = true"
           @join="act.takeJoin"
         />
-        <FiguresPane class="figures" :rest="rest" :marked="marked" :unit="unit" @mark="mark" @mend="act.mend" @envelope="card.setEnvelope" @aim="(f) => (aims.aiming.value = f)" />
+        <FiguresPane class="figures" :rest="rest" :marked="marked" :unit="unit" @mark="mark" @mend="act.mend" @accept="card.acceptFinding" @reopen="card.reopenFinding" @envelope="card.setEnvelope" @aim="(f) => (aims.aiming.value = f)" />
       </aside>
       <BuildStrip
         class="strip"

@@ -40,6 +40,15 @@ describe('edits make new documents', () => {
     expect(valueAt(next.pieces[0]!.steps[0]!, 'outline.diameter')).toBeUndefined()
   })
 
+  it('accepts a finding once, and lets it count again', () => {
+    const finding = { code: 'hinge.short', piece: 'base', step: '', severity: 'warning' as const }
+    const first = edits.acceptFinding({ ...design, accepted: [] }, finding, 'light')
+    const again = edits.acceptFinding(first, { ...finding, severity: 'error' }, 'very light')
+    expect(again.accepted).toEqual([{ ...finding, severity: 'error', reason: 'very light' }])
+    expect(edits.reopenFinding(again, { ...finding, step: 's1' }).accepted).toHaveLength(1)
+    expect(edits.reopenFinding(again, finding).accepted).toEqual([])
+  })
+
   it('makes a piece of a part', () => {
     const [once, first] = edits.addPart(design, 'base', part)
     const [twice, second] = edits.addPart(once, 'base', part)

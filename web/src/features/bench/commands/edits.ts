@@ -145,6 +145,20 @@ export function applyChanges(
   return [document, touched]
 }
 
+type About = Pick<Schemas['FindingView'], 'code' | 'piece' | 'step'>
+const sameAbout = (a: About, b: About) => a.code === b.code && a.piece === b.piece && a.step === b.step
+
+/** A finding set aside with the person's reason, in place of what was accepted of the same before. */
+export function acceptFinding(document: DesignData, finding: About & Pick<Schemas['FindingView'], 'severity'>, reason: string): DesignData {
+  const { code, piece, step, severity } = finding
+  return { ...document, accepted: [...reopenFinding(document, finding).accepted, { code, piece, step, severity, reason }] }
+}
+
+/** A finding that counts again. */
+export function reopenFinding(document: DesignData, finding: About): DesignData {
+  return { ...document, accepted: document.accepted.filter((a) => !sameAbout(a, finding)) }
+}
+
 export function withArtwork(document: DesignData, key: string, artwork: Artwork): DesignData {
   return { ...document, artworks: { ...document.artworks, [key]: artwork } }
 }

@@ -42,5 +42,12 @@ export function useCardCommands(design: Changing, selection: Selection) {
     design.preview((now) => edits.setFolding(now, values))
   }
 
-  return { makePieces, rename, setUnit, setMeasure, setEnvelope, setFolding, previewFolding }
+  function acceptFinding(finding: Schemas['FindingView'], reason: string) {
+    design.change((now) => edits.acceptFinding(now, finding, reason))
+  }
+  function reopenFinding(finding: Schemas['FindingView']) {
+    design.change((now) => edits.reopenFinding(now, finding))
+  }
+
+  return { acceptFinding, reopenFinding, makePieces, rename, setUnit, setMeasure, setEnvelope, setFolding, previewFolding }
 }

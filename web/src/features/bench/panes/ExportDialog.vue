@@ -60,8 +60,8 @@ function save() {
   emit('save', String(format), options)
 }
 
-const errors = computed(() => props.findings.filter((f) => f.severity === 'error'))
-const warnings = computed(() => props.findings.filter((f) => f.severity === 'warning'))
+const errors = computed(() => props.findings.filter((f) => f.severity === 'error' && !f.accepted))
+const warnings = computed(() => props.findings.filter((f) => f.severity === 'warning' && !f.accepted))
 const off = computed(() => {
   const piece = props.document.pieces.find((p) => p.id === props.piece)
   return piece?.steps.filter((s) => !s.on).map((s) => catalogue.step(s.kind)?.title ?? s.kind) ?? []

@@ -16,7 +16,7 @@ const props = defineProps<{
   marked: Schemas['FindingView'] | null
   unit: Unit
 }>()
-const emit = defineEmits<{ mark: [finding: Schemas['FindingView'] | null]; mend: [wish: Schemas['MendView']]; envelope: [envelope: Envelope]; aim: [figure: string] }>()
+const emit = defineEmits<{ mark: [finding: Schemas['FindingView'] | null]; mend: [wish: Schemas['MendView']]; accept: [finding: Schemas['FindingView'], reason: string]; reopen: [finding: Schemas['FindingView']]; envelope: [envelope: Envelope]; aim: [figure: string] }>()
 
 const tab = ref<'readings' | 'folds' | 'checks'>('readings')
 const tabs = [
@@ -32,8 +32,9 @@ function show(key: (typeof tabs)[number]['key']) {
   if (key === 'checks') course.reach('checks')
 }
 const findings = computed(() => props.rest.findings)
-const errors = computed(() => findings.value.some((f) => f.severity === 'error'))
-const warnings = computed(() => findings.value.some((f) => f.severity === 'warning'))
+const open = computed(() => findings.value.filter((f) => !f.accepted))
+const errors = computed(() => open.value.some((f) => f.severity === 'error'))
+const warnings = computed(() => open.value.some((f) => f.severity === 'warning'))
 </script>
 
 <template>
@@ -43,7 +44,7 @@ const warnings = computed(() => findings.value.some((f) => f.severity === 'warni
       <div v-arrows class="tabs" role="tablist">
         <button v-for="own in tabs" :key="own.key" class="plain-button" role="tab" :aria-selected="tab === own.key" :class="{ chosen: tab === own.key }" @click="show(own.key)">
           {{ own.label }}
-          <span v-if="own.key === 'checks'" class="count" :class="{ error: errors, warning: !errors && warnings }">{{ findings.length ? findings.length : '✓' }}</span>
+          <span v-if="own.key === 'checks'" class="count" :class="{ error: errors, warning: !errors && warnings }">{{ open.length ? open.length : '✓' }}</span>
         </button>
       </div>
       <button class="plain-button hide" :title="away ? $t('Show them again') : $t('Fold them away: more room for the step')" @click="away = !away">{{ away ? $t('show') : $t('fold away') }}</button>
@@ -51,7 +52,7 @@ const warnings = computed(() => findings.value.some((f) => f.severity === 'warni
     <div v-if="!away" class="scroll" tabindex="0" role="group" :aria-label="$t('Figures of the card')">
       <ReadingsPane v-if="tab === 'readings'" :readings="rest.readings" :envelopes="rest.envelopes" :unit="unit" @envelope="(e) => emit('envelope', e)" @aim="(f) => emit('aim', f)" />
       <FoldsPane v-else-if="tab === 'folds'" :scoring="rest.scoring" :shut="rest.shut" :shaped="rest.ticks.length > 0" :unit="unit" />
-      <ChecksPane v-else :findings="findings" :marked="marked" @mark="(f) => emit('mark', f)" @mend="(m) => emit('mend', m)" />
+      <ChecksPane v-else :findings="findings" :marked="marked" @mark="(f) => emit('mark', f)" @mend="(m) => emit('mend', m)" @accept="(f, reason) => emit('accept', f, reason)" @reopen="(f) => emit('reopen', f)" />
     </div>
   </div>
 </template>
