@@ -24,7 +24,7 @@ _TURN = np.radians(0.5)
 @dataclass(frozen=True, eq=False)
 class Run:
     """A stroke as it was run: places (n, 2) of the tip, when it was at each (n,); ``begun`` when the way
-    to it was, with its tool in the holder."""
+    to it was, or the change to its tool."""
 
     stroke: Stroke
     tool: Tool
@@ -44,7 +44,7 @@ class Run:
 
 @dataclass(frozen=True)
 class PassRun:
-    """All that was done with a tool in one go."""
+    """All that was done with a tool in one go, the change to it included."""
 
     tool: str
     length_mm: float
@@ -92,10 +92,10 @@ def play(sent: Sent, machine: Machine) -> Played:
         held = machine.tool(stroke.tool)
         if held is None:
             continue
+        begun = now
         if held.number != tool:
             now += machine.change_s if tool else 0.0
             tool, heading = held.number, np.array([1.0, 0.0])
-        begun = now
         now += float(norms((stroke.places[0] - at)[None])[0]) / machine.travel + machine.lift_s
         places = stroke.places
         size = norms(np.diff(places, axis=0))

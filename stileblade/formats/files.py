@@ -13,7 +13,7 @@ from pathlib import Path
 from stileblade.design.evaluation import Evaluation, PieceOutcome
 from stileblade.formats.format import formats
 from stileblade.formats.options import FileOptions, Which
-from stileblade.formats.plan import Plan, beside, plans_of
+from stileblade.formats.plan import Plan, beside, plan_of, set_ups
 from stileblade.words import say
 
 Findings = Mapping[str, Sequence[str]]
@@ -55,14 +55,15 @@ def files_of(
     left_out = [left_out_text(p) for p in wanted if p not in made]
     wanted = made or wanted
     plans = [
-        replace(plan, date=date)
-        for p in wanted
-        for plan in plans_of(
-            evaluation, p, options, (*(findings or {}).get(p.piece.id, ()), *left_out)
+        plan_of(
+            evaluation, p, ticked=options.ticks,
+            findings=(*(findings or {}).get(p.piece.id, ()), *left_out),
         )
-    ]
+        for p in wanted
+    ]  # fmt: skip
     if options.which is Which.BESIDE:
-        plans = _by_paper(wanted, plans)
+        plans = _by_paper(plans)
+    plans = [replace(done, date=date) for plan in plans for done in set_ups(plan, options.inside)]
     found: list[File] = []
     for plan in plans:
         name = _unused(_name(plan, options), [f.name for f in found], form.extension)
@@ -75,15 +76,12 @@ def left_out_text(piece: PieceOutcome) -> str:
     return say("{name!r} has no paper, so it is in no file.", name=piece.piece.name)
 
 
-def _by_paper(pieces: Sequence[PieceOutcome], plans: Sequence[Plan]) -> list[Plan]:
-    """Plans side by side, one for each paper; those of the inside by themselves."""
-    groups: dict[tuple[str, bool], list[Plan]] = {}
+def _by_paper(plans: Sequence[Plan]) -> list[Plan]:
+    """Plans side by side, one for each paper."""
+    groups: dict[str, list[Plan]] = {}
     for plan in plans:
-        groups.setdefault((plan.paper, plan.inside), []).append(plan)
-    return [
-        replace(beside(some), label="-".join(filter(None, (paper, "inside" if inside else ""))))
-        for (paper, inside), some in groups.items()
-    ]
+        groups.setdefault(plan.paper, []).append(plan)
+    return [beside(some) for some in groups.values()]
 
 
 def _name(plan: Plan, options: FileOptions) -> str:

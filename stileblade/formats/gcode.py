@@ -10,13 +10,10 @@ import numpy as np
 from stileblade.formats.format import register_format
 from stileblade.formats.machines import chosen_machine
 from stileblade.formats.options import FileOptions
-from stileblade.formats.passes import Pass, passes_of
+from stileblade.formats.passes import passes_of
 from stileblade.formats.plan import Plan
-from stileblade.formats.trailing import AHEAD, axis_of
 from stileblade.geometry.paths.ways import Way
 from stileblade.machine.machine import Lifting, Machine
-
-_WITHIN = 0.002
 
 
 def _number(value: float) -> str:
@@ -32,20 +29,17 @@ def gcode(plan: Plan, options: FileOptions) -> bytes:
     """The plan as G-code. DocumentError where the machine lacks a tool for it."""
     machine = chosen_machine(plan, options)
     up, down = _lifts(machine)
-    words = [plan.title, *plan.findings]
+    words = [plan.title, *filter(None, [plan.turning]), *plan.findings]
     said = [*(f"({_comment(text)})" for text in words), "G21", "G90", "G17", up]
-    tool, heading = 0, AHEAD
+    tool = 0
     for done in passes_of(plan, machine):
         said.append(f"({_comment(done.name)})")
         if done.tool.number != tool:
-            tool, heading = done.tool.number, AHEAD
+            tool = done.tool.number
             said.append(f"M6 T{tool}")
         said.append(f"F{_number(done.tool.speed * 60)}")
-        for way in _ways(done, plan.height):
-            if done.tool.trail:
-                places, heading = axis_of(way.flat(_WITHIN), done.tool.trail, heading)
-                way = Way(places, np.zeros(len(places) - 1))
-            said += _moves(way, up, down)
+        for stroke in done.strokes:
+            said += _moves(stroke.axis.turned_over(plan.height), up, down)
     said += ["M2", ""]
     return "\n".join(said).encode("ascii")
 
@@ -60,10 +54,6 @@ def _lifts(machine: Machine) -> tuple[str, str]:
     if machine.lifting is Lifting.SWITCH:
         return "M5", "M3"
     return f"G0 Z{_number(machine.up)}", f"G1 Z{_number(machine.down)}"
-
-
-def _ways(done: Pass, height: float) -> list[Way]:
-    return [stroke.way.turned_over(height) for stroke in done.strokes]
 
 
 def _moves(way: Way, up: str, down: str) -> list[str]:

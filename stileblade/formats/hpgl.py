@@ -12,7 +12,6 @@ from stileblade.formats.machines import chosen_machine
 from stileblade.formats.options import FileOptions
 from stileblade.formats.passes import passes_of
 from stileblade.formats.plan import Plan
-from stileblade.formats.trailing import AHEAD, axis_of
 from stileblade.geometry.curves.segments import Floats
 
 UNITS = 40
@@ -30,19 +29,16 @@ def hpgl(plan: Plan, options: FileOptions) -> bytes:
     """The plan as commands for a plotter. DocumentError where the machine lacks a tool for it."""
     machine = chosen_machine(plan, options)
     said = ["IN"]
-    tool, speed, heading = 0, 0.0, AHEAD
+    tool, speed = 0, 0.0
     for done in passes_of(plan, machine):
         if done.tool.number != tool:
             said.append(f"SP{done.tool.number}")
-            tool, speed, heading = done.tool.number, 0.0, AHEAD
+            tool, speed = done.tool.number, 0.0
         if done.tool.speed != speed:
             speed = done.tool.speed
             said.append(f"VS{speed / 10:.6g}")
         for stroke in done.strokes:
-            places = stroke.way.turned_over(plan.height).flat(_WITHIN)
-            if done.tool.trail:
-                places, heading = axis_of(places, done.tool.trail, heading)
-            said += _commands(places)
+            said += _commands(stroke.axis.turned_over(plan.height).flat(_WITHIN))
     said += ["SP0", ""]
     return ";\n".join(said).encode("ascii")
 

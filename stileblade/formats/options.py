@@ -50,7 +50,7 @@ class FileOptions(Values):
     inside: Inside = choice(
         Inside.MEANT,
         "Scores from the inside",
-        "In a second file they are mirrored; register holes in both say how to turn the sheet.",
+        "In a second file, for the sheet turned over about its long middle; three holes show that it lies right.",
         meant="those meant so in a second file",
         all="valleys too, in a second file",
         same="all in one file",

@@ -8,8 +8,8 @@ in mm, times in seconds.
 
 from __future__ import annotations
 
-from collections.abc import Iterator
-from dataclasses import dataclass
+from collections.abc import Iterable, Iterator
+from dataclasses import dataclass, replace
 from functools import cached_property
 
 import numpy as np
@@ -17,6 +17,7 @@ import numpy as np
 from stileblade.formats.lines import Line, rounds_of
 from stileblade.formats.order import Stop, tour
 from stileblade.formats.plan import Plan
+from stileblade.formats.trailing import AHEAD, axis_of
 from stileblade.geometry.curves.segments import Floats
 from stileblade.geometry.curves.vectors import norms
 from stileblade.geometry.paths.ways import Way, joined, way_of
@@ -26,20 +27,25 @@ from stileblade.machine.operation import Operation
 CORNER = np.radians(25.0)
 """A contour that turns by more at a place has a corner there."""
 _MOST_STARTS = 24
+_WITHIN = 0.002
+"""mm: how closely a trailing tool's tip keeps to a curve."""
 
 
 @dataclass(frozen=True, eq=False)
 class Stroke:
-    """One way with the tool down: ``run`` is the length that was asked for, without overlaps."""
+    """One way with the tool down: ``run`` is the length that was asked for, without overlaps; ``axis`` what the
+    tool's axis runs along, which is the way itself unless the tool trails."""
 
     line: Line
     way: Way
     run: float
+    axis: Way
 
 
 @dataclass(frozen=True, eq=False)
 class Pass:
-    """All strokes of an operation in one round, with one tool and one pen (``group``)."""
+    """All strokes of an operation in one round, with one tool and one pen (``group``); ``changed`` says whether the
+    tool is changed before it."""
 
     operation: Operation
     round: int
@@ -48,6 +54,7 @@ class Pass:
     strokes: tuple[Stroke, ...]
     travel: float
     machine: Machine
+    changed: bool
 
     @property
     def name(self) -> str:
@@ -66,21 +73,45 @@ class Pass:
 
     @cached_property
     def time_s(self) -> float:
-        """With the tool down, moved from place to place, and lifted."""
-        down = sum(stroke.way.length for stroke in self.strokes) / self.tool.speed
-        return down + self.travel / self.machine.travel + self.lifts * self.machine.lift_s
+        """With the tool down, moved from place to place, lifted, and changed before."""
+        down = sum(stroke.axis.length for stroke in self.strokes) / self.tool.speed
+        up = self.travel / self.machine.travel + self.lifts * self.machine.lift_s
+        return down + up + (self.machine.change_s if self.changed else 0.0)
 
 
 def passes_of(plan: Plan, machine: Machine) -> list[Pass]:
     """The passes of a plan, y downwards as in the plan. DocumentError where the machine has no tool for
     one of its operations."""
     at, found = np.array([0.0, plan.height]), []
+    before: Tool | None = None
+    heading = AHEAD
     for operation, round_, group, lines in _sorted(plan):
         tool = machine.tool_for(operation)
+        if before is None or tool.number != before.number:
+            heading = AHEAD
         overlap, runs = (machine.overlap, plan.cut_runs) if operation.parts else (0.0, 1)
-        strokes, travel, at = _strokes(lines, at, overlap, runs)
-        found.append(Pass(operation, round_, group, tool, tuple(strokes), travel, machine))
+        strokes, heading = _by_axis(_strokes(lines, at, overlap, runs), tool, heading)
+        starts = np.array([stroke.axis.start for stroke in strokes])
+        ends = np.array([at, *(stroke.axis.end for stroke in strokes)])
+        found.append(
+            Pass(
+                operation, round_, group, tool, tuple(strokes), float(norms(starts - ends[:-1]).sum()),
+                machine, before is not None and tool.number != before.number,
+            )
+        )  # fmt: skip
+        at, before = ends[-1], tool
     return found
+
+
+def _by_axis(strokes: Iterable[Stroke], tool: Tool, heading: Floats) -> tuple[list[Stroke], Floats]:
+    """The strokes with what the tool's axis runs along, and how its blade points in the end."""
+    if not tool.trail:
+        return list(strokes), heading
+    found = []
+    for stroke in strokes:
+        places, heading = axis_of(stroke.way.flat(_WITHIN), tool.trail, heading)
+        found.append(replace(stroke, axis=Way(places, np.zeros(len(places) - 1))))
+    return found, heading
 
 
 def _sorted(plan: Plan) -> Iterator[tuple[Operation, int, str, list[Line]]]:
@@ -93,9 +124,7 @@ def _sorted(plan: Plan) -> Iterator[tuple[Operation, int, str, list[Line]]]:
             yield operation, round_, "", [line for some in groups.values() for line in some]
 
 
-def _strokes(
-    lines: list[Line], at: Floats, overlap: float, runs: int
-) -> tuple[list[Stroke], float, Floats]:
+def _strokes(lines: list[Line], at: Floats, overlap: float, runs: int) -> Iterator[Stroke]:
     ways = [way_of(line.segments, closed=line.closed) for line in lines]
     begun = [
         corners_of(way) if line.closed else None for line, way in zip(lines, ways, strict=True)
@@ -108,7 +137,6 @@ def _strokes(
         )
         for line, way, places in zip(lines, ways, begun, strict=True)
     ]
-    strokes, travel = [], 0.0
     for number, which in tour(stops, at):
         way, places = ways[number], begun[number]
         if places is None:
@@ -123,10 +151,7 @@ def _strokes(
                 made = [joined(made[0], way.stretch(0.0, min(overlap, run / 2)))]
             run *= runs
         for each in made:
-            travel += float(norms((each.start - at)[None])[0])
-            strokes.append(Stroke(lines[number], each, run))
-            at = each.end
-    return strokes, travel, at
+            yield Stroke(lines[number], each, run, each)
 
 
 def corners_of(way: Way) -> np.ndarray:

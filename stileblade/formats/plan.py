@@ -11,6 +11,8 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
+import numpy as np
+
 from stileblade import MADE_WITH, __version__
 from stileblade.design.evaluation import Evaluation, PieceOutcome
 from stileblade.errors import StilebladeError
@@ -19,9 +21,10 @@ from stileblade.folding.scoring import score_spans, ticks
 from stileblade.formats.lines import Line, Lines, nothing
 from stileblade.formats.options import FileOptions, Inside
 from stileblade.formats.order import in_rounds
-from stileblade.geometry.curves.places import Box
-from stileblade.geometry.curves.segments import arc, lines
-from stileblade.geometry.curves.transforms import mirror_across, translation
+from stileblade.formats.turnover import Turnover
+from stileblade.geometry.curves.places import Box, Point
+from stileblade.geometry.curves.segments import Floats, arc, lines
+from stileblade.geometry.curves.transforms import translation
 from stileblade.machine.machine import Machine
 from stileblade.machine.operation import Operation
 from stileblade.piece.folds import Made
@@ -60,6 +63,21 @@ class Plan:
     """The machine that it is made for; None where the file's options say which."""
     cut_runs: int = 1
     """How many times the knife runs along each cut."""
+    holes: tuple[Point, ...] = ()
+    """The middles of the register holes by which the sheet is turned over, as it lies here."""
+
+    @property
+    def turnover(self) -> Turnover:
+        """How it is turned over for a second set-up."""
+        return Turnover.of(self.width, self.height)
+
+    @property
+    def turning(self) -> str:
+        """What to do before a second set-up, as sentences; nothing before the first one."""
+        if not self.inside or not self.holes:
+            return ""
+        places = "; ".join(f"{x:.4g}, {self.height - y:.4g}" for x, y in self.holes)
+        return f"Turn the sheet over {self.turnover}. Its holes then lie at {places} mm from the left and the foot."
 
     @property
     def title(self) -> str:
@@ -70,7 +88,7 @@ class Plan:
         side = "inside" if self.inside else "outside"
         return (
             f"Card piece, {self.width:.3f} x {self.height:.3f} mm, seen from {side}. "
-            f"{MADE_WITH} {__version__}." + self.said
+            f"{MADE_WITH} {__version__}." + (f" {self.turning}" if self.turning else "") + self.said
         )
 
     @property
@@ -107,22 +125,26 @@ def plans_of(
     their own. ``StilebladeError`` where it has no paper."""
     options = options or FileOptions()
     plan = plan_of(evaluation, piece, ticked=options.ticks, findings=findings)
-    apart = {Inside.SAME: (), Inside.MEANT: (INSIDE,), Inside.ALL: (INSIDE, VALLEY)}[options.inside]
-    scores = plan.lines[Operation.SCORE]
-    turned = [line for line in scores if line.group in apart]
-    if not turned:
+    return set_ups(plan, options.inside)
+
+
+def set_ups(plan: Plan, inside: Inside) -> list[Plan]:
+    """The plan as it is, or, where scores of it are made from the inside in a set-up of their own: what is done
+    first, with register holes, and what is done once the sheet is turned over."""
+    apart = {Inside.SAME: (), Inside.MEANT: (INSIDE,), Inside.ALL: (INSIDE, VALLEY)}[inside]
+    if not any(line.group in apart for line in plan.lines[Operation.SCORE]):
         return [plan]
     first, register = _with_register(plan)
-    kept = [line for line in first.lines[Operation.SCORE] if line.group not in apart]
-    over = mirror_across(axis="x", at=first.width / 2)
+    over = first.turnover.matrix(first.width, first.height)
+    scores = first.lines[Operation.SCORE]
+    kept = [line for line in scores if line.group not in apart]
     second = nothing()
-    second[Operation.SCORE] = [
-        line.moved(over) for line in first.lines[Operation.SCORE] if line.group in apart
-    ]
+    second[Operation.SCORE] = [line.moved(over) for line in scores if line.group in apart]
     second[Operation.DRAW] = [line.moved(over) for line in register]
+    holes, label = moved_places(first.holes, over), "-".join(filter(None, (plan.label, INSIDE)))
     return [
         replace(first, lines={**first.lines, Operation.SCORE: kept}),
-        replace(first, lines=second, inside=True, label="inside"),
+        replace(first, lines=second, inside=True, label=label, holes=holes),
     ]
 
 
@@ -136,7 +158,12 @@ def _with_register(plan: Plan) -> tuple[Plan, list[Line]]:
     holes = [Line(arc(spot, (r, 0.0), (0.0, r), 0.0, TURN), True, group=REGISTER) for spot in spots]
     moved = {op: [line.moved(move) for line in lines] for op, lines in plan.lines.items()}
     moved[Operation.CUT_INNER] = holes + moved[Operation.CUT_INNER]
-    return replace(plan, width=width, height=height, lines=moved), holes
+    return replace(plan, width=width, height=height, lines=moved, holes=spots), holes
+
+
+def moved_places(places: Sequence[Point], matrix: Floats) -> tuple[Point, ...]:
+    """Places mapped by a matrix (2, 3)."""
+    return tuple((float(x), float(y)) for x, y in np.array(places) @ matrix[:, :2].T + matrix[:, 2])
 
 
 def beside(plans: Sequence[Plan]) -> Plan:

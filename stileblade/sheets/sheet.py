@@ -9,10 +9,11 @@ from functools import cached_property
 from stileblade.card.stock import Paper, price_of
 from stileblade.formats.lines import Line, Lines, nothing
 from stileblade.formats.order import in_rounds
-from stileblade.formats.plan import REGISTER, REGISTER_HOLE, TURN, Plan
+from stileblade.formats.plan import REGISTER, REGISTER_HOLE, TURN, Plan, moved_places
 from stileblade.formats.sides import Side, side_of
+from stileblade.formats.turnover import Turnover
 from stileblade.geometry.curves.segments import Floats, arc
-from stileblade.geometry.curves.transforms import after, identity, mirror_across, translation
+from stileblade.geometry.curves.transforms import after, identity, translation
 from stileblade.geometry.measures import rows
 from stileblade.geometry.paths.pathdata import PathPen
 from stileblade.geometry.paths.pens import draw_contour
@@ -20,7 +21,7 @@ from stileblade.geometry.paths.ways import Way, joined, segments_of, way_of
 from stileblade.machine.machine import Machine
 from stileblade.machine.operation import Operation
 from stileblade.meant.sheet import MeantPiece, MeantSheet
-from stileblade.sheets.holes import hole_places
+from stileblade.sheets.holes import Places, hole_places
 from stileblade.sheets.job import Wanted
 from stileblade.sheets.layout.parts import Format, Placed
 from stileblade.words import say
@@ -100,10 +101,14 @@ class Sheet:
 
     @cached_property
     def over(self) -> Floats:
-        """The sheet turned over about its long middle."""
-        if self.form.height >= self.form.width:
-            return mirror_across(axis="x", at=self.form.width / 2)
-        return mirror_across(axis="y", at=self.form.height / 2)
+        """From the sheet as it lies to the sheet turned over."""
+        width, height = self.form.width, self.form.height
+        return Turnover.of(width, height).matrix(width, height)
+
+    @property
+    def draws_holes(self) -> bool:
+        """Whether the second set-up draws the register holes, for the eye to see that they lie where they should."""
+        return any(Operation.DRAW in tool.does for tool in self.machine.tools)
 
     @cached_property
     def plans(self) -> list[Plan]:
@@ -127,25 +132,34 @@ class Sheet:
             return [plan]
         holes = self.holes()
         first = {**plan.lines, Operation.CUT_INNER: [*holes, *plan.lines[Operation.CUT_INNER]]}
-        beneath[Operation.DRAW] += [hole.moved(self.over) for hole in holes]
+        if self.draws_holes:
+            beneath[Operation.DRAW] += [hole.moved(self.over) for hole in holes]
+        places = self.hole_places
+        turned = moved_places(places, self.over)
         return [
-            replace(plan, lines=first),
-            replace(plan, lines=beneath, inside=True, label="inside"),
+            replace(plan, lines=first, holes=places),
+            replace(plan, lines=beneath, inside=True, label="inside", holes=turned),
         ]
+
+    @property
+    def hole_places(self) -> Places:
+        """The middles of the register holes, as the sheet lies."""
+        return self.form.holes or hole_places(self.form)
 
     def holes(self) -> list[Line]:
         """Register holes, by which the sheet is turned over."""
         r = REGISTER_HOLE / 2
         return [
             Line(arc(spot, (r, 0.0), (0.0, r), 0.0, TURN), True, group=REGISTER)
-            for spot in self.form.holes or hole_places(self.form)
+            for spot in self.hole_places
         ]
 
     def meant(self, *, inside: bool = False, runs: int = 1) -> MeantSheet:
         """What a file of it has to become, that runs along each cut so many times; of the second set-up
         that alone."""
         matrix = self.over if inside else identity()
-        holes = [hole.moved(matrix) for hole in self.holes()] if self.turned_over else []
+        shown = self.turned_over and (self.draws_holes or not inside)
+        holes = [hole.moved(matrix) for hole in self.holes()] if shown else []
         own = Operation.DRAW if inside else Operation.CUT_INNER
         return MeantSheet(
             job=self.job,

@@ -32,6 +32,7 @@ def _setup(sheet: Sheet, number: int) -> dict[str, Any]:
         within *= 3
     return {
         "inside": plan.inside,
+        "turnover": say(plan.turnover),
         "width": plan.width,
         "height": plan.height,
         "passes": [_pass(done, some) for done, some in zip(made, lines, strict=True)],

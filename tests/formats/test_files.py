@@ -18,12 +18,14 @@ from lxml import etree
 
 from stileblade.design.document import load_design
 from stileblade.design.evaluation import evaluate
-from stileblade.formats.files import as_one, files_of, save
+from stileblade.formats.files import _by_paper, as_one, files_of, save
 from stileblade.formats.format import formats
-from stileblade.formats.options import FileOptions
+from stileblade.formats.options import FileOptions, Inside
 from stileblade.formats.pages import MARGIN, OVERLAP, pages_of
-from stileblade.formats.plan import Plan, plan_of, plans_of
+from stileblade.formats.plan import Plan, plan_of, plans_of, set_ups
+from stileblade.formats.turnover import Turnover
 from stileblade.geometry.curves.segments import Floats
+from stileblade.geometry.curves.transforms import translation
 from stileblade.geometry.paths.biarcs import bulged
 from stileblade.geometry.paths.pathdata import region_from_path
 from stileblade.machine.operation import Operation
@@ -170,21 +172,22 @@ def test_scores_are_in_groups_by_how_they_bend_and_pens_by_number() -> None:
 
 
 def test_scores_from_the_inside_come_mirrored_in_a_second_file_with_register_holes() -> None:
-    """A side fold of 215.9, shorter by 10: a crease at 107.95 lies at 97.95 from the other side."""
+    """A side fold of 215.9, shorter by 10, in its margin of 10: turned over head for foot, its crease stays at 117.95
+    from the left."""
     crease = {"kind": "crease", "made": "score", "scored_from": "inside"}
     cut = {"kind": "slice", "keep": "left", "edge": "far", "distance": 10}
     evaluation = evaluate(design_of(BLANK, crease, cut))
     first, second = plans_of(evaluation, evaluation.pieces[0])
     assert not first.lines[Operation.SCORE]
     (score,) = second.lines[Operation.SCORE]
-    assert score.segments.start[0, 0] == pytest.approx(97.95 + 10, abs=1e-6)
+    assert score.segments.start[0, 0] == pytest.approx(107.95 + 10, abs=1e-6)
     holes = [line for line in first.lines[Operation.CUT_INNER] if line.group == "register"]
     marks = second.lines[Operation.DRAW]
     assert len(holes) == len(marks) == 3
     centres = [line.segments.coef[0, :2] for line in holes]
     mirrored = [line.segments.coef[0, :2] for line in marks]
     for (x, y), (u, v) in zip(centres, mirrored, strict=True):
-        assert (u, v) == pytest.approx((first.width - x, y), abs=1e-9)
+        assert (u, v) == pytest.approx((x, first.height - y), abs=1e-9)
     assert second.inside
     assert "seen from inside" in second.about
     files = files_of(evaluation, "svg")
@@ -193,6 +196,47 @@ def test_scores_from_the_inside_come_mirrored_in_a_second_file_with_register_hol
     assert len(plans_of(valleys, valleys.pieces[0])) == 1
     apart = plans_of(valleys, valleys.pieces[0], FileOptions(inside="all"))
     assert [len(p.lines[Operation.SCORE]) for p in apart] == [2, 1]
+
+
+def test_a_sheet_is_turned_over_about_its_long_middle_and_the_files_say_so() -> None:
+    """A side fold of 215.9 x 139.7 in its margin of 10 is 235.9 x 159.7: head for foot. Its holes lie at 5, 5 from
+    two corners and at 5 from the foot; turned over, that at the head left lies at the foot left."""
+    inside = {"kind": "crease", "made": "score", "scored_from": "inside"}
+    wide = evaluate(design_of(BLANK, inside))
+    first, second = plans_of(wide, wide.pieces[0])
+    assert (first.turnover, first.turning) == (Turnover.HEAD_FOR_FOOT, "")
+    np.testing.assert_allclose(first.holes, [(5, 5), (230.9, 5), (5, 154.7)])
+    np.testing.assert_allclose(second.holes, [(5, 154.7), (230.9, 154.7), (5, 5)], atol=1e-9)
+    said = (
+        "Turn the sheet over head for foot. Its holes then lie at 5, 5; 230.9, 5; 5, 154.7 mm from"
+        " the left and the foot."
+    )
+    assert second.turning == said
+    assert said in second.about
+    code = files_of(wide, "gcode")[1].content.decode()
+    assert f"({said.replace(';', ' ')})" in code
+    upright = evaluate(design_of(BLANK, inside, way="top-fold"))
+    first, second = plans_of(upright, upright.pieces[0])
+    assert second.turnover is Turnover.LEFT_FOR_RIGHT
+    assert second.holes[0] == pytest.approx((first.width - 5, 5))
+
+
+def test_pieces_beside_each_other_are_turned_over_as_one_sheet() -> None:
+    """Two cards side by side: both creases are mirrored about the middle of the whole sheet."""
+    crease = {"id": "i", "kind": "crease", "made": "score", "scored_from": "inside"}
+    data = design_of(BLANK, crease, way="top-fold").model_dump(mode="json")
+    data["pieces"].append({**data["pieces"][0], "id": "p2", "name": "Twin"})
+    evaluation = evaluate(load_design(data))
+    (whole,) = _by_paper([plan_of(evaluation, p) for p in evaluation.pieces])
+    first, second = set_ups(whole, Inside.MEANT)
+    over = first.turnover.matrix(first.width, first.height)
+    scores = [line.moved(translation(10, 10)).moved(over) for line in whole.lines[Operation.SCORE]]
+    starts = [line.segments.start[0] for line in second.lines[Operation.SCORE]]
+    wanted = [line.segments.start[0] for line in scores if line.group == "inside"]
+    assert len(starts) == len(wanted) >= 1
+    np.testing.assert_allclose(starts, wanted, atol=1e-9)
+    names = [f.name for f in files_of(evaluation, "svg", FileOptions(which="beside"))]
+    assert names == ["New-card-Card-stock.svg", "New-card-Card-stock-inside.svg"]
 
 
 def two_pieces(**more: Any) -> Any:

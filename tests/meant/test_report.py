@@ -16,6 +16,7 @@ from stileblade.cutter.turned_out import Conditions
 from stileblade.errors import DocumentError
 from stileblade.formats.format import formats
 from stileblade.formats.options import FileOptions
+from stileblade.formats.passes import passes_of
 from stileblade.machine.machine import Machine
 from stileblade.machine.shipped import FLATBED, PLOTTER
 from stileblade.meant.report import Report, report_of, worst
@@ -117,6 +118,21 @@ def test_a_trail_that_was_not_made_up_for_is_told_with_its_size() -> None:
         found = report(right.files[0].content, right.sheet.meant(), trailing)
         assert found.faults == ()
         assert worst(found) <= 0.03
+
+
+@pytest.mark.parametrize("trail", [0.0, 0.25])
+@pytest.mark.parametrize("kind", ["hpgl", "gcode"])
+def test_passes_and_the_cutter_tell_the_same_time(kind: str, trail: float) -> None:
+    """Changes of tools are in it, and what a trailing blade's axis runs round corners; units of the plotter's language
+    and arcs of the other one come to under two tenths of a second."""
+    knife = FLATBED.tools[-1].model_copy(update={"trail": trail})
+    machine = FLATBED.model_copy(update={"tools": (*FLATBED.tools[:-1], knife), "change_s": 7.5})
+    made = files_of_sheets(sheets(machine), kind, FileOptions())[0]
+    passes = passes_of(made.sheet.plans[0], machine)
+    played = play(read_sent(made.files[0].content, machine), machine)
+    assert sum(1 for p in passes if p.changed) >= 1
+    assert sum(p.time_s for p in passes) == pytest.approx(played.time_s, abs=0.2)
+    assert sum(p.time_s for p in played.passes) == pytest.approx(played.time_s)
 
 
 def test_scores_from_the_inside_are_a_set_up_of_their_own() -> None:

@@ -79,7 +79,7 @@ const now = computed(() => {
       <ElRadioGroup v-if="setups.length > 1" v-model="which" size="small" :aria-label="$t('Set-up')">
         <ElRadioButton v-for="(s, i) in setups" :key="i" :value="i">{{ s.inside ? $t('Turned over') : $t('As it lies') }}</ElRadioButton>
       </ElRadioGroup>
-      <p v-if="setup?.inside" class="soft">{{ $t('Turned over about its long middle; the holes of the first set-up say where.') }}</p>
+      <p v-if="setup?.inside" class="soft">{{ $t('Turn the sheet over {turnover} before this set-up: the holes of the first one then lie in the rings.', { turnover: setup.turnover }) }}</p>
       <ol v-if="setup">
         <li v-for="(pass, i) in setup.passes" :key="i">
           <span class="swatch" :class="pass.operation" />
@@ -87,6 +87,7 @@ const now = computed(() => {
           <span class="figure">{{ $t('{n} line · {length} mm · {time} | {n} lines · {length} mm · {time}', { n: pass.strokes.length, length: Math.round(pass.length_mm), time: formatTime(pass.time_s) }, pass.strokes.length) }}</span>
         </li>
       </ol>
+      <p v-if="setup" class="all"><b>{{ $t('in all') }}</b> <span class="figure">{{ formatTime(end) }}</span></p>
       <p v-if="setup" class="soft">{{ $t('Dots are where a line begins, arrows which way it runs. What lies inside another outline comes before it.') }}</p>
     </aside>
     <PlayBar class="bar" :play="playing" :end="end" :now="now" />
@@ -141,6 +142,10 @@ li .figure {
   grid-column: 1 / -1;
   font-size: var(--size-small);
   white-space: nowrap;
+}
+.all {
+  display: flex;
+  justify-content: space-between;
 }
 .state {
   place-self: center;

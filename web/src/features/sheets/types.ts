@@ -21,6 +21,8 @@ export interface Pass {
 }
 export interface SetUp {
   inside: boolean
+  /** How the sheet is turned over for the second set-up, in words. */
+  turnover: string
   width: number
   height: number
   passes: Pass[]
