@@ -98,6 +98,16 @@ def _extra(unit: str, when: When | None) -> dict[str, Any]:
     return {"unit": unit, **counting(when)}
 
 
+def scaled_lengths(values: Values, factor: float) -> dict[str, float]:
+    """All lengths of the values, by their fields, that many times as large."""
+    found = {}
+    for name, info in type(values).model_fields.items():
+        extra = info.json_schema_extra
+        if isinstance(extra, dict) and extra.get("unit") == "mm":
+            found[name] = getattr(values, name) * factor
+    return found
+
+
 def length(
     default: float,
     title: str,

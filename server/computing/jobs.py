@@ -119,7 +119,10 @@ def _export(wish: Export, date: str) -> Answer:
 
 def _refold(wish: Refold) -> Answer:
     design = load_design(wish.document)
-    return _listed(OtherCard, [on_card(design, card, CACHE) for card in wish.cards])
+    return _listed(
+        OtherCard,
+        [on_card(design, card, CACHE, along=wish.along, factor=wish.factor) for card in wish.cards],
+    )
 
 
 def _kin_count(wishes: list[Kin]) -> Answer:

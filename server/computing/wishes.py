@@ -72,9 +72,12 @@ class Begin(Wish):
 
 
 class Refold(Wish):
-    """A document and the cards that it is wanted on."""
+    """A document and the cards that it is wanted on; whether its figures are made larger or smaller with the card,
+    or how many times as large they are made."""
 
     cards: list[Card] = Field(min_length=1, max_length=MOST_CARDS)
+    along: bool = False
+    factor: float | None = Field(None, ge=0.01, le=100, allow_inf_nan=False)
 
 
 class Joins(Looked):

@@ -16,6 +16,7 @@ from stileblade.piece.lying import AtFolds, FixedBy, Lying
 from stileblade.piece.small_parts import NARROW, SMALL, is_small
 from stileblade.piece.work import Work
 from stileblade.steps.kinds.at_folds import AtFoldsStep, Way, folds_under
+from stileblade.steps.kinds.lay_on import LayOn
 from stileblade.steps.step import Step
 from stileblade.words import named, say, together
 
@@ -50,9 +51,10 @@ def _lies_on_nothing(subject: Subject) -> Finding:
     return Finding(
         "layers.start",
         Severity.WARNING,
-        "It is said to lie on another piece, but does not begin with a layer.",
+        "It is said to lie on another piece, but nothing says where.",
         subject.name,
-        hint="Begin it with a mat, a figure or another layer, or take its host away.",
+        hint="Lay it on the panel, or take its host away.",
+        mends=(Mend("lay it on the panel", add=LayOn()),),
     )
 
 

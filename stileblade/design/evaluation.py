@@ -111,7 +111,9 @@ class _Run:
         """A digest of all that any step can read of the design."""
         shelf = Artworks(self.design.artworks)
         artworks = (key + shelf.digest_of(key).hex() for key in shelf)
-        rest = self.design.model_dump_json(exclude={"name", "units", "aims", "artworks"})
+        rest = self.design.model_dump_json(
+            exclude={"name", "units", "aims", "accepted", "artworks"}
+        )
         return _digest(rest, *artworks)
 
 

@@ -1,4 +1,5 @@
-"""The same design on another card: another size, or folded another way.
+"""The same design on another card: another size, or folded another way; with its figures as they are, or made larger
+or smaller with the card.
 
 Steps keep their values; what is placed by a panel that the new card does not have is placed by
 the one that takes its place; steps that cannot be applied any more are switched off, not deleted.
@@ -7,24 +8,29 @@ the one that takes its place; steps that cannot be applied any more are switched
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import Literal
+from typing import Any, Literal
+
+from pydantic import ValidationError
 
 from stileblade.card.layout import Layout
 from stileblade.design.document import Card, Design, Piece
-from stileblade.design.evaluation import evaluate
+from stileblade.design.evaluation import Artworks, evaluate
 from stileblade.geometry.curves.places import Box
+from stileblade.outlines.figure import Figure, outline_of
 from stileblade.steps.step import Step
+from stileblade.units import format_length
 from stileblade.words import say
 
 
 @dataclass(frozen=True)
 class Change:
-    """What became of one step: "placed" anew, or switched "off", and why."""
+    """What became of one step: "placed" anew, switched "off", or its figure "stayed" as large as it was; and why, or
+    how large that is."""
 
     piece: str
     step: str
     title: str
-    what: Literal["placed", "off"]
+    what: Literal["placed", "off", "stayed"]
     why: str
 
 
@@ -34,10 +40,19 @@ class Refolded:
     changes: tuple[Change, ...]
     kept: int
     """How many steps apply as before."""
+    factor: float = 1.0
+    """How many times as large as the old card the new one is, in the direction in which it is less so."""
 
 
-def refold(design: Design, card: Card) -> Refolded:
-    """The design on another card. Steps that could not be applied before stay as they are."""
+def refold(
+    design: Design, card: Card, *, along: bool = False, factor: float | None = None
+) -> Refolded:
+    """The design on another card. Steps that could not be applied before stay as they are. ``along``: figures are made
+    larger or smaller with the card; ``factor``: they are made that many times as large."""
+    grown = _grown(design.card, card)
+    wanted = factor if factor is not None else grown if along else 1.0
+    if wanted != 1.0:
+        design = with_figures_scaled(design, wanted)
     thickness = design.paper_of(design.pieces[0]).thickness
     old, new = (_layout(c, thickness) for c in (design.card, card))
     panels, folds = _panels(old, new), _folds(old, new)
@@ -70,7 +85,75 @@ def refold(design: Design, card: Card) -> Refolded:
         moved = moved.model_copy(update={"pieces": [_without(p, bad) for p in moved.pieces]})
     gone = {(c.piece, c.step) for c in off}
     changes = [c for c in changes if (c.piece, c.step) not in gone] + off
-    return Refolded(moved, tuple(changes), len(fine))
+    if abs(grown / wanted - 1) > _SAME and factor is None:
+        changes += [
+            Change(piece.id, step.id, step.title, "stayed", _stays(values, moved))
+            for piece, step, values in _scaled(moved, 1.0)
+            if (piece.id, step.id) in fine
+        ]
+    return Refolded(moved, tuple(changes), len(fine), grown)
+
+
+_SAME = 1e-3
+"""Cards whose measures differ by a smaller share are of the same size."""
+
+
+def _grown(old: Card, new: Card) -> float:
+    """How many times as large the new card is, closed, in the direction in which it is less so."""
+    (w, h), (v, k) = (
+        (c.size.height, c.size.width) if c.turned else (c.size.width, c.size.height)
+        for c in (old, new)
+    )
+    return min(v / w, k / h)
+
+
+def _scaled(design: Design, factor: float) -> list[tuple[Piece, Step, dict[str, Any]]]:
+    """The steps in use that give figures sizes of their own, each with the values that make its figure ``factor``
+    times as large. A figure that a later step of its piece sizes anew does not count."""
+    found = []
+    for made in evaluate(design).pieces:
+        anew = False
+        for outcome in reversed(made.outcomes):
+            step = outcome.step
+            if not step.on or outcome.problem is not None:
+                continue
+            if not (anew and step.sizes_anew):
+                values = step.scaled_by(factor, made.setting)
+                if values:
+                    found.append((made.piece, step, values))
+            anew = anew or step.sizes_anew
+    return found[::-1]
+
+
+def _stays(values: dict[str, Any], design: Design) -> str:
+    """How large a figure stays, by the values that give it its size."""
+    figure = values.get("outline")
+    if isinstance(figure, Figure):
+        box = outline_of(figure, Artworks(design.artworks)).bounds
+        size = [box.width, box.height]
+    else:
+        size = [values[name] for name in ("width", "height") if name in values]
+    return say("stays {size}", size=" × ".join(format_length(mm, design.units) for mm in size))
+
+
+def with_figures_scaled(design: Design, factor: float) -> Design:
+    """The design with all figures that have sizes of their own ``factor`` times as large, as far as the bounds of
+    their values allow it."""
+    values = {(p.id, s.id): v for p, s, v in _scaled(design, factor)}
+    pieces = []
+    for piece in design.pieces:
+        steps = [_with(s, values.get((piece.id, s.id), {})) for s in piece.steps]
+        pieces.append(piece.model_copy(update={"steps": steps}))
+    return design.model_copy(update={"pieces": pieces})
+
+
+def _with(step: Step, values: dict[str, Any]) -> Step:
+    if not values:
+        return step
+    try:
+        return type(step).model_validate(step.model_copy(update=values).model_dump())
+    except ValidationError:
+        return step
 
 
 def _layout(card: Card, thickness: float) -> Layout:

@@ -9,7 +9,7 @@ from enum import StrEnum
 from typing import ClassVar
 
 from stileblade.errors import StepError
-from stileblade.fields import Values
+from stileblade.fields import Values, scaled_lengths
 from stileblade.geometry.curves.places import Box
 from stileblade.geometry.curves.transforms import scaling
 from stileblade.geometry.paths.drawing import Drawing
@@ -52,6 +52,14 @@ class Figure(Values, ABC):
     def reads(self) -> tuple[str, ...]:
         """Keys of the artworks it needs."""
         return ()
+
+    def scaled(self, factor: float, shelf: Mapping[str, LayerOutlines]) -> Figure:
+        """The figure that many times as large: all of its lengths. StepError where it makes no outline."""
+        values = scaled_lengths(self, factor)
+        sizes = self.sizes(outline_of(self, shelf).bounds)
+        for name in filter(None, (sizes.across, sizes.down, sizes.both)):
+            values[name] = values.get(name) or sizes.shown * factor
+        return self.model_copy(update=values)
 
     def sizes(self, box: Box) -> Sizes:
         """The values that give it its size; ``box`` is the outline's."""

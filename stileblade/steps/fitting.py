@@ -63,3 +63,15 @@ def factors(
             )
     sx, sy = w / box.width, h / box.height
     return (min(sx, sy),) * 2 if proportions else (sx, sy)
+
+
+def scaled_fit(to: FitTo, width: float, height: float, factor: float) -> dict[str, float]:
+    """The measures of a fit that many times as large; none where the figure gets its size otherwise."""
+    measures = {FitTo.WIDTH: ("width",), FitTo.HEIGHT: ("height",), FitTo.BOTH: ("width", "height")}
+    values = {"width": width, "height": height}
+    return {name: values[name] * factor for name in measures.get(to, ())}
+
+
+def present_fit(box: Box) -> dict[str, float]:
+    """The measures of a figure by the values of a fit that would give it those."""
+    return {"width": round(box.width, 3), "height": round(box.height, 3)}

@@ -274,6 +274,13 @@ def _find_ground(setting: Setting) -> Ground:
     return _ground(host, panel, lies.side)
 
 
+def seen_from(ground: Ground) -> Floats:
+    """From the panel as it is seen from its side, its box in the same place, to the host's flat view."""
+    if ground.side is not Facing.INSIDE:
+        return identity()
+    return mirror_across(axis="x", at=ground.box.centre[0])
+
+
 def stack_of(setting: Setting) -> Stack:
     """The whole card that a band or an envelope goes round. StepError where there is none."""
     return setting.ask(_find_stack)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from enum import StrEnum
 from functools import lru_cache
+from typing import Any
 
 import numpy as np
 
@@ -236,6 +237,12 @@ class PlacedStep(Step):
             )
         matrix = carried(work, names[0], names[1], field="also_on")
         return matrix, bool(np.linalg.det(matrix[:, :2]) < 0)
+
+    def scaled_by(self, factor: float, setting: Setting) -> dict[str, Any]:
+        if not self.sizable:
+            return {}
+        places = {name: getattr(self, name) * factor for name in ("dx", "dy", "gap", "radius")}
+        return {"outline": self.outline.scaled(factor, setting.shelf), **places}
 
     def handles(self, before: Work | None, setting: Setting) -> list[Handle]:
         if before is None:

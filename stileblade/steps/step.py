@@ -187,6 +187,8 @@ class Step(Values, ABC):
     """How the card of its ``sample`` is folded."""
     for_layers: ClassVar[bool] = False
     """Whether it works on pieces that lie on another one alone."""
+    lays_piece: ClassVar[bool] = False
+    """Whether it lays a piece, however that was made, on the one that it lies on."""
     sample_lies: ClassVar[Lies] = Lies("base")
     """On what the piece of its ``sample`` lies, where it begins with a layer."""
     parts_piece: ClassVar[bool] = False
@@ -252,6 +254,21 @@ class Step(Values, ABC):
         where that is not what it does."""
         return {}
 
+    def scaled_by(self, factor: float, setting: Setting) -> dict[str, Any]:
+        """The values with which the figure that it makes or places is that many times as large, and as many times as
+        far from what it is placed by; none where its size comes of the card or of other steps."""
+        return {}
+
+    @property
+    def sizes_anew(self) -> bool:
+        """Whether it gives the figure a size of its own, whatever size that had before."""
+        return False
+
+    def present(self, after: Work) -> dict[str, float]:
+        """What measures in mm the figure has at present, by the values that would give it those: another kind of
+        fit begins with them."""
+        return {}
+
     @property
     def surrounds_by(self) -> float:
         """The margin in mm by which it surrounds the outline, with round corners."""
@@ -305,6 +322,11 @@ class Step(Values, ABC):
     def is_of_layer(self, number: int) -> bool:
         """Whether the piece is made of that layer of an artwork, counted from 0."""
         return False
+
+    def on_panel(self, panel: str, setting: Setting) -> dict[str, Any] | None:
+        """The values with which the layer that it begins lies on another panel of the same host; None where there is
+        nothing for it."""
+        return {}
 
     def placed_on(self, setting: Setting) -> Work | None:
         """What it is placed on, where that is another piece; None: the work before it."""

@@ -128,13 +128,15 @@ def _guides(evaluation: Evaluation, look: Floats) -> list[Guide]:
 
 def _moves(evaluation: Evaluation, piece: PieceOutcome, look: Floats) -> MovesView | None:
     """How the piece can be moved on what it lies on; None where nothing moves it."""
-    start = next((o for o in piece.outcomes if o.step.on), None)
     stack = evaluation.stack
-    if start is None or stack is None or piece.piece.host == "":
+    if stack is None or piece.piece.host == "":
         return None
-    on = start.step.placed_on(piece.setting)
-    moves = start.step.moves(on) if on else None
-    if moves is None:
+    for step in (o.step for o in piece.outcomes if o.step.on):
+        on = step.placed_on(piece.setting)
+        moves = step.moves(on) if on else None
+        if moves is not None:
+            break
+    else:
         return None
     host = stack.layer(piece.piece.host)
     linear = after(look, host.matrix if host else identity())[:, :2]
@@ -142,7 +144,7 @@ def _moves(evaluation: Evaluation, piece: PieceOutcome, look: Floats) -> MovesVi
         linear = linear @ np.diag([-1.0, 1.0])
     (ax, bx), (ay, by) = linear.tolist()
     return MovesView(
-        step=start.step.id,
+        step=step.id,
         across=moves[0].field,
         down=moves[1].field,
         dx=moves[0].value,

@@ -24,7 +24,7 @@ class StepChange(BaseModel):
     piece: str
     step: str
     title: Said
-    what: Literal["placed", "off"]
+    what: Literal["placed", "off", "stayed"]
     why: Said
 
 
@@ -46,6 +46,8 @@ class OtherCard(CardLook):
     document: Annotated[dict[str, Any], Field(json_schema_extra={"x-document": True})]
     changes: list[StepChange]
     kept: int
+    factor: float
+    """How many times as large as the card it was the new one is."""
 
 
 def look_of(evaluation: Evaluation) -> dict[str, Any]:
@@ -69,13 +71,22 @@ def look_of(evaluation: Evaluation) -> dict[str, Any]:
     }
 
 
-def on_card(design: Design, card: Card, cache: OutcomeCache | None = None) -> OtherCard:
-    """The design on another card, with what that does to its steps."""
-    found = refold(design, card)
+def on_card(
+    design: Design,
+    card: Card,
+    cache: OutcomeCache | None = None,
+    *,
+    along: bool = False,
+    factor: float | None = None,
+) -> OtherCard:
+    """The design on another card, with what that does to its steps; its figures made larger or smaller with the card
+    (``along``), or ``factor`` times as large."""
+    found = refold(design, card, along=along, factor=factor)
     return OtherCard(
         document=found.design.model_dump(mode="json"),
         changes=[StepChange(**vars(c)) for c in found.changes],
         kept=found.kept,
+        factor=found.factor,
         **look_of(evaluate(found.design, cache)),
     )
 

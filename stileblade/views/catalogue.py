@@ -42,6 +42,7 @@ class StepKind(BaseModel):
     """What there must be before it: a figure without panels, a fold, a window."""
     makes_panels: bool
     for_layers: bool
+    lays_piece: bool
     """Whether it is offered for pieces that lie on others alone."""
     usual: dict[str, Any]
     form: SaidForm
@@ -111,7 +112,7 @@ def sample_of(pieces: Sequence[list[Step]], lies: Lies) -> list[Piece]:
     found = []
     for n, steps in enumerate(pieces):
         data: dict[str, Any] = {"id": f"piece-{n}" if n else "base"}
-        if steps[0].starts_with is StartsWith.LAYER:
+        if any(s.starts_with is StartsWith.LAYER or s.lays_piece for s in steps):
             on = lies if n == len(pieces) - 1 else Lies("base")
             data |= {"host": on.host, "panel": on.panel, "side": on.side}
         made = [s.model_dump(exclude={"id"}) for s in steps]
@@ -135,6 +136,7 @@ def _step(kind: str) -> StepKind:
         needs=cls.needs_before.value,
         makes_panels=cls.makes_panels,
         for_layers=cls.for_layers,
+        lays_piece=cls.lays_piece,
         usual=dict(cls.usual),
         form=cls.model_json_schema(),
         before=small_picture(before) if before else None,

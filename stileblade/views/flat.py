@@ -115,6 +115,8 @@ class FlatView(BaseModel):
     card_handles: list[LineHandleView]
     told: list[ToldView]
     sized: SizedView | None
+    present: dict[str, float]
+    """What measures in mm the figure has, by the values of the step that would give it those."""
     artwork: PlacedView | None
     guides: list[Guide]
     targets: list[str]
@@ -150,6 +152,11 @@ def flat_of(
         card_handles=card_handles(evaluation.design.card.folding),
         told=attempt("figures of the step", lambda: _told(outcome, piece), []),
         sized=attempt("sizes", lambda: _sized(outcome, piece), None),
+        present=attempt(
+            "measures",
+            lambda: outcome.step.present(outcome.work) if outcome and outcome.work else {},
+            {},
+        ),
         artwork=attempt("artwork", lambda: _placed(seen, piece) if seen else None, None),
         guides=attempt("guides", lambda: guides_of(given), []),
         targets=attempt(

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 from pydantic import BaseModel
 
 from stileblade.card.stock import weight_of
@@ -9,6 +11,13 @@ from stileblade.design.evaluation import Evaluation, PieceOutcome, around_of
 from stileblade.geometry.curves.segments import Floats
 from stileblade.geometry.curves.transforms import after, translation
 from stileblade.piece.lying import Around
+
+
+class OtherPanel(BaseModel):
+    """A further panel of the host on which the same piece can lie, and the values of its first step there."""
+
+    panel: str
+    values: dict[str, Any]
 
 
 class PieceFigures(BaseModel):
@@ -21,6 +30,7 @@ class PieceFigures(BaseModel):
     high: float | None
     weight: float
     problems: int
+    others: list[OtherPanel]
 
 
 def figures_of(evaluation: Evaluation) -> list[PieceFigures]:
@@ -35,8 +45,24 @@ def figures_of(evaluation: Evaluation) -> list[PieceFigures]:
                 high=layer.high if layer else None,
                 weight=weight_of_piece(made),
                 problems=sum(o.problem is not None for o in made.outcomes),
+                others=_others(evaluation, made),
             )
         )
+    return found
+
+
+def _others(evaluation: Evaluation, made: PieceOutcome) -> list[OtherPanel]:
+    host = evaluation.piece(made.piece.host)
+    start = next((o.step for o in made.outcomes if o.step.on), None)
+    if start is None or host is None or host.work is None or made.work is None:
+        return []
+    lying = made.work.lying
+    own = made.piece.panel or (lying.panel if lying else "") or host.work.front
+    found = []
+    for panel in (p.name for p in host.work.panels if p.name != own):
+        values = start.on_panel(panel, made.setting)
+        if values is not None:
+            found.append(OtherPanel(panel=panel, values=values))
     return found
 
 

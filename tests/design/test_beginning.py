@@ -128,3 +128,17 @@ def test_a_deep_lap_is_taken_where_a_tip_would_tear() -> None:
 def test_no_figure_is_said_in_words() -> None:
     with pytest.raises(DocumentError, match="kind"):
         load_figure({"kind": "pear"})
+
+
+@pytest.mark.parametrize("kind", SHAPED)
+@pytest.mark.parametrize("way", ["side-fold", "top-fold"])
+@pytest.mark.parametrize("margin", [0.0, 4.0])
+def test_a_stretched_figure_makes_a_card_of_exactly_its_size(
+    kind: str, way: str, margin: float
+) -> None:
+    """150 x 210 less the margin all round, whatever the figure's proportions and the lap that the mirror cuts off."""
+    size = {"name": "own", "width": 150, "height": 210}
+    found = begun(FIGURES[kind](), margin, size=size, folding={"kind": way})
+    wanted = (150 - 2 * margin, 210 - 2 * margin)
+    assert closed(found["mirrored-stretched"]) == pytest.approx(wanted, abs=1e-3)
+    assert "mirrored-stretched" not in begun(FIGURES[kind](), margin, fits=False, size=size)

@@ -90,6 +90,8 @@ def test_moved_by_a_way_it_lies_that_far_on(kind: str) -> None:
         return
     evaluation, moved = sampled(cls, **values)
     setting = evaluation.pieces[-1].setting
+    if outcome.step.placed_on(setting) is not None:
+        return  # it is moved on another piece, where the assembled view shows it
     before, after = (
         next(h for h in o.step.handles(o.before, setting) if isinstance(h, BoxHandle))
         for o in (outcome, moved)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Literal
+from typing import Any, Literal
 
 from pydantic import Field
 
@@ -25,7 +25,14 @@ from stileblade.outlines.figure import GivenBy
 from stileblade.outlines.figures.drawn import named
 from stileblade.piece.work import Placed, Work
 from stileblade.steps.beginning import Begun
-from stileblade.steps.fitting import FitTo, factors, fitted_length, fitted_margin
+from stileblade.steps.fitting import (
+    FitTo,
+    factors,
+    fitted_length,
+    fitted_margin,
+    present_fit,
+    scaled_fit,
+)
 from stileblade.steps.step import Caption, Setting, Stage, StartsWith, Step, Told, register_step
 
 
@@ -127,6 +134,20 @@ class StartArtwork(Step):
         others = tuple(n for n in range(len(drawn.layers)) if n not in own)
         placed = Placed(self.ref, matrix, others if self.printed else ())
         return Work(paper, reference=paper.bounds, artwork=placed)
+
+    def scaled_by(self, factor: float, setting: Setting) -> dict[str, Any]:
+        if self.to is not FitTo.READ:
+            return scaled_fit(self.to, self.width, self.height, factor)
+        box = named(setting.shelf, self.ref).union(self.layers).bounds
+        width = box.transformed(self._turned(box)).width * factor
+        return {"to": FitTo.WIDTH, "width": width}
+
+    @property
+    def sizes_anew(self) -> bool:
+        return True
+
+    def present(self, after: Work) -> dict[str, float]:
+        return present_fit(after.paper.bounds.shrunk(self.surround))
 
     def _turned(self, box: Box) -> Floats:
         x, y = box.centre

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from enum import StrEnum
-from typing import Literal
+from typing import Any, Literal
 
 from stileblade.errors import StepError
 from stileblade.fields import choice, length, special
@@ -100,6 +100,10 @@ class Backing(Step):
             reference=paper.bounds,
             lying=Lying(matrix, ground.panel, covers=True),
         )
+
+    def on_panel(self, panel: str, setting: Setting) -> dict[str, Any] | None:
+        windows = [w for w in setting.host.windows if w.panel == panel]
+        return {"window": ""} if windows else None
 
     def tells(self, before: Work | None, after: Work, setting: Setting) -> list[Told]:
         ground = ground_of(setting)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Literal
+from typing import Any, Literal
 
 from stileblade.geometry.curves.transforms import translation
 from stileblade.outlines.catalogue import AnyFigure, figure_field
@@ -40,6 +40,13 @@ class StartFigure(Step):
         box = region.bounds
         region = region.transformed(translation(-box.left, -box.head))
         return Work(region, reference=region.bounds)
+
+    def scaled_by(self, factor: float, setting: Setting) -> dict[str, Any]:
+        return {"outline": self.outline.scaled(factor, setting.shelf)}
+
+    @property
+    def sizes_anew(self) -> bool:
+        return True
 
     def caption(self) -> Caption:
         return Caption(within(self.outline.title))

@@ -2,14 +2,21 @@
 
 from __future__ import annotations
 
-from typing import Literal
+from typing import Any, Literal
 
 from pydantic import Field
 
 from stileblade.fields import choice
 from stileblade.geometry.curves.transforms import after, scaling, translation
 from stileblade.piece.work import Work
-from stileblade.steps.fitting import FitTo, factors, fitted_length, fitted_margin
+from stileblade.steps.fitting import (
+    FitTo,
+    factors,
+    fitted_length,
+    fitted_margin,
+    present_fit,
+    scaled_fit,
+)
 from stileblade.steps.step import Caption, Needs, Setting, Stage, Step, register_step
 
 
@@ -76,6 +83,16 @@ class Fit(Step):
             x, y = box.centre
             matrix = after(translation(w / 2 - x, h / 2 - y), matrix)
         return work.moved(matrix)
+
+    def scaled_by(self, factor: float, setting: Setting) -> dict[str, Any]:
+        return scaled_fit(self.to, self.width, self.height, factor)
+
+    @property
+    def sizes_anew(self) -> bool:
+        return self.to is not FitTo.READ
+
+    def present(self, after: Work) -> dict[str, float]:
+        return present_fit(after.paper.bounds)
 
     def caption(self) -> Caption:
         if self.to is FitTo.PANEL:

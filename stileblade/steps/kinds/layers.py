@@ -25,6 +25,7 @@ from stileblade.steps.kinds.artwork import StartArtwork
 from stileblade.steps.kinds.drawn_layers import DrawnLayers, Parts
 from stileblade.steps.proposing import NewPiece, OnCard, Proposal
 from stileblade.steps.step import Caption, Setting, Stage, StartsWith, Step, Told, register_step
+from stileblade.words import say
 
 
 class Beneath(StrEnum):
@@ -47,6 +48,10 @@ class SmallParts(StrEnum):
 class As(StrEnum):
     LAYERS = "layers"
     SHADOW = "shadow"
+
+
+MOST_ALONE = 8
+"""Of an artwork of more layers, one alone is not proposed: all are, and the others are removed."""
 
 
 @register_step
@@ -226,6 +231,10 @@ class Layers(Step):
                      card.panel, order=order + numbers[0], colour=colour)
             for colour, numbers in by_colour.items()
         )  # fmt: skip
+        alone = [
+            Proposal(say("{layer} alone", layer=layer.name), "In register with the base", (piece,))
+            for layer, piece in zip(card.artwork.layers, each, strict=True)
+        ]
         shadow = NewPiece("Shadow", (cls(made_as=As.SHADOW),), card.panel, order=order,
                           colour="#33424f")  # fmt: skip
         about = "In register, 2 mm further under those on them"
@@ -235,7 +244,7 @@ class Layers(Step):
         if len(by_colour) < count:
             found.append(Proposal("The artwork by its colours", about, together))
         found.append(Proposal("The artwork's shadow", "Grown by 2 mm, openings filled", (shadow,)))
-        return found
+        return [*found, *(alone if 1 < count <= MOST_ALONE else [])]
 
     @classmethod
     def sample(cls) -> list[Step]:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 from enum import StrEnum
-from typing import Literal
+from typing import Any, Literal
 
 from pydantic import Field
 
@@ -148,6 +148,10 @@ class Lettering(Step):
 
     def moves(self, before: Work) -> tuple[Moved, Moved]:
         return Moved("dx", self.dx), Moved("dy", self.dy)
+
+    def scaled_by(self, factor: float, setting: Setting) -> dict[str, Any]:
+        fields = ("height", "wide", "high", "spacing", "dx", "dy")
+        return {name: getattr(self, name) * factor for name in fields}
 
     def caption(self) -> Caption:
         return Caption(self.text[:18])

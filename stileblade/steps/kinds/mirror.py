@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from enum import StrEnum
 from functools import partial
 from typing import Final, Literal
@@ -24,9 +25,15 @@ from stileblade.piece.mirrored import Mirrored, place_at_lap
 from stileblade.piece.windows import Copy, Opened
 from stileblade.piece.work import Note, Work
 from stileblade.steps.beginning import Beginning, Begun
+from stileblade.steps.fitting import FitTo
 from stileblade.steps.handle import Handle, LineHandle, Moved
+from stileblade.steps.kinds.fit import Fit
 from stileblade.steps.step import Caption, Needs, Setting, Stage, Step, register_step
 from stileblade.words import say
+
+
+_LAPS = 8
+"""How often a figure is stretched anew for the lap that the one before it needs, each time at least half a mm more."""
 
 
 class Towards(StrEnum):
@@ -201,7 +208,28 @@ class Mirror(Step):
             return [offered(why=why)]
         lap = safe_lap(figure, mirror._side(begun.setting), mirror.lap)
         size = (figure.bounds.width, figure.bounds.height)
-        return [offered((*steps, cls(lap=lap)), size)]
+        found = [offered((*steps, cls(lap=lap)), size)]
+        return [*found, cls._stretched(begun)] if begun.fits else found
+
+    @classmethod
+    def _stretched(cls, begun: Begun) -> Beginning:
+        """The figure stretched both ways, so that the closed card is exactly as large as its size less the margin:
+        across the fold by half a lap more, which the mirror cuts off."""
+        side = cls()._side(begun.setting)
+        wide, high = (mm - 2 * begun.margin for mm in begun.setting.closed)
+        start, lap = replace(begun, fits=False).figure_steps, cls().lap
+        for _ in range(_LAPS):
+            across, down = (lap / 2, 0.0) if side.upright else (0.0, lap / 2)
+            fit = Fit(to=FitTo.BOTH, width=wide + across, height=high + down, proportions=False)
+            figure, before = begun.made((*start, fit)).paper, lap
+            lap = safe_lap(figure, side, lap)
+            if lap == before:
+                break
+        return Beginning(
+            "mirrored-stretched", 1, "Shaped, stretched",
+            "The same, its figure stretched both ways: closed, the card is exactly as large as chosen.",
+            (*start, fit, cls(lap=lap)), (figure.bounds.width, figure.bounds.height),
+        )  # fmt: skip
 
     @classmethod
     def sample(cls) -> list[Step]:

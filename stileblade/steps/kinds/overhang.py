@@ -6,7 +6,7 @@ import math
 from dataclasses import replace
 from enum import StrEnum
 from functools import partial
-from typing import Literal
+from typing import Any, Literal
 
 from stileblade.errors import StepError
 from stileblade.fields import angle, choice, length, offset, special
@@ -173,6 +173,12 @@ class Overhang(Step):
     @property
     def opens(self) -> bool:
         return self.inner is Inner.KEPT
+
+    def scaled_by(self, factor: float, setting: Setting) -> dict[str, Any]:
+        if self.sized is not Sized.OWN:
+            return {}
+        outline = self.outline.scaled(factor, setting.shelf)
+        return {"outline": outline, "out": self.out * factor, "along": self.along * factor}
 
     def caption(self) -> Caption:
         return Caption("out", self.out)

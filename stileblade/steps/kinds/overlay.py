@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from enum import StrEnum
-from typing import Literal
+from typing import Any, Literal
 
 from stileblade.card.layout import Panel
 from stileblade.errors import StepError
@@ -11,8 +12,6 @@ from stileblade.fields import choice, length, special, switch
 from stileblade.geometry.curves.segments import Floats
 from stileblade.geometry.curves.transforms import (
     after,
-    identity,
-    mirror_across,
     rotation,
     translation,
 )
@@ -22,15 +21,16 @@ from stileblade.geometry.regions.region import Region
 from stileblade.outlines.catalogue import AnyFigure, figure_field
 from stileblade.outlines.figures.round import Heart
 from stileblade.outlines.figures.word import Word
-from stileblade.piece.lying import Facing, FixedBy, Lying
+from stileblade.piece.carrying import closed_fronts
+from stileblade.piece.lying import AtFolds, Facing, FixedBy, Lying
 from stileblade.piece.windows import Opened
-from stileblade.piece.work import FEATURE, Work
-from stileblade.steps.ground import Ground, ground_of
+from stileblade.piece.work import CLOSED, FEATURE, Work
+from stileblade.steps.ground import Ground, ground_of, seen_from
 from stileblade.steps.handle import Handle
 from stileblade.steps.placing import PlacedStep, outline_of_all
 from stileblade.steps.proposing import NewPiece, OnCard, Proposal
 from stileblade.steps.step import Caption, Setting, Stage, StartsWith, Step, Told, register_step
-from stileblade.words import say, within
+from stileblade.words import named, say, together, within
 
 
 class Openings(StrEnum):
@@ -90,15 +90,20 @@ class Overlay(PlacedStep):
     may_cover: bool = switch(False, "May cover windows", "On: it is meant to lie over an opening.")
 
     def apply(self, work: Work | None, setting: Setting) -> Work:
-        paper, frame, panel = self._behind(setting) if self.of else self._placed(setting)
+        if self.of:
+            paper, lying = self._behind(setting)
+        elif self.target == CLOSED:
+            paper, lying = self._over_the_doors(setting)
+        else:
+            paper, lying = self._placed(setting)
         if self.borders:
             paper = grown_by(paper, self.borders)
         if (self.borders or self.of) and self.openings is Openings.FILLED:
             paper = filled(paper)
-        lying = Lying(frame, panel, stands_out=self.may_stand_out, covers=self.may_cover)
+        lying = replace(lying, stands_out=self.may_stand_out, covers=self.may_cover)
         return Work(paper, reference=paper.bounds, lying=lying)
 
-    def _behind(self, setting: Setting) -> tuple[Region, Floats, str]:
+    def _behind(self, setting: Setting) -> tuple[Region, Lying]:
         """The other piece's paper, and how it lies."""
         other = setting.pieces.get(self.of)
         if other is None or other.lying is None:
@@ -107,21 +112,45 @@ class Overlay(PlacedStep):
                 hint="Choose a piece that lies on the same one, and stands before this in the list.",
                 field="of",
             )
-        return other.paper, other.lying.matrix, other.lying.panel
+        return other.paper, other.lying
 
-    def _placed(self, setting: Setting) -> tuple[Region, Floats, str]:
+    def _over_the_doors(self, setting: Setting) -> tuple[Region, Lying]:
+        """Placed by all that is in front of the closed card, and fixed on its own panel alone: when the card is
+        opened it goes with that one."""
+        ground = ground_of(setting)
+        if ground.side is Facing.INSIDE:
+            raise StepError(
+                "On the inside there is no closed front to lie on.",
+                hint="Let it lie on the outside, or place it by its panel.",
+                field="target",
+            )
+        doors = {name: back for name, _, back in closed_fronts(ground.host)}
+        if ground.panel not in doors:
+            raise StepError(
+                say("{panel!r} is not in front when the card is closed.", panel=ground.panel),
+                hint=say("Let it lie on: {list}.", list=together(map(named, doors))),
+                field="target",
+            )
+        own, frame = self._level(outline_of_all(self.here(ground.host, setting)))
+        lying = Lying(after(doors[ground.panel], frame), ground.panel, AtFolds.HALF)
+        return own, lying
+
+    def _level(self, placed: Region) -> tuple[Region, Floats]:
+        """What was placed, unturned with its box at 0, 0, and the map to where it was placed."""
+        level = placed.transformed(rotation(-self.turn)) if self.turn else placed
+        box = level.bounds
+        own = level.transformed(translation(-box.left, -box.head))
+        return own, after(rotation(self.turn), translation(box.left, box.head))
+
+    def _placed(self, setting: Setting) -> tuple[Region, Lying]:
         ground = ground_of(setting)
         windows = _windows_seen(ground) if self.target.startswith(FEATURE) else ()
         seen = Work(
             Region.empty(), _panels_seen(ground), reference=ground.box, front=ground.panel,
             windows=windows,
         )  # fmt: skip
-        placed = outline_of_all(self.here(seen, setting))
-        level = placed.transformed(rotation(-self.turn)) if self.turn else placed
-        box = level.bounds
-        own = level.transformed(translation(-box.left, -box.head))
-        frame = after(rotation(self.turn), translation(box.left, box.head))
-        return own, after(_mirror(ground), frame), ground.panel
+        own, frame = self._level(outline_of_all(self.here(seen, setting)))
+        return own, Lying(after(seen_from(ground), frame), ground.panel)
 
     def placed_on(self, setting: Setting) -> Work | None:
         try:
@@ -131,6 +160,11 @@ class Overlay(PlacedStep):
 
     def handles(self, before: Work | None, setting: Setting) -> list[Handle]:
         return []
+
+    def on_panel(self, panel: str, setting: Setting) -> dict[str, Any] | None:
+        if self.target == CLOSED:
+            return {} if panel in setting.host.fronts else None
+        return {"target": "figure"} if self.target.startswith(FEATURE) else {}
 
     def tells(self, before: Work | None, after: Work, setting: Setting) -> list[Told]:
         box = after.paper.bounds
@@ -149,6 +183,12 @@ class Overlay(PlacedStep):
                           fixing=FixedBy.PADS, colour="#a5573c")  # fmt: skip
         word = cls(outline=Word(text="ahoy", size=wide / 2))
         found = [Proposal("A figure on pads", "Placed as a window is placed", (figure,))]
+        if card.base.closed_over_several:
+            over = cls(outline=_heart(wide), target=CLOSED)
+            front = card.panel if card.panel in card.base.fronts else card.base.fronts[0]
+            across = NewPiece("Figure", (over,), front, order=order, fixing=FixedBy.PADS,
+                              colour="#a5573c")  # fmt: skip
+            found.append(Proposal("A figure across both doors", "Fixed on one of them", (across,)))
         lettered = NewPiece("Word", (word,), card.panel, order=order + 2, colour="#33424f")
         borders = [
             NewPiece(say("Border {margin}", margin=margin), (cls(borders=margin),), card.panel, order=order + 1 - n,
@@ -170,18 +210,11 @@ class Overlay(PlacedStep):
         return [[Blank()]]
 
 
-def _mirror(ground: Ground) -> Floats:
-    """From the panel as it is seen from its side to the host's flat view."""
-    if ground.side is not Facing.INSIDE:
-        return identity()
-    return mirror_across(axis="x", at=ground.box.centre[0])
-
-
 def _seen(ground: Ground) -> Work:
     """The panel as it is seen from its side, with its windows, as all that something is placed on."""
     return Work(
         ground.host.paper, _panels_seen(ground), reference=ground.box, front=ground.panel,
-        windows=_windows_seen(ground),
+        fronts=ground.host.fronts if ground.side is not Facing.INSIDE else (), windows=_windows_seen(ground),
     )  # fmt: skip
 
 
@@ -190,7 +223,7 @@ def _panels_seen(ground: Ground) -> tuple[Panel, ...]:
 
 
 def _windows_seen(ground: Ground) -> tuple[Opened, ...]:
-    mirror = _mirror(ground)
+    mirror = seen_from(ground)
     return tuple(
         Opened(w.step, "figure", w.outline.transformed(mirror), w.crosses)
         for w in ground.host.windows

@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from dataclasses import replace
 from enum import StrEnum
-from typing import Literal
+from typing import Any, Literal
 
 import numpy as np
 
@@ -209,6 +209,10 @@ class StandingFigure(AcrossFold):
     @property
     def opens(self) -> bool:
         return self.relief > 0
+
+    def scaled_by(self, factor: float, setting: Setting) -> dict[str, Any]:
+        outline = self.outline.scaled(factor, setting.shelf)
+        return {"outline": outline, "over": self.over * factor, "along": self.along * factor}
 
     def caption(self) -> Caption:
         return Caption("over", self.over)

@@ -1,9 +1,13 @@
 <script setup lang="ts">
-/** What became of the steps on another card. */
+/** What became of the steps on another card; figures that stayed as large as they were can be taken along. */
+import { computed } from 'vue'
+import { decimal } from '@/shared/words'
 import type { OtherCard } from './useRefold'
 import { inWords } from './useRefold'
 
-defineProps<{ found: Pick<OtherCard, 'kept' | 'changes'> }>()
+const props = defineProps<{ found: Pick<OtherCard, 'kept' | 'changes' | 'factor'>; scalable?: boolean }>()
+const emit = defineEmits<{ scale: [factor: number] }>()
+const stays = computed(() => props.found.changes.some((c) => c.what === 'stayed'))
 </script>
 
 <template>
@@ -14,6 +18,7 @@ defineProps<{ found: Pick<OtherCard, 'kept' | 'changes'> }>()
         <strong>{{ c.title }}</strong> {{ c.what === 'off' ? $t('switched off:') : '' }} {{ c.why }}
       </li>
     </ul>
+    <ElButton v-if="scalable && stays" size="small" @click="emit('scale', found.factor)">{{ $t('Take them along: {factor} times as large', { factor: decimal(found.factor.toFixed(3)) }) }}</ElButton>
   </div>
 </template>
 

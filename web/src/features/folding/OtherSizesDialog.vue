@@ -16,7 +16,7 @@ import ChangeList from './ChangeList.vue'
 import { useRefold, type OtherCard } from './useRefold'
 
 const props = defineProps<{ document: DesignData; unit: Unit }>()
-const emit = defineEmits<{ close: []; take: [size: CardSize] }>()
+const emit = defineEmits<{ close: []; take: [size: CardSize, along: boolean] }>()
 const catalogue = useCatalogue()
 const shelf = useShelf()
 const { refold, busy } = useRefold()
@@ -27,6 +27,7 @@ const found = ref<{ size: CardSize; card: OtherCard }[]>([])
 const here = ref<OtherCard | null>(null)
 const making = ref(false)
 const linked = ref(true)
+const along = ref(false)
 const id = Number(useRoute().params.id)
 
 const sizes = computed(() => [...(catalogue.data?.sizes ?? []), ...shelf.sizes].filter((s) => s.name !== props.document.card.size.name))
@@ -38,10 +39,10 @@ onMounted(async () => {
   const near = [...sizes.value].sort((a, b) => Math.abs(area(a) - own) - Math.abs(area(b) - own))[0]
   if (near) wanted.value = [near.name]
 })
-watch(wanted, async (names) => {
+watch([wanted, along], async ([names]) => {
   const chosen = names.map((n) => sizes.value.find((s) => s.name === n)).filter((s): s is CardSize => Boolean(s))
   if (!chosen.length) return void (found.value = [])
-  const cards = await refold(props.document, chosen.map((size) => ({ ...props.document.card, size })))
+  const cards = await refold(props.document, chosen.map((size) => ({ ...props.document.card, size })), along.value)
   if (cards) found.value = chosen.map((size, i) => ({ size, card: cards[i]! }))
 })
 const shown = computed(() => [
@@ -79,6 +80,7 @@ async function makeFamily() {
       <ElSelect id="other-sizes" v-model="wanted" multiple :multiple-limit="6" collapse-tags :max-collapse-tags="6" :aria-label="$t('Other sizes')">
         <ElOption v-for="s in sizes" :key="s.name" :value="s.name" :label="called(s.name)" />
       </ElSelect>
+      <ElCheckbox v-model="along" :label="$t('Take figures along')" :title="$t('Figures with a size of their own are made larger or smaller with the card')" />
     </div>
     <div class="cards" :aria-busy="busy">
       <article v-for="c in shown" :key="c.name" :aria-label="c.name">
@@ -95,7 +97,7 @@ async function makeFamily() {
           <li v-for="f in c.card.findings" :key="f">{{ f }}</li>
           <li v-if="!c.card.findings.length" class="good">{{ $t('nothing to mend') }}</li>
         </ul>
-        <ElButton v-if="c.size" size="small" @click="emit('take', c.size)">{{ $t('Take this size') }}</ElButton>
+        <ElButton v-if="c.size" size="small" @click="emit('take', c.size, along)">{{ $t('Take this size') }}</ElButton>
       </article>
     </div>
     <template #footer>
@@ -111,7 +113,7 @@ async function makeFamily() {
 <style scoped>
 .choose {
   display: grid;
-  grid-template-columns: auto 1fr;
+  grid-template-columns: auto 1fr auto;
   gap: 12px;
   align-items: center;
 }

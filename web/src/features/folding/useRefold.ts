@@ -11,11 +11,12 @@ export type OtherCard = Schemas['OtherCard']
 export function useRefold() {
   const busy = ref(false)
 
-  /** The design on each of the cards, in order; null where that failed, which has been said. */
-  async function refold(document: DesignData, cards: readonly Card[]): Promise<readonly OtherCard[] | null> {
+  /** The design on each of the cards, in order, its figures made larger or smaller with the card or not; null where that
+   * failed, which has been said. */
+  async function refold(document: DesignData, cards: readonly Card[], along = false): Promise<readonly OtherCard[] | null> {
     busy.value = true
     try {
-      return await answer(client.POST('/api/refold', { body: { document, cards } }))
+      return await answer(client.POST('/api/refold', { body: { document, cards, along } }))
     } catch (error) {
       tellError(error)
       return null
@@ -29,11 +30,13 @@ export function useRefold() {
 /** What became of the steps, in one line. */
 export function inWords(found: Pick<OtherCard, 'kept' | 'changes'>): string {
   const off = found.changes.filter((c) => c.what === 'off').length
-  const placed = found.changes.length - off
+  const stayed = found.changes.filter((c) => c.what === 'stayed').length
+  const placed = found.changes.length - off - stayed
   return [
     t('{n} step kept | {n} steps kept', found.kept),
     placed ? t('{n} of them placed anew', { n: placed }) : '',
     off ? t('{n} switched off', { n: off }) : '',
+    stayed ? t('{n} figure stays as large as it is | {n} figures stay as large as they are', { n: stayed }) : '',
   ]
     .filter(Boolean)
     .join(', ')

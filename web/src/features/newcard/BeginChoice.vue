@@ -34,7 +34,7 @@ const chosen = defineModel<string>({ required: true })
 <style scoped>
 .ways {
   display: grid;
-  grid-template-columns: repeat(5, minmax(0, 1fr));
+  grid-template-columns: repeat(6, minmax(0, 1fr));
   gap: 8px;
 }
 .way {

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, onMounted, ref, watch } from 'vue'
+import { computed, onMounted, ref, shallowRef, watch } from 'vue'
 import { RouterLink, useRoute, useRouter } from 'vue-router'
 import { answer, client } from '@/shared/api/client'
 import type { CardSize, DesignData, Folding, Paper, Unit } from '@/shared/api/document'
@@ -20,6 +20,7 @@ import FigureBar from './FigureBar.vue'
 import OwnSizeForm from './OwnSizeForm.vue'
 import { PaperChooser } from '@/features/papers'
 import SizeGrid from './SizeGrid.vue'
+import TemplateDialog from './TemplateDialog.vue'
 import TemplateRow from './TemplateRow.vue'
 import { useBeginnings } from './useBeginnings'
 
@@ -140,8 +141,26 @@ function build() {
   return start(() => answer(client.POST('/api/designs', { body: { document: named } })))
 }
 
-function fromTemplate(id: number) {
-  return start(() => answer(client.POST('/api/designs/{number}/copy', { params: { path: { number: id }, query: { from_template: true } } })))
+/** The template whose size is being asked for. */
+const template = shallowRef<{ id: number; document: DesignData } | null>(null)
+async function chooseTemplate(id: number) {
+  try {
+    const { document } = await answer(client.GET('/api/designs/{number}', { params: { path: { number: id } } }))
+    template.value = { id, document: document as unknown as DesignData }
+  } catch (error) {
+    tellError(error)
+  }
+}
+function fromTemplate(wanted: CardSize, along: boolean) {
+  if (!template.value) return
+  const { id, document } = template.value
+  if (wanted === document.card.size)
+    return start(() => answer(client.POST('/api/designs/{number}/copy', { params: { path: { number: id }, query: { from_template: true } } })))
+  return start(async () => {
+    const cards = [{ ...document.card, size: wanted }]
+    const [found] = await answer(client.POST('/api/refold', { body: { document, cards, along } }))
+    return answer(client.POST('/api/designs', { body: { document: found!.document } }))
+  })
 }
 </script>
 
@@ -160,7 +179,7 @@ function fromTemplate(id: number) {
     </header>
     <main class="columns">
       <div class="column">
-        <TemplateRow @use="fromTemplate" />
+        <TemplateRow @use="chooseTemplate" />
         <section aria-labelledby="size-heading">
           <div class="line">
             <h2 id="size-heading">{{ $t('Size, in its envelope') }}</h2>
@@ -197,6 +216,7 @@ function fromTemplate(id: number) {
           <ElButton type="primary" size="large" :loading="busy" :disabled="!chosen?.card || computing" @click="build">{{ $t('Build it') }}</ElButton>
         </footer>
       </div>
+    <TemplateDialog v-if="template" :document="template.document" :sizes="sizes" :unit="unit" :busy="busy" @close="template = null" @own="ownOpen = true" @build="fromTemplate" />
     <OwnSizeForm v-if="ownOpen" :unit="unit" @close="ownOpen = false" @take="ownSize" />
     <OutlinePicker v-if="pickerOpen && size" :unit="unit" :card="size" @close="pickerOpen = false" @pick="take" />
     <DropHint :over="over" />

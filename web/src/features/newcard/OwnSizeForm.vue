@@ -1,14 +1,20 @@
 <script setup lang="ts">
-import { reactive, ref } from 'vue'
+import { reactive, ref, watch } from 'vue'
 import type { CardSize, Unit } from '@/shared/api/document'
 import LengthInput from '@/shared/components/LengthInput.vue'
+import { ownEnvelope } from '@/shared/cardSize'
 import { t } from '@/shared/words'
+
+const SLACK = 2
 
 defineProps<{ unit: Unit }>()
 const emit = defineEmits<{ close: []; take: [size: CardSize] }>()
 const own = reactive({ name: t('Own size'), width: 105, height: 148 })
-const envelope = reactive({ name: t('Own envelope'), width: 114, height: 162 })
+const envelope = reactive(ownEnvelope(own, SLACK))
 const hasEnvelope = ref(true)
+// it follows the card as long as nobody has given it measures of its own
+const follows = ref(true)
+watch(own, () => follows.value && Object.assign(envelope, ownEnvelope(own, SLACK)))
 
 function take() {
   emit('take', {
@@ -30,8 +36,8 @@ function take() {
       </div>
       <ElCheckbox v-model="hasEnvelope">{{ $t('It goes in an envelope') }}</ElCheckbox>
       <div v-if="hasEnvelope" class="pair">
-        <label><span>{{ $t('Envelope inside, wide') }}</span><LengthInput v-model="envelope.width" :unit="unit" :label="$t('Envelope width')" :min="10" :max="1000" /></label>
-        <label><span>{{ $t('Envelope inside, high') }}</span><LengthInput v-model="envelope.height" :unit="unit" :label="$t('Envelope height')" :min="10" :max="1000" /></label>
+        <label><span>{{ $t('Envelope inside, wide') }}</span><LengthInput v-model="envelope.width" @update:model-value="follows = false" :unit="unit" :label="$t('Envelope width')" :min="10" :max="1000" /></label>
+        <label><span>{{ $t('Envelope inside, high') }}</span><LengthInput v-model="envelope.height" @update:model-value="follows = false" :unit="unit" :label="$t('Envelope height')" :min="10" :max="1000" /></label>
       </div>
     </div>
     <template #footer>

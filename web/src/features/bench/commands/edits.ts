@@ -1,8 +1,9 @@
 /** Changes to a document, each a pure function to a new one. */
 import type { Schemas } from '@/shared/api/client'
-import type { Artwork, DesignData, PieceData, StepData, Values } from '@/shared/api/document'
+import type { Artwork, CardSize, DesignData, PieceData, StepData, Values } from '@/shared/api/document'
 import type { StepKind } from '@/shared/catalogue'
 import { withValues } from '@/shared/values'
+import { ownEnvelope } from '@/shared/cardSize'
 import { t } from '@/shared/words'
 
 export function pieceOf(document: DesignData, piece: string): PieceData {
@@ -43,9 +44,15 @@ export const MOST_CARD = 1000
 
 /** The closed card's width or height as it is held: a size of its own from then on. */
 export function setMeasure(document: DesignData, axis: 'x' | 'y', mm: number): DesignData {
-  const { size, turned } = document.card
-  const side = (axis === 'x') === turned ? 'height' : 'width'
-  return { ...document, card: { ...document.card, size: { ...size, name: t('Own size'), [side]: mm } } }
+  const { card } = document
+  const side = (axis === 'x') === card.turned ? 'height' : 'width'
+  return { ...document, card: { ...card, size: ownSize(card, { [side]: mm }) } }
+}
+
+/** A card's size with measures of its own, and an envelope of that size with its slack, where it goes in one. */
+export function ownSize(card: DesignData['card'], measures: { readonly width?: number; readonly height?: number }): CardSize {
+  const size = { ...card.size, ...measures, name: t('Own size') }
+  return { ...size, envelope: size.envelope && ownEnvelope(size, card.slack) }
 }
 
 /** The document with a further piece made of a part that a split of another one cut off. */

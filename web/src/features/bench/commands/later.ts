@@ -16,11 +16,16 @@ const asked = <A>(question: Promise<A>): Promise<A | null> =>
     return null
   })
 
-/** The design on another card: its steps are placed anew there. Meanwhile the card itself is shown as it will be. */
-export function refolded(card: (now: Card) => Card, told: (found: OtherCard) => void = () => undefined): Later<OtherCard> {
+/** The design on another card: its steps are placed anew there, its figures made larger or smaller with the card or by a
+ * factor. Meanwhile the card itself is shown as it will be. */
+export function refolded(
+  card: (now: Card) => Card,
+  told: (found: OtherCard) => void = () => undefined,
+  figures: { readonly along?: boolean; readonly factor?: number } = {},
+): Later<OtherCard> {
   return {
     ask: async (document) => {
-      const found = await asked(answer(client.POST('/api/refold', { body: { document, cards: [card(document.card)] } })))
+      const found = await asked(answer(client.POST('/api/refold', { body: { document, cards: [card(document.card)], ...figures } })))
       return found?.[0] ?? null
     },
     apply(_, found) {

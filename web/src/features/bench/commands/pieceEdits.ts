@@ -1,5 +1,6 @@
 /** Changes to the pieces of a document, each a pure function to a new one. */
-import type { DesignData, PieceData } from '@/shared/api/document'
+import type { DesignData, PieceData, Values } from '@/shared/api/document'
+import { addStep, pieceOf } from './edits'
 
 export type PieceValues = Partial<Pick<PieceData, 'host' | 'panel' | 'side' | 'order' | 'fixing' | 'pad' | 'hidden' | 'paper' | 'name'>>
 
@@ -12,6 +13,13 @@ export function removePiece(document: DesignData, id: string): DesignData {
   const gone = new Set([id])
   for (const p of document.pieces) if (p.host && gone.has(p.host)) gone.add(p.id)
   return { ...document, pieces: document.pieces.filter((p) => !gone.has(p.id)) }
+}
+
+/** A piece by itself laid on another one, over all that lies on its outside, by a step that says where. */
+export function layOn(document: DesignData, id: string, host: string, step: Values): DesignData {
+  const orders = document.pieces.filter((p) => p.host === host && p.side === 'outside').map((p) => p.order)
+  const laid = setPiece(document, id, { host, panel: '', side: 'outside', order: Math.max(-1, ...orders) + 1 })
+  return addStep(laid, id, pieceOf(laid, id).steps.length, step)[0]
 }
 
 /** The pieces that lie beside one: on the same host, panel and side, lowest first. */

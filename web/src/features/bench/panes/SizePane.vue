@@ -6,9 +6,10 @@ import { useCatalogue } from '@/shared/catalogue'
 import LengthInput from '@/shared/components/LengthInput.vue'
 import { tellError } from '@/shared/messages'
 import { useShelf } from '@/shared/shelf'
-import { called, t } from '@/shared/words'
+import { called } from '@/shared/words'
 import { ChangeList, FoldingForm, OtherSizesDialog, WayGrid, type Card, type OtherCard } from '@/features/folding'
 import { PaperChooser } from '@/features/papers'
+import { ownSize } from '../commands/edits'
 import { refolded } from '../commands/later'
 import { givePaper } from '../commands/paperEdits'
 import type { Changing } from '../state/useDocument'
@@ -32,16 +33,20 @@ function setCard(values: Partial<DesignData['card']>) {
   props.design.change((now) => ({ ...now, card: { ...now.card, ...values } }))
 }
 /** Steps are placed anew on the other card; what cannot be kept is switched off and said. */
-function setAnew(values: (now: Card) => Partial<Card>) {
-  props.design.later(refolded((now) => ({ ...now, ...values(now) }), (found) => (changed.value = found)))
+function setAnew(values: (now: Card) => Partial<Card>, along = false) {
+  props.design.later(refolded((now) => ({ ...now, ...values(now) }), (found) => (changed.value = found), { along }))
+}
+/** Figures that stayed as large as they were, made larger or smaller after the card. */
+function scaleFigures(factor: number) {
+  props.design.later(refolded((now) => now, (found) => (changed.value = found), { factor }))
 }
 const setFolding = (folding: Folding) => setAnew(() => ({ folding }))
-function takeSize(size: CardSize) {
+function takeSize(size: CardSize, along: boolean) {
   comparing.value = false
-  setAnew(() => ({ size }))
+  setAnew(() => ({ size }), along)
 }
-function setSize(values: Partial<CardSize>) {
-  setAnew((now) => ({ size: { ...now.size, ...values, name: t('Own size') } }))
+function setSize(values: Partial<Pick<CardSize, 'width' | 'height'>>) {
+  setAnew((now) => ({ size: ownSize(now, values) }))
 }
 function chooseSize(name: string) {
   const size = sizes.value.find((s) => s.name === name)
@@ -74,13 +79,13 @@ function chooseSize(name: string) {
       </label>
       <div class="turn"><ElSwitch :model-value="card.turned" :active-text="$t('lying')" :aria-label="$t('Lying')" @update:model-value="(v) => setAnew(() => ({ turned: Boolean(v) }))" /></div>
     </div>
+    <ChangeList v-if="changed" class="changed" :found="changed" scalable role="status" @scale="scaleFigures" />
     <div class="way">
       <span class="soft">{{ $t('Way of folding') }}</span>
       <strong>{{ way?.title }}</strong>
       <ElButton size="small" @click="choosing = true">{{ $t('Choose another …') }}</ElButton>
     </div>
     <FoldingForm :model-value="card.folding" :unit="document.units" @update:model-value="setFolding" />
-    <ChangeList v-if="changed" class="changed" :found="changed" role="status" />
     <PaperChooser :model-value="paper" :unit="document.units" @update:model-value="(p: Paper) => design.change((now) => givePaper(now, piece.id, p))" />
     <OtherSizesDialog v-if="comparing" :document="document" :unit="document.units" @close="comparing = false" @take="takeSize" />
     <ElDialog v-model="choosing" :title="$t('Way of folding')" width="720px" align-center>

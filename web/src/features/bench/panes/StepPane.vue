@@ -103,6 +103,13 @@ function setFigure(field: string, name: string, value: unknown) {
   else emit('change', { [`${field}.${name}`]: value })
 }
 
+/** A value of the step's own; measures that count only from now on begin with those that the figure has. */
+function setOwn(name: string, value: unknown) {
+  const next = { ...props.step, [name]: value }
+  const begun = own.value.filter((f) => f.name in props.flat.present && counts(f, next) && !counts(f, props.step))
+  emit('change', { [name]: value, ...Object.fromEntries(begun.map((f) => [f.name, props.flat.present[f.name]])) })
+}
+
 function take(picked: PickedOutline) {
   emit('outline', choosing.value, picked)
   choosing.value = ''
@@ -158,7 +165,7 @@ function take(picked: PickedOutline) {
         :field="f"
         :value="valueAt(step, f.name)"
         :trouble="troubleAt(f.name)"
-        @change="(v) => emit('change', { [f.name]: v })"
+        @change="(v) => setOwn(f.name, v)"
       />
     </div>
     <ElButton v-if="movable" class="line-up" size="small" @click="emit('lineUp')">{{ $t('Line up with others …') }}</ElButton>

@@ -2,13 +2,16 @@
 /** All pieces of the card in the order in which they lie, from the outside through the base to the inside. */
 import { computed } from 'vue'
 import type { Schemas } from '@/shared/api/client'
-import type { DesignData, PieceData, Unit } from '@/shared/api/document'
+import type { DesignData, PieceData, Unit, Values } from '@/shared/api/document'
+import { useCatalogue } from '@/shared/catalogue'
 import LengthInput from '@/shared/components/LengthInput.vue'
+import { initialValues } from '@/shared/form/schemaForm'
 import { askText } from '@/shared/messages'
 import { formatLength } from '@/shared/units/lengths'
 import { called, t } from '@/shared/words'
 import type { Edit } from '../state/useDocument'
-import { beside, copyPiece, removePiece, restack, setPiece, type PieceValues } from '../commands/pieceEdits'
+import { pieceOf, setValues } from '../commands/edits'
+import { beside, copyPiece, layOn, removePiece, restack, setPiece, type PieceValues } from '../commands/pieceEdits'
 
 const props = defineProps<{
   document: DesignData
@@ -39,7 +42,7 @@ const groups = computed(() => {
 const own = computed(() => props.document.pieces.find((p) => p.id === props.chosen) ?? base.value)
 const lies = computed(() => Boolean(own.value.host))
 const hosts = computed(() => props.document.pieces.slice(0, props.document.pieces.indexOf(own.value)))
-const otherPanel = computed(() => props.panels.find((p) => p !== (own.value.panel || props.front)))
+const other = computed(() => figure(own.value.id)?.others[0])
 
 /** A change of the piece that is chosen now. */
 function ofOwn(edit: (now: DesignData, id: string) => DesignData): Edit {
@@ -53,13 +56,14 @@ const canStack = (by: 1 | -1) => {
   const row = beside(props.document, own.value)
   return lies.value && Boolean(row[row.indexOf(own.value) + by])
 }
-function copy(values: PieceValues) {
+function copy(values: PieceValues, start: Values = {}) {
   const { order } = own.value
   let made = ''
   change((now, id) => {
     const [next, key] = copyPiece(now, id, { order: order + 1, ...values })
     made ||= key
-    return next
+    const first = pieceOf(next, key).steps.find((s) => s.on)
+    return first ? setValues(next, key, first.id, start) : next
   })
   emit('choose', made)
 }
@@ -67,6 +71,12 @@ function remove() {
   const edit = ofOwn(removePiece)
   emit('choose', own.value.host || base.value.id)
   emit('change', edit)
+}
+/** The kind of step that says where on the card the piece lies. */
+const laying = useCatalogue().data?.steps.find((s) => s.lays_piece)
+function lay() {
+  const host = base.value.id
+  if (laying) change((now, id) => layOn(now, id, host, { ...initialValues(laying.form), kind: laying.kind }))
 }
 async function rename() {
   const name = await askText(t('Rename the piece'), t('What is this piece called?'), own.value.name)
@@ -150,8 +160,9 @@ function told(p: PieceData): string {
           <button class="plain-button" :disabled="!canStack(1)" :title="$t('One place further from the base')" @click="stack(1)">{{ $t('raise') }}</button>
           <button class="plain-button" :disabled="!canStack(-1)" :title="$t('One place nearer to the base')" @click="stack(-1)">{{ $t('lower') }}</button>
           <button class="plain-button" @click="copy({})">{{ $t('duplicate') }}</button>
-          <button v-if="otherPanel && own.host === base.id && own.side !== 'around'" class="plain-button" :title="$t('The same on the panel {panel}', { panel: called(otherPanel) })" @click="copy({ panel: otherPanel })">{{ $t('on the {panel} too', { panel: called(otherPanel) }) }}</button>
+          <button v-if="other && own.host === base.id && own.side !== 'around'" class="plain-button" :title="$t('The same on the panel {panel}', { panel: called(other.panel) })" @click="copy({ panel: other.panel }, other.values)">{{ $t('on the {panel} too', { panel: called(other.panel) }) }}</button>
         </template>
+        <button v-if="laying && !lies && own !== base" class="plain-button" :title="$t('In the middle of the front; it is moved from there')" @click="lay">{{ $t('lay it on the card') }}</button>
         <button class="plain-button" @click="rename">{{ $t('rename') }}</button>
         <button class="plain-button" :title="$t('The papers of all pieces: change one, or put another in its place')" @click="emit('papers')">{{ $t('all papers …') }}</button>
         <button v-if="own !== base" class="plain-button" @click="remove">{{ $t('remove') }}</button>
