@@ -193,8 +193,8 @@ def with_layers(name: str, made: Design) -> Design:
             "pieces": [*made.pieces, *pieces],
             "papers": [*made.papers, *papers],
             "accepted": [
-                Acceptance(code=code, piece=piece, step=step, severity=severity, reason=reason)
-                for code, piece, step, severity, reason in ACCEPTED.get(name, [])
+                Acceptance.model_validate(dict(zip(Acceptance.model_fields, values, strict=True)))
+                for values in ACCEPTED.get(name, [])
             ],
         }
     )

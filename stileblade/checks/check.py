@@ -44,7 +44,8 @@ class Mend:
     another one; ``add`` is put in before step ``before`` (at the end where that is empty), of the piece ``of`` where
     that is another one; ``card`` holds values of the way of
     folding; ``pieces`` the names of further pieces of the same paper, each with the steps that make it;
-    ``paper`` the key of a paper and values of it; ``size`` values of the card's size."""
+    ``paper`` the key of a paper and values of it; ``size`` values of the card's size; ``order`` places of pieces in the
+    stack, by their keys."""
 
     title: str
     step: str = ""
@@ -57,6 +58,7 @@ class Mend:
     pieces: tuple[tuple[str, tuple[Step, ...]], ...] = ()
     paper: tuple[str, dict[str, Any]] | None = None
     size: dict[str, Any] = field(default_factory=dict)
+    order: dict[str, int] = field(default_factory=dict)
 
 
 @dataclass(frozen=True, eq=False)

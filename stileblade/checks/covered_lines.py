@@ -9,7 +9,8 @@ from dataclasses import dataclass
 import numpy as np
 
 from stileblade.checks.check import CHECKS, Finding, Mend, Place, Severity, Subject
-from stileblade.design.evaluation import PieceOutcome
+from stileblade.design.changes import Change, with_changes
+from stileblade.design.evaluation import Evaluation, PieceOutcome, evaluate
 from stileblade.folding.stack import Layer, Stack
 from stileblade.geometry.curves.segments import Floats
 from stileblade.geometry.curves.transforms import identity
@@ -38,9 +39,19 @@ class _Face:
     above: tuple[Layer, ...]
 
 
+Covered = tuple[DrawnLine, list[Floats], list[Floats], Layer, PieceOutcome]
+"""Lines that a step drew, their ways in the base's flat view, those that are covered, and by what."""
+
+
 @CHECKS.register("covered-lines")
 def covered_lines(subject: Subject) -> Iterator[Finding]:
     """Lines that nobody will see: warning, with how many."""
+    for found in covered(subject):
+        yield _finding(subject, *found)
+
+
+def covered(subject: Subject) -> Iterator[Covered]:
+    """The piece's lines that are covered, by each layer that covers some of them."""
     work, stack = subject.piece.work, subject.evaluation.stack
     if work is None or stack is None or not stack.layers or not work.lines:
         return
@@ -57,7 +68,7 @@ def covered_lines(subject: Subject) -> Iterator[Finding]:
                 continue
             hidden = [w for w in ways if _is_covered(w, layer)]
             if hidden:
-                yield _finding(subject, line, ways, hidden, layer, made)
+                yield line, ways, hidden, layer, made
 
 
 def _face(piece: str, stack: Stack) -> _Face | None:
@@ -109,12 +120,51 @@ def _finding(
         hint="Make the layer's window larger, or draw them on the layer.",
         step=line.step,
         place=Place(lines=_lines(line)),
-        mends=_larger_windows(subject, hidden, layer, made),
+        mends=(
+            *_larger_windows(subject, hidden, layer, made),
+            *_raised(subject, layer, made),
+        ),
     )
 
 
 def _lines(line: DrawnLine) -> tuple[tuple[tuple[float, float], tuple[float, float]], ...]:
     return tuple(line.edges[:200])
+
+
+def _raised(subject: Subject, layer: Layer, made: PieceOutcome) -> tuple[Mend, ...]:
+    """The piece with the lines laid over the one that covers them, where both lie on the same, and as long as that
+    one stays to be seen, with its own lines, and no other covers the piece then."""
+    own, stack = subject.piece.piece, subject.evaluation.stack
+    if stack is None or not own.host or (own.host, own.side) != (made.piece.host, made.piece.side):
+        return ()
+    mine = stack.layer(own.id)
+    if mine is None or kernel.overlap(mine.shape, layer.shape) > kernel.area_of(layer.shape) / 2:
+        return ()
+    beside = [
+        p for p in subject.evaluation.design.pieces if (p.host, p.side) == (own.host, own.side)
+    ]
+    row = sorted(
+        beside, key=lambda p: p.order
+    )  # of those in one place, the later ones lie on the earlier ones
+    row.remove(own)
+    row.insert(row.index(made.piece) + 1, own)
+    order = {p.id: n for n, p in enumerate(row) if p.order != n}
+    design = subject.evaluation.design
+    changes = [Change(op="lay", piece=k, step="", values={"order": n}) for k, n in order.items()]
+    after = evaluate(with_changes(design, changes))
+    if hidden_lines(after) >= hidden_lines(subject.evaluation):
+        return ()
+    title = say("lay {piece!r} over {layer!r}", piece=Own(own.name), layer=Own(made.piece.name))
+    return (Mend(title, order=order),)
+
+
+def hidden_lines(evaluation: Evaluation) -> int:
+    """How many lines of all pieces are covered by layers."""
+    return sum(
+        len(hidden)
+        for piece in evaluation.pieces
+        for _, _, hidden, _, _ in covered(Subject(evaluation, piece))
+    )
 
 
 def _larger_windows(

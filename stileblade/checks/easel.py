@@ -15,7 +15,7 @@ def easel(subject: Subject) -> Iterator[Finding]:
     """A note while its display panel or its stop is missing: the free half of its front hangs in the air."""
     if subject.is_layer:
         return
-    work = subject.piece.work
+    work = subject.piece.whole
     if work is None or not work.paper or not work.lies_on:
         return
     there = {s.props_up for p in subject.evaluation.design.pieces for s in p.steps if s.on}

@@ -45,7 +45,7 @@ def envelope_of(evaluation: Evaluation) -> Envelope | None:
 def room_of(subject: Subject) -> tuple[Envelope, Room] | None:
     """The design's envelope and the room left in it; None without one."""
     envelope = envelope_of(subject.evaluation)
-    work = subject.piece.work
+    work = subject.piece.whole
     if envelope is None or work is None or not work.paper or subject.is_layer:
         return None
     return envelope, room_in(envelope, closed_of(subject, work), bulk_of(subject, work))
@@ -74,7 +74,7 @@ def _stack_of(subject: Subject, work: Work) -> Stack | None:
 def envelope(subject: Subject) -> Iterator[Finding]:
     """Room below 0: error. Below the slack: warning."""
     found = room_of(subject)
-    work = subject.piece.work
+    work = subject.piece.whole
     if found is None or work is None:
         return
     inside, room = found
@@ -184,7 +184,7 @@ def ranked(subject: Subject) -> list[Ranked]:
     """The design's envelope and all standard ones: those that take the card with its slack first, the
     tightest of them at the head; then the others, the nearest to taking it first. A card with an envelope
     made to measure has that one alone."""
-    work, card = subject.piece.work, subject.evaluation.design.card
+    work, card = subject.piece.whole, subject.evaluation.design.card
     if work is None or not work.paper:
         return []
     closed, bulk = closed_of(subject, work), bulk_of(subject, work)

@@ -20,7 +20,7 @@ def folding(subject: Subject) -> Iterator[Finding]:
     panel without room inside, or one longer than the panel it folds on to: warning."""
     if subject.is_layer:
         return
-    work = subject.piece.work
+    work = subject.piece.whole
     if work is None or not work.paper or not work.folds:
         return
     need = allowance_of(subject.piece.paper.thickness)

@@ -19,7 +19,7 @@ def foot(subject: Subject) -> Iterator[Finding]:
     it; it tips where its centre of mass lies beyond its feet. Both are warnings."""
     if subject.is_layer or any(o.step.on and o.step.takes_part for o in subject.piece.outcomes):
         return  # it lies on something, or is glued to what it was parted from
-    work = subject.piece.work
+    work = subject.piece.whole
     if work is None or not work.paper:
         return
     stand = stand_of(work)

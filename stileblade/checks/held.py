@@ -18,7 +18,7 @@ def held(subject: Subject) -> Iterator[Finding]:
     the paper itself is in several pieces, that is said by itself."""
     if subject.is_layer:
         return
-    work = subject.piece.work
+    work = subject.piece.whole
     if work is None or not work.paper or work.paper.pieces > 1:
         return
     loose = [face for face in fold_flat(work).faces if face.loose]

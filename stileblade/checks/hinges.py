@@ -18,7 +18,7 @@ def hinges(subject: Subject) -> Iterator[Finding]:
     """No hinge: error. Shorter than 20 mm and a fifth of the panel, or a span under 6 mm: warning."""
     if subject.is_layer:
         return
-    work = subject.piece.work
+    work = subject.piece.whole
     if work is None:
         return
     for fold in work.folds:

@@ -13,9 +13,9 @@ from stileblade.design.document import Design, load_design
 class Change(BaseModel):
     """A change to the document: values set on a step, a step put in before another (at the end
     where ``step`` is ""), values set on the card's folding, on its size or, where ``step`` names one, on
-    a paper, or a further piece of the same paper, ``values`` with its name and steps."""
+    a paper, or a further piece of the same paper, ``values`` with its name and steps, or values of how a piece lies."""
 
-    op: Literal["set", "add", "fold", "size", "paper", "piece"]
+    op: Literal["set", "add", "fold", "size", "paper", "piece", "lay"]
     piece: str
     step: str
     values: dict[str, Any]
@@ -36,6 +36,9 @@ def with_changes(design: Design, changes: list[Change]) -> Design:
             data["papers"] = [
                 {**p, **change.values} if p["id"] == change.step else p for p in data["papers"]
             ]
+            continue
+        if change.op == "lay":
+            pieces[change.piece].update(change.values)
             continue
         if change.op == "piece":
             number = next(n for n in count(len(pieces) + 1) if f"piece-{n}" not in pieces)

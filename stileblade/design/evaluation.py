@@ -53,6 +53,17 @@ class PieceOutcome:
         """The finished piece; None where no step has made anything."""
         return self.outcomes[-1].work if self.outcomes else None
 
+    @cached_property
+    def whole(self) -> Work | None:
+        """The finished piece as it folds: where its last step parted it and the rest, a piece of its own, is glued on
+        again, as it was before that. Files and sheets have the parts, all else has this."""
+        last = next((o for o in reversed(self.outcomes) if o.step.on), None)
+        if last is None or last.before is None or last.problem is not None or self.work is None:
+            return self.work
+        if not last.step.glues_on or not self.setting.taken.get(last.step.id):
+            return self.work
+        return replace(last.before, parted=self.work.parted, notes=self.work.notes)
+
     def outcome_of(self, step_id: str) -> Outcome | None:
         return next((o for o in self.outcomes if o.step.id == step_id), None)
 
@@ -148,8 +159,8 @@ def evaluate(
         made = _piece(run, piece, setting)
         found[piece.id] = made
         laid += _laid(made, first=not laid)
-        if made.work is not None:
-            works[piece.id] = made.work
+        if made.whole is not None:
+            works[piece.id] = made.whole
         if (
             until and piece.id == until[0] and not piece.host
         ):  # nothing before depends on what comes after
@@ -170,7 +181,7 @@ def around_of(design: Design) -> dict[str, Around]:
 
 def _laid(made: PieceOutcome, *, first: bool) -> list[Laid]:
     """The piece for the stack, if it is of the card: the first of them is its base."""
-    piece, work = made.piece, made.work
+    piece, work = made.piece, made.whole
     if work is None or not work.paper or (not first and work.lying is None):
         return []
     height = piece.pad if piece.fixing is FixedBy.PADS else 0.0

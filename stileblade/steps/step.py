@@ -280,6 +280,11 @@ class Step(Values, ABC):
         return False
 
     @property
+    def glues_on(self) -> bool:
+        """Whether what it parts off is glued on again, so that the card folds as before."""
+        return False
+
+    @property
     def props_up(self) -> str:
         """What of an easel it makes, "display" or "stop"; "" for anything else."""
         return ""

@@ -64,7 +64,7 @@ def assembled_of(evaluation: Evaluation) -> AssembledView | None:
 
 def look_from(evaluation: Evaluation, *, inside: bool) -> Floats:
     """From the base's flat view to how the open card is seen."""
-    work = evaluation.pieces[0].work
+    work = evaluation.pieces[0].whole
     if work is None or not inside:
         return identity()
     return mirror_across(axis="x", at=work.paper.bounds.centre[0])
@@ -122,7 +122,7 @@ def _guides(evaluation: Evaluation, look: Floats) -> list[Guide]:
         else guide.model_copy(
             update={"at": off - guide.at, "edge": other.get(guide.edge, guide.edge)}
         )
-        for guide in guides_of(evaluation.pieces[0].work)
+        for guide in guides_of(evaluation.pieces[0].whole)
     ]
 
 

@@ -142,7 +142,7 @@ def _rest(evaluation: Evaluation, piece: PieceOutcome, known: set[str]) -> RestV
     box = work.paper.bounds if work else Box(0.0, 0.0, 0.0, 0.0)
     attempt = Attempts()
     strip = [strip_of(o, evaluation.design.units, known, attempt) for o in piece.outcomes]
-    base = evaluation.pieces[0].work
+    base = evaluation.pieces[0].whole
     rest = RestView(
         open=(box.width, box.height),
         closed=(0.0, 0.0),
@@ -163,11 +163,13 @@ def _rest(evaluation: Evaluation, piece: PieceOutcome, known: set[str]) -> RestV
     )
     if work is not None:
         shown = attempt("whole card", lambda: card_of(evaluation, piece), piece)
-        card = shown.work or work
+        card = shown.whole or work
         rest.closed = attempt(
             "closed size", lambda: _closed(evaluation, piece, shown, card), (0.0, 0.0)
         )
-        rest.space = attempt("folded card", lambda: space_of(evaluation, piece, work), rest.space)
+        rest.space = attempt(
+            "folded card", lambda: space_of(evaluation, piece, piece.whole or work), rest.space
+        )
         rest.shut = attempt("closed card", lambda: closed_of(evaluation, shown, card), None)
         rest.scoring = attempt("scoring table", lambda: scoring_of(work), [])
         rest.ticks = attempt("ticks for scoring", lambda: tick_strokes(work), [])

@@ -53,7 +53,7 @@ class OtherCard(CardLook):
 def look_of(evaluation: Evaluation) -> dict[str, Any]:
     """The values of a CardLook; what cannot be computed is left out."""
     attempt, base = Attempts(), evaluation.pieces[0]
-    work = base.work if base.work and base.work.paper else None
+    work = base.whole if base.whole and base.whole.paper else None
     measures = attempt("measures", lambda: card_measures(evaluation), NOTHING)
     findings = open_findings(evaluation)
 

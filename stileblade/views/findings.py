@@ -131,6 +131,8 @@ def changes_of(mend: Mend, piece: str) -> list[Change]:
         found.append(Change(op="fold", piece=piece, step="", values=mend.card))
     if mend.size:
         found.append(Change(op="size", piece=piece, step="", values=mend.size))
+    for key, order in mend.order.items():
+        found.append(Change(op="lay", piece=key, step="", values={"order": order}))
     if mend.paper is not None:
         key, values = mend.paper
         found.append(Change(op="paper", piece=piece, step=key, values=values))

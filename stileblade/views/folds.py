@@ -21,7 +21,8 @@ class SpanView(BaseModel):
 
 
 class FoldView(BaseModel):
-    """from_left and from_right are from the piece's head and foot where the fold is level; axis is
+    """from_left and from_right are from the piece's head and foot where the fold is level, to the nearer of its two
+    creases where it is a spine; axis is
     empty where it slants. inner: of a step that stands forward. scores are the lines scored: two for a spine.
     apart: mm between the panels on either side, the spine of a thick card, with the fold in its middle."""
 
@@ -63,8 +64,8 @@ def _fold(work: Work, fold: Fold) -> FoldView:
         hinge=hinge_length(spans, fold),
         spans=[_span(s) for s in spans],
         scores=[(*s.start, *s.end) for s in scored],
-        from_left=fold.at - low,
-        from_right=high - fold.at,
+        from_left=fold.at - fold.apart / 2 - low,
+        from_right=high - fold.at - fold.apart / 2,
         from_centre=fold.at - (low + high) / 2,
     )
 

@@ -40,7 +40,7 @@ def whole_picture(evaluation: Evaluation, pose: Pose, *, inside: bool = False) -
     """The card in a pose; assembled, it is laid open and seen from outside, or from ``inside``.
     StilebladeError where there is no paper."""
     base = evaluation.pieces[0]
-    work = base.work
+    work = base.whole
     if work is None or not work.paper:
         raise StilebladeError(
             "There is no paper to be seen yet.",

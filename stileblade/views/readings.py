@@ -71,8 +71,8 @@ def envelopes_of(evaluation: Evaluation, piece: PieceOutcome) -> list[EnvelopeRo
 
 def readings_of(evaluation: Evaluation, piece: PieceOutcome) -> list[Reading]:
     """One line for each figure; none while there is no paper."""
-    work = piece.work
-    if work is None or not work.paper:
+    work, sheet = piece.whole, piece.work
+    if work is None or sheet is None or not sheet.paper:
         return []
     subject = Subject(evaluation, piece)
     box, closed = work.paper.bounds, closed_of(subject, work)
@@ -116,15 +116,17 @@ def readings_of(evaluation: Evaluation, piece: PieceOutcome) -> list[Reading]:
     if not subject.is_layer:
         found += _closed(subject, work)
         found += _standing(work)
-    found += _narrowest(piece, work)
-    found += _grain(piece, work)
+    found += _narrowest(piece, sheet)
+    found += _grain(piece, sheet)
     found += [
-        Reading(name="Pieces", values=[work.paper.pieces], unit="count"),
-        Reading(name="Openings", values=[len(work.paper.openings)], unit="count", note=_left(work)),
-        Reading(name="Area", values=[work.paper.area], unit="mm2", figure="area"),
+        Reading(name="Pieces", values=[sheet.paper.pieces], unit="count"),
+        Reading(
+            name="Openings", values=[len(sheet.paper.openings)], unit="count", note=_left(sheet)
+        ),
+        Reading(name="Area", values=[sheet.paper.area], unit="mm2", figure="area"),
         Reading(
             name="Weight",
-            values=[weight_of(work.paper.area, piece.paper)],
+            values=[weight_of(sheet.paper.area, piece.paper)],
             unit="g",
             figure="weight",
         ),

@@ -48,7 +48,7 @@ def whole_card(evaluation: Evaluation) -> dict[str, Any]:
 def card_measures(evaluation: Evaluation) -> dict[str, list[float]]:
     """Open size of the first piece, the base, and its closed size with what stands out of it; 0 x 0 while
     there is none."""
-    work = evaluation.pieces[0].work
+    work = evaluation.pieces[0].whole
     if work is None or not work.paper:
         return {"open_mm": [0.0, 0.0], "closed_mm": [0.0, 0.0]}
     stack = evaluation.stack

@@ -56,7 +56,7 @@ def card_of(evaluation: Evaluation, piece: PieceOutcome) -> PieceOutcome:
 
 def is_base(evaluation: Evaluation, piece: PieceOutcome) -> bool:
     stack = evaluation.stack
-    return stack is not None and stack.base.work is piece.work
+    return stack is not None and stack.base.work is piece.whole
 
 
 def layer_sheets(evaluation: Evaluation) -> tuple[LayerSheet, ...]:

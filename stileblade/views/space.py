@@ -134,7 +134,7 @@ def no_space(piece: PieceOutcome) -> SpaceView:
 def space_of(evaluation: Evaluation, piece: PieceOutcome, work: Work) -> SpaceView:
     """The folded card that shows a piece."""
     piece = card_of(evaluation, piece)
-    work = piece.work or work
+    work = piece.whole or work
     layers, flat_faces = layers_on(evaluation, piece), fold_flat(work).faces
     rooms = layers.rooms or (0.0,) * len(flat_faces)
     faces = [

@@ -67,7 +67,7 @@ def _summary(text: str, cache: OutcomeCache | None) -> Summary:
     findings = run_checks(evaluation)
     count = Counter(f.severity for f in findings if not f.accepted)
     base = evaluation.pieces[0]
-    work = base.work
+    work = base.whole
     width, height = attempt("measures", lambda: card_measures(evaluation), NOTHING)["closed_mm"]
     picture = (
         attempt(

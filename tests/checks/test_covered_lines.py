@@ -60,3 +60,31 @@ def test_what_a_layer_draws_is_covered_by_the_one_on_it() -> None:
     (finding,) = covered(whole([BLANK], low, high))
     assert finding.message == "1 of 1 lines of step 2 are covered by 'b'."
     assert finding.mends == ()
+
+
+def test_a_small_piece_under_a_large_one_is_laid_over_it() -> None:
+    """A tag of 40 x 20 with a line round it, under a plate of 60 x 60: over it, the tag covers 800 of its 3,600 mm2.
+    Over a plate of 40 x 30 it would cover two thirds, and the other way round it is the plate that has the line."""
+    line = {"kind": "border-line", "id": "bl", "along": "outline", "margin": 2}
+
+    def rect(width: float, height: float) -> dict[str, Any]:
+        outline = {"kind": "rectangle", "width": width, "height": height}
+        return {"kind": "overlay", "outline": outline}
+
+    def card(*plate: float) -> Evaluation:
+        return whole(
+            [BLANK],
+            layer("tag", rect(40, 20), line, name="Tag", order=0),
+            layer("seal", rect(8, 8), order=3),
+            layer("plate", rect(*plate), name="Plate", order=5),
+        )
+
+    (finding,) = covered(card(60, 60))
+    (mend,) = finding.mends
+    assert mend.title == "lay 'Tag' over 'Plate'"
+    mended = evaluate(with_changes(card(60, 60).design, changes_of(mend, "tag")))
+    assert covered(mended) == []
+    orders = {p.piece.id: p.piece.order for p in mended.pieces if p.piece.host}
+    assert sorted(orders, key=orders.__getitem__) == ["seal", "plate", "tag"]
+    (finding,) = covered(card(40, 30))
+    assert finding.mends == ()

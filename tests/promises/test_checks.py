@@ -12,9 +12,11 @@ from stileblade.checks.check import CHECKS, Finding, Severity, Subject, run_chec
 from stileblade.design.changes import with_changes
 from stileblade.design.document import load_design, read_design
 from stileblade.design.evaluation import Evaluation, evaluate
+from stileblade.folding.hinge import hinge_length
 from stileblade.geometry.curves.segments import Floats
 from stileblade.views.findings import changes_of
 from stileblade.views.pieces import card_weight
+from stileblade.views.readings import readings_of
 from tests.conftest import TIMES, design_of
 from tests.promises.edits import cards, loaded
 from tests.promises.frames import MIRRORED, MOVED, elsewhere
@@ -120,6 +122,9 @@ def _tried(name: str, evaluation: Evaluation) -> int:
             # a step that could not be applied may bring what is wrong with it then
             assert not worse or finding.code in BRINGS_MORE, (*case, worse)
             if mend.pieces and not mend.values:
+                if "join" in mend.title and evaluation.stack and mended.stack:
+                    assert mended.stack.closed == pytest.approx(evaluation.stack.closed), case
+                    assert mended.stack.bulk == pytest.approx(evaluation.stack.bulk), case
                 assert _paper(mended) >= _paper(evaluation) - 0.01, case
                 was = {p.piece.id: p.work for p in evaluation.pieces if p.piece.id != key}
                 for piece in mended.pieces:
@@ -174,3 +179,35 @@ def test_an_envelope_joined_of_two_sheets_stays_whole() -> None:
     assert tab == pytest.approx(new * 240e-6, abs=1e-6)
     assert 0 < new < 12 * 152.6
     assert not [f for f in run_checks(joined) if f.code == "envelope.over"]
+
+
+def test_a_base_joined_of_two_sheets_is_folded_whole() -> None:
+    """A side fold of 296 x 190 on sheets of 210 x 297: parted at its fold, one half has a tab of 12. Folded it is what it
+    was: 148 x 190 closed, its hinge 190; a mat on the front and one on the back stay."""
+    papers = [{"thickness": 0.3, "weight": 240, "sheet_width": 210, "sheet_height": 297, "edge": 5}]
+    mats = [layer("m", {"kind": "mat"}), layer("n", {"kind": "mat"}, panel="back")]
+    size = {"name": "A5", "width": 148, "height": 210}
+    window = {"kind": "window", "outline": {"kind": "circle", "diameter": 40}}
+    card = whole([{"kind": "blank"}, window], *mats, size={**size, "height": 190}, papers=papers)
+    over = next(f for f in run_checks(card) if f.code == "sheet.over" and f.piece == "Base")
+    join = next(m for m in over.mends if m.title.startswith("join"))
+    joined = evaluate(with_changes(card.design, changes_of(join, "base")))
+    assert card.stack
+    assert joined.stack
+    assert joined.stack.closed == pytest.approx((148, 190))
+    assert joined.stack.bulk == pytest.approx(card.stack.bulk) == pytest.approx(4 * 0.3)
+    whole_base = joined.pieces[0].whole
+    assert whole_base is not None
+    assert whole_base.paper.area == pytest.approx(work_of(card, "base").paper.area)
+    assert hinge_length(whole_base.spans["fold"], whole_base.folds[0]) == pytest.approx(190)
+    for key in ("m", "n"):
+        assert work_of(joined, key).paper.area == pytest.approx(work_of(card, key).paper.area)
+    part = joined.pieces[-1]
+    assert part.work is not None
+    sheets = sorted((work_of(joined, "base").paper.bounds.width, part.work.paper.bounds.width))
+    assert sheets == pytest.approx([148, 160])
+    names = {r.name: r.values for r in readings_of(joined, joined.pieces[0])}
+    assert names["Open"] == pytest.approx([296, 190])
+    assert names["Area"][0] < whole_base.paper.area
+    bad = {f.code for f in run_checks(joined) if f.severity is Severity.ERROR}
+    assert bad == set()

@@ -31,7 +31,6 @@ from stileblade.steps.kinds.fit import Fit
 from stileblade.steps.step import Caption, Needs, Setting, Stage, Step, register_step
 from stileblade.words import say
 
-
 _LAPS = 8
 """How often a figure is stretched anew for the lap that the one before it needs, each time at least half a mm more."""
 

@@ -124,6 +124,10 @@ class Split(Step):
     least: float = least_field(when=_FIGURE)
     drop: bool = drop_field(when=_FIGURE)
 
+    @property
+    def glues_on(self) -> bool:
+        return self.by is By.LINE and self.tab > 0
+
     def _at(self, work: Work) -> float:
         origin, sign = self.edge.origin(work.box_of(self.target), self.runs.axis)
         return origin + sign * self.distance

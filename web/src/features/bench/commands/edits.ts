@@ -141,6 +141,9 @@ export function applyChanges(
     } else if (change.op === 'paper') {
       const { step, values } = change
       document = { ...document, papers: document.papers.map((p) => (p.id === step ? { ...p, ...values } : p)) }
+    } else if (change.op === 'lay') {
+      const { piece, values } = change
+      document = { ...document, pieces: document.pieces.map((p) => (p.id === piece ? { ...p, ...values } : p)) }
     } else if (change.op === 'piece') {
       ;[document] = addPiece(document, change.piece, change.values)
     } else {

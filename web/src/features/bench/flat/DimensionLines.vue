@@ -72,7 +72,7 @@ const lines = computed<Line[]>(() => {
           : { axis, from: toY(from), to: toY(to), at: beside + 24, mm: to - from, text: say(to - from), out: 0 },
       )
     }
-    const lanes = lanesOf(row.map((l) => ({ middle: (l.from + l.to) / 2, half: halfOf(l.text) })), LANES)
+    const lanes = lanesOf(row.map((l) => ({ middle: (l.from + l.to) / 2, half: halfOf(l.text), room: l.to - l.from })), LANES)
     row.forEach((l, i) => {
       l.out = lanes[i] === null ? null : lanes[i]! * LANE
       outmost[axis] = Math.max(outmost[axis], l.out ?? 0)

@@ -18,6 +18,7 @@ function words(fold: Fold): string {
   const [low, high, middle] = fold.axis === 'x' ? [t('left'), t('right'), t('centre')] : [t('head'), t('foot'), t('middle')]
   // many folds: each one's place from the left or head, the rest is in the scoring table
   if (real.value.length > 2) return `${called(fold.name)}  ${say(fold.from_left)}`
+  if (fold.apart > 0) return `${called(fold.name)}  ${say(fold.from_left)} ${low} · ${say(fold.apart)} ${t('spine')} · ${say(fold.from_right)} ${high}`
   return `${called(fold.name)}  ${say(fold.from_left)} ${low} · ${say(fold.from_right)} ${high} · ${say(fold.from_centre)} ${middle}`
 }
 const screen = (s: Stroke) => ({
