@@ -64,7 +64,8 @@ def bases() -> dict[str, Design]:
         "01-whale-with-porthole": design(
             "Whale with porthole", "A7", "harbour",
             [
-                {"kind": "artwork", "ref": whale[0], "layers": [0], "to": "width", "width": 137},
+                {"kind": "artwork", "ref": whale[0], "layers": [0], "to": "width", "width": 137,
+                 "printed": False},
                 {"kind": "slice", "keep": "above", "edge": "far", "distance": 1.6},
                 {"kind": "mirror", "towards": "above", "lap": 8},
                 {"kind": "window", "outline": {"kind": "circle", "diameter": 22},

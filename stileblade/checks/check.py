@@ -14,6 +14,7 @@ from functools import partial
 from itertools import takewhile
 from typing import Any
 
+from stileblade.design.changes import Change
 from stileblade.design.evaluation import Evaluation, Outcome, PieceOutcome
 from stileblade.geometry.curves.places import Point
 from stileblade.geometry.regions.region import Region
@@ -45,7 +46,8 @@ class Mend:
     that is another one; ``card`` holds values of the way of
     folding; ``pieces`` the names of further pieces of the same paper, each with the steps that make it;
     ``paper`` the key of a paper and values of it; ``size`` values of the card's size; ``order`` places of pieces in the
-    stack, by their keys."""
+    stack, by their keys; ``changes`` are any others. One that is ``offered`` is shown at once, where
+    the card is seen."""
 
     title: str
     step: str = ""
@@ -59,6 +61,8 @@ class Mend:
     paper: tuple[str, dict[str, Any]] | None = None
     size: dict[str, Any] = field(default_factory=dict)
     order: dict[str, int] = field(default_factory=dict)
+    changes: tuple[Change, ...] = ()
+    offered: bool = False
 
 
 @dataclass(frozen=True, eq=False)

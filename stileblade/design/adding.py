@@ -3,9 +3,12 @@
 from __future__ import annotations
 
 from itertools import count
-from typing import Any
+from typing import Any, Literal
+
+from pydantic import BaseModel
 
 from stileblade.card.stock import Paper
+from stileblade.design.changes import Change
 from stileblade.design.document import Design, Piece, load_design
 from stileblade.design.evaluation import Evaluation
 from stileblade.piece.lying import Facing
@@ -28,8 +31,10 @@ def on_card(evaluation: Evaluation, panel: str = "") -> OnCard | None:
 
 
 def proposals(card: OnCard) -> list[Proposal]:
-    """All that kinds of layers propose for the card."""
-    return [proposal for kind in STEPS for proposal in kind.proposals(card)]
+    """All that kinds of layers propose for the card; what makes a whole card of it comes first while nothing lies on
+    it."""
+    found = [proposal for kind in STEPS for proposal in kind.proposals(card)]
+    return found if card.lying else sorted(found, key=lambda p: not p.of_whole_card)
 
 
 def with_added(design: Design, proposal: Proposal) -> tuple[Design, list[str]]:
@@ -45,6 +50,22 @@ def with_added(design: Design, proposal: Proposal) -> tuple[Design, list[str]]:
         keys.append(key)
         data["pieces"].append(_piece(new, key, keys, data, base))
     return load_design(data), keys
+
+
+def changes_adding(design: Design, proposal: Proposal) -> tuple[Change, ...]:
+    """What adds the proposal's papers, steps of the base and pieces to the design, or to one that has gone on."""
+    made, keys = with_added(design, proposal)
+    base, papers = made.pieces[0], {p.id for p in design.papers}
+    steps = base.steps[len(design.pieces[0].steps) :]
+    return (
+        *(_change("stock", p.id, p) for p in made.papers if p.id not in papers),
+        *(_change("add", base.id, s) for s in steps),
+        *(_change("layer", p.id, p) for p in made.pieces if p.id in keys),
+    )
+
+
+def _change(op: Literal["stock", "add", "layer"], piece: str, values: BaseModel) -> Change:
+    return Change(op=op, piece=piece, step="", values=values.model_dump(mode="json"))
 
 
 def _piece(

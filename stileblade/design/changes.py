@@ -13,9 +13,10 @@ from stileblade.design.document import Design, load_design
 class Change(BaseModel):
     """A change to the document: values set on a step, a step put in before another (at the end
     where ``step`` is ""), values set on the card's folding, on its size or, where ``step`` names one, on
-    a paper, or a further piece of the same paper, ``values`` with its name and steps, or values of how a piece lies."""
+    a paper, or a further piece of the same paper, ``values`` with its name and steps, or values of how a piece lies; or a whole piece
+    (``layer``) or paper (``stock``) that the design gets, unless it has one of that key."""
 
-    op: Literal["set", "add", "fold", "size", "paper", "piece", "lay"]
+    op: Literal["set", "add", "fold", "size", "paper", "piece", "lay", "layer", "stock"]
     piece: str
     step: str
     values: dict[str, Any]
@@ -36,6 +37,11 @@ def with_changes(design: Design, changes: list[Change]) -> Design:
             data["papers"] = [
                 {**p, **change.values} if p["id"] == change.step else p for p in data["papers"]
             ]
+            continue
+        if change.op in ("layer", "stock"):
+            some = data["pieces" if change.op == "layer" else "papers"]
+            if change.values["id"] not in [one["id"] for one in some]:
+                some.append(change.values)
             continue
         if change.op == "lay":
             pieces[change.piece].update(change.values)

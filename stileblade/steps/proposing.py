@@ -32,12 +32,14 @@ class NewPiece:
 
 @dataclass(frozen=True)
 class Proposal:
-    """Pieces that are added together; ``base`` are steps that the base gets first."""
+    """Pieces that are added together; ``base`` are steps that the base gets first. ``of_whole_card``: they make a whole
+    card of a base, and are offered before others while nothing lies on it."""
 
     title: str
     about: str
     pieces: tuple[NewPiece, ...]
     base: tuple[Step, ...] = ()
+    of_whole_card: bool = False
 
 
 @dataclass(frozen=True, eq=False)

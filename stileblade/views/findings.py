@@ -20,8 +20,11 @@ MOST_SPOTS = 20
 
 
 class MendView(BaseModel):
+    """offered: to be shown at once where the card is seen."""
+
     title: Said
     changes: list[Change]
+    offered: bool = False
 
 
 class FindingView(BaseModel):
@@ -96,7 +99,10 @@ def _finding(finding: Finding, evaluation: Evaluation, attempt: Attempts) -> Fin
             lambda: [screen_path(r) for r in finding.place.outlines[:MOST_OUTLINES]],
             [],
         ),
-        mends=[MendView(title=m.title, changes=changes_of(m, piece)) for m in finding.mends],
+        mends=[
+            MendView(title=m.title, changes=changes_of(m, piece), offered=m.offered)
+            for m in finding.mends
+        ],
         accepted=finding.accepted,
     )
 
@@ -126,7 +132,7 @@ def where_of(finding: Finding, evaluation: Evaluation) -> str:
 
 def changes_of(mend: Mend, piece: str) -> list[Change]:
     """A mend as changes to the piece with that key, and to the design."""
-    found = []
+    found = [*mend.changes]
     if mend.card:
         found.append(Change(op="fold", piece=piece, step="", values=mend.card))
     if mend.size:

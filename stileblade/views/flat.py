@@ -43,10 +43,11 @@ class ToldView(BaseModel):
 
 class PlacedView(BaseModel):
     """An artwork of the document in the piece: a, b, c, d, e, f as in an SVG matrix, from the
-    units of its layers' paths to mm."""
+    units of its layers' paths to mm; it is seen within a box."""
 
     ref: str
     matrix: tuple[float, float, float, float, float, float]
+    within: Bounds
 
 
 class WindowView(BaseModel):
@@ -347,4 +348,5 @@ def _placed(work: Work, piece: PieceOutcome) -> PlacedView | None:
     ref = work.artwork.ref
     scale = piece.setting.shelf[ref].scale
     (a, c, e), (b, d, f) = after(work.artwork.matrix, scaling(scale, scale)).tolist()
-    return PlacedView(ref=ref, matrix=(a, b, c, d, e, f))
+    within = box_of(work.box_of("front") if work.panels else work.paper.bounds)
+    return PlacedView(ref=ref, matrix=(a, b, c, d, e, f), within=within)

@@ -11,6 +11,7 @@ import numpy as np
 from pydantic import BaseModel
 
 from stileblade.card.stock import Paper, Pattern
+from stileblade.checks.drawn_colours import drawn_only
 from stileblade.design.evaluation import Evaluation, PieceOutcome
 from stileblade.geometry.curves.places import Box, Point
 from stileblade.geometry.curves.segments import Floats
@@ -29,6 +30,8 @@ MOST_MARKS = 900
 MOST_CORNERS = 1500
 """Of an artwork's colours, all together."""
 _FINE, _ROUGHEST = 0.05, 1.6
+_OWN = 0.4
+"""Share of its own colour that what is not cut is shown in."""
 _DOT = 0.22
 _LINE = 0.12
 """Radius of a dot and height of a line, in pitches."""
@@ -125,20 +128,26 @@ def _mixed(paper: Paper) -> str:
     return "#" + "".join(f"{c:02x}" for c in channels)
 
 
+def _pale(colour: str, paper: Paper) -> str:
+    """A colour as it is shown where it is drawn and not cut: more of the paper's than of its own."""
+    channels = (
+        round(int(colour[n : n + 2], 16) * _OWN + int(paper.outside[n : n + 2], 16) * (1 - _OWN))
+        for n in (1, 3, 5)
+    )
+    return "#" + "".join(f"{c:02x}" for c in channels)
+
+
 def _artwork_on(evaluation: Evaluation, piece: PieceOutcome, work: Work) -> tuple[Paint, ...]:
     """The colours of the artwork's layers that are printed on a base and are no pieces of the card."""
     if work.artwork is None or work.lying is not None:
         return ()
     artwork = evaluation.design.artworks.get(work.artwork.ref)
-    if artwork is None or not work.artwork.printed:
+    if artwork is None:
         return ()
-    steps = [step for other in evaluation.design.pieces for step in other.steps]
-    shown = tuple(
-        n
-        for n in work.artwork.printed
-        if not any(step.on and step.is_of_layer(n) for step in steps)
-    )
-    colours = tuple(layer.colour for layer in artwork.layers)
+    shown = drawn_only(evaluation, piece)
+    if not shown:
+        return ()
+    colours = tuple(_pale(layer.colour, piece.paper) for layer in artwork.layers)
     return _coloured(work, piece.setting.shelf[work.artwork.ref], colours, shown)
 
 
@@ -150,6 +159,8 @@ def _coloured(
     if work.artwork is None:
         return ()
     whole = kernel.flattened(work.paper)
+    if work.panels:  # the lap of a mirrored figure lies behind the fold
+        whole = kernel.common(whole, kernel.boxes([work.box_of("front")]))
     above: list[Cell] = []
     found: list[Paint] = []
     for number in reversed(shown):

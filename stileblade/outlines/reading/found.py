@@ -68,6 +68,8 @@ class Found:
     open: list[OpenContour] = field(default_factory=list)
     left_out: Counter[str] = field(default_factory=Counter)
     notes: list[str] = field(default_factory=list)
+    evened: int = 0
+    """Shapes painted by a gradient, which are read as one even colour."""
     lines: Lines | Literal[""] = ""
     """Where nothing is filled: how its lines were understood."""
 
@@ -86,9 +88,15 @@ class Found:
             n=shades,
         )
         shade = [said] if shades else []
+        mean = say(
+            "One shape is painted by a gradient: it is read as an even colour, the gradient's mean."
+            " | {n} shapes are painted by gradients: they are read as even colours, the gradients' means.",
+            n=self.evened,
+        )
         return (
             self.notes
             + shade
+            + ([mean] if self.evened else [])
             + [
                 say("Left out: {what} ({n}).", what=w, n=n)
                 for w, n in sorted(self.left_out.items())

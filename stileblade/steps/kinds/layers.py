@@ -239,7 +239,7 @@ class Layers(Step):
                           colour="#33424f")  # fmt: skip
         about = "In register, 2 mm further under those on them"
         found = [Proposal("The whole card", "Insert, and a paper for each colour of the artwork",
-                          (*together, *_insert(card)), base=_mirror(card))]  # fmt: skip
+                          (*together, *_insert(card)), base=_mirror(card), of_whole_card=True)]  # fmt: skip
         found.append(Proposal("All layers of the artwork", about, each))
         if len(by_colour) < count:
             found.append(Proposal("The artwork by its colours", about, together))

@@ -262,6 +262,7 @@ class _Walk:
             gradient = gradient_of(target, self.ids, self.cascade.of)
             if gradient is None or gradient.densest <= 0:
                 return None
+            self.found.evened += 1
             return Ink(gradient.colour, gradient, gradient.alpha, gradient.densest)
         if name == "pattern":
             self.found.left_out["patterns, read as plain colour"] += 1

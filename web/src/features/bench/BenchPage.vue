@@ -1,8 +1,7 @@
 <script setup lang="ts">
 /** The bench: flat and folded side by side, the step in hand, readings, checks, the strip. */
-import { computed, onMounted, ref, watch } from 'vue'
+import { computed, onMounted, ref } from 'vue'
 import { useRouter } from 'vue-router'
-import type { Schemas } from '@/shared/api/client'
 import type { DesignData, Values } from '@/shared/api/document'
 import { ApiError } from '@/shared/api/errors'
 import { useCatalogue, type StepKind } from '@/shared/catalogue'
@@ -28,6 +27,7 @@ import AimDialog from './panes/AimDialog.vue'
 import ConflictDialog from './panes/ConflictDialog.vue'
 import ExportDialog from './panes/ExportDialog.vue'
 import HistoryDialog from './panes/HistoryDialog.vue'
+import MendBar from './panes/MendBar.vue'
 import OfferBar from './panes/OfferBar.vue'
 import FiguresPane from './panes/FiguresPane.vue'
 import InHand from './panes/InHand.vue'
@@ -36,6 +36,7 @@ import StepSearch from './panes/StepSearch.vue'
 import WorkArea from './pieces/WorkArea.vue'
 import { useDesign } from './state/useDesign'
 import { useEvaluation } from './state/useEvaluation'
+import { useFindings } from './state/useFindings'
 import { useLeaving } from './state/useLeaving'
 import { useLed } from './state/useLed'
 import { useSelection } from './state/useSelection'
@@ -59,12 +60,10 @@ const { over } = useFileDrop((file) => (isDesignFile(file) ? void openFile(file)
 
 const loadTrouble = ref('')
 const [searching, liningUp, saving, history] = [ref(false), ref(false), ref(false), ref(false)]
-const marked = ref<Schemas['FindingView'] | null>(null)
 const hovered = ref(-1)
 const flatView = ref<InstanceType<typeof FlatView> | null>(null)
 const colour = computed(() => paper.value?.outside ?? '#ddd')
-const findings = computed(() => rest.value?.findings ?? [])
-const errors = computed(() => findings.value.filter((f) => f.severity === 'error' && !f.accepted).length)
+const { findings, errors, marked, mark, offered } = useFindings(rest, selection)
 
 const aims = useAims(design, findings)
 const undo = () => (design.undo(), aims.leave())
@@ -81,16 +80,6 @@ async function load() {
   }
 }
 
-// a finding that is gone needs no mark; one that stays is marked where it is now
-watch(findings, (now) => {
-  const before = marked.value
-  if (before) marked.value = now.find((f) => f.code === before.code && f.step === before.step) ?? null
-})
-function mark(finding: Schemas['FindingView'] | null) {
-  marked.value = finding
-  // places are measured on the finished piece
-  if (finding) stepId.value = finding.step || steps.value.at(-1)?.id || null
-}
 function choose(id: string | null) {
   stepId.value = id
   marked.value = null
@@ -194,6 +183,9 @@ useLeaving(design.leave)
       >
         <template v-if="design.offered.value" #offer>
           <OfferBar :at="design.offered.value.at" @take="design.takeUp" @leave="design.letGo" />
+        </template>
+        <template v-else-if="offered" #offer>
+          <MendBar :finding="offered.finding" :mend="offered.mend" @mend="act.mend(offered.mend)" @leave="card.acceptFinding(offered.finding, $t('as intended'))" />
         </template>
         <FlatView
           ref="flatView"

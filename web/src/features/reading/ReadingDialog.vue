@@ -10,6 +10,7 @@ import { t } from '@/shared/words'
 import LayerList from './LayerList.vue'
 import ReadingPicture from './ReadingPicture.vue'
 import SizeChoice from './SizeChoice.vue'
+import { coloursOf, MANY_COLOURS, onPapers, PAPER_COUNTS } from './papers'
 import { boxOf, drawingOf, draftsOf, totals, type Draft, type Found } from './grouping'
 
 export interface Wish {
@@ -54,6 +55,18 @@ const box = computed(() => (found.value ? boxOf(drafts.value, found.value) : [0,
 const wide = computed(() => Math.max(box.value[2]! - box.value[0]!, 1e-6))
 const high = computed(() => Math.max(box.value[3]! - box.value[1]!, 1e-6))
 
+/** How many colours the drawing has, and on how many papers they are put; 0: as drawn. */
+const colours = ref(0)
+const papers = ref(0)
+const counts = computed(() => PAPER_COUNTS.filter((n) => n < colours.value))
+function takePapers(count: number) {
+  if (!found.value) return
+  papers.value = count
+  const drawn = draftsOf(found.value)
+  drafts.value = count ? onPapers(drawn, found.value, count) : drawn
+  chosen.value = []
+}
+
 async function read() {
   trouble.value = ''
   reading.value = true
@@ -64,6 +77,9 @@ async function read() {
     const again = found.value !== null
     found.value = answer
     drafts.value = draftsOf(answer)
+    colours.value = coloursOf(drafts.value)
+    if (colours.value > MANY_COLOURS) takePapers(PAPER_COUNTS[2])
+    else papers.value = 0
     chosen.value = []
     if (!again) scale.value = answer.sizes[0]!.scale
     if (answer.kind === 'font' && again) drafts.value = drafts.value.map((d) => ({ ...d, kept: true }))
@@ -137,6 +153,13 @@ const ready = computed(() => Boolean(found.value && sums.value?.layers && !readi
             <ElRadio value="painted">{{ $t('strips as wide as drawn') }}</ElRadio>
           </ElRadioGroup>
         </div>
+        <div v-if="counts.length > 1 && !isFont" class="papers">
+          <p>{{ $t('The drawing has {n} colours. Its layers are cut of', { n: colours }) }}</p>
+          <ElRadioGroup :model-value="papers" size="small" :aria-label="$t('Number of papers')" @update:model-value="(n) => takePapers(Number(n))">
+            <ElRadioButton v-for="n in counts" :key="n" :value="n">{{ $t('{n} papers', { n }) }}</ElRadioButton>
+            <ElRadioButton :value="0">{{ $t('as drawn') }}</ElRadioButton>
+          </ElRadioGroup>
+        </div>
         <LayerList v-model="drafts" v-model:chosen="chosen" :found="found" />
       </section>
     </div>
@@ -204,7 +227,8 @@ const ready = computed(() => Boolean(found.value && sums.value?.layers && !readi
   align-items: center;
   font-size: var(--size-text);
 }
-.lines {
+.lines,
+.papers {
   font-size: var(--size-text);
 }
 .trouble {

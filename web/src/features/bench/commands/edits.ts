@@ -141,6 +141,8 @@ export function applyChanges(
     } else if (change.op === 'paper') {
       const { step, values } = change
       document = { ...document, papers: document.papers.map((p) => (p.id === step ? { ...p, ...values } : p)) }
+    } else if (change.op === 'layer' || change.op === 'stock') {
+      document = withMore(document, change.op === 'layer' ? 'pieces' : 'papers', change.values as { id: string })
     } else if (change.op === 'lay') {
       const { piece, values } = change
       document = { ...document, pieces: document.pieces.map((p) => (p.id === piece ? { ...p, ...values } : p)) }
@@ -153,6 +155,12 @@ export function applyChanges(
     }
   }
   return [document, touched]
+}
+
+/** With a further piece or paper, unless there is one of that key. */
+function withMore(document: DesignData, of: 'pieces' | 'papers', one: { readonly id: string }): DesignData {
+  const some: readonly { readonly id: string }[] = document[of]
+  return some.some((s) => s.id === one.id) ? document : { ...document, [of]: [...some, one] }
 }
 
 type About = Pick<Schemas['FindingView'], 'code' | 'piece' | 'step'>
