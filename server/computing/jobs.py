@@ -31,7 +31,14 @@ from stileblade.errors import DocumentError
 from stileblade.folding.joins import Wish as JoinWish
 from stileblade.formats.files import File, as_one, file_name, files_of
 from stileblade.views.adding import OfferView, offers_of
-from stileblade.views.aims import FigureView, aim_at, figures_of, kept_again, wish_of
+from stileblade.views.aims import (
+    SLICE_SECONDS,
+    FigureView,
+    aim_at,
+    figures_of,
+    kept_again,
+    wish_of,
+)
 from stileblade.views.beginnings import BeginningView, beginnings_of
 from stileblade.views.bench import Wanted, as_json, view
 from stileblade.views.cards import OtherCard, on_card
@@ -178,7 +185,8 @@ def _figures(wish: Looked) -> Answer:
 
 def _aim(wish: AimWish) -> Answer:
     wanted = wish_of(wish.piece, wish.figure, wish.relation, wish.target)
-    return _one(aim_at(load_design(wish.document), wanted, CACHE))
+    design = load_design(wish.document)
+    return _one(aim_at(design, wanted, CACHE, seconds=SLICE_SECONDS, before=wish.tried))
 
 
 def _aims(wish: Wish) -> Answer:

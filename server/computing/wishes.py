@@ -10,7 +10,7 @@ from pydantic import BaseModel, Field
 from stileblade.design.document import Card
 from stileblade.design.kin.differences import How
 from stileblade.formats.options import FileOptions
-from stileblade.views.aims import RelationName
+from stileblade.views.aims import RelationName, TriedView
 from stileblade.views.bench import Wanted
 
 DOCUMENT_MARK = "x-document"
@@ -92,11 +92,12 @@ class Joins(Looked):
 
 
 class AimWish(Looked):
-    """A document, and a figure of one of its pieces with what it is to be."""
+    """A document, and a figure of one of its pieces with what it is to be; what was tried before, to go on from."""
 
     figure: str = Field(max_length=120)
     relation: RelationName = "least"
     target: float = Field(allow_inf_nan=False, ge=-1e7, le=1e7)
+    tried: list[TriedView] = Field(default_factory=list, max_length=400)
 
 
 class Kin(BaseModel):

@@ -16,7 +16,7 @@ FLAT = 1e-7
 def reach(trial: Trial, slope: float) -> Reached | None:
     """From the present value to one at which the figure is as wished, or as near as it comes."""
     v = trial.variable
-    start = v.value, trial.known[v.value] or 0.0
+    start = v.value, trial.off(v.value) or 0.0
     bracket = _bracket(trial, start, slope) or _scan(trial, start)
     if bracket is None:
         return _nearest(trial)
@@ -135,7 +135,7 @@ def _whole(trial: Trial, a: End, b: End) -> Reached | None:
 
 def _nearest(trial: Trial) -> Reached | None:
     """What of all that was tried came nearest."""
-    tried = [(x, off) for x, off in trial.known.items() if off is not None]
+    tried = [(x, off) for x in trial.figures if (off := trial.off(x)) is not None]
     if not tried:
         return None
     x, off = min(tried, key=lambda end: (not trial.good(end[1]), abs(end[1])))

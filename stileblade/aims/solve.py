@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
+
 from stileblade.aims.reach import FLAT, reach
-from stileblade.aims.trial import Budget, Reached, Spent, Trial, Wish, figure_of
+from stileblade.aims.trial import Budget, Reached, Spent, Trial, Tried, Wish, figure_of
 from stileblade.aims.variables import SIZE, Variable, variables_of
 from stileblade.checks.aims import is_met
 from stileblade.design.cache import OutcomeCache
@@ -28,23 +30,47 @@ def _likeliest(design: Design, wish: Wish) -> list[Variable]:
     )
 
 
+@dataclass(frozen=True)
+class Search:
+    """What a search has found so far: the values that reach what is wished for, those first that do and change the least,
+    of the others how near they come; and whether it is done, or was broken off."""
+
+    found: list[Reached]
+    done: bool
+
+
 def solve(
     design: Design, wish: Wish, cache: OutcomeCache | None = None, *, budget: Budget | None = None
 ) -> list[Reached]:
     """The values that reach what is wished for, those first that do and change the least; of the
     others how near they come. None where the figure is so already, or depends on nothing."""
+    return search(design, wish, cache, budget=budget).found
+
+
+def search(
+    design: Design,
+    wish: Wish,
+    cache: OutcomeCache | None = None,
+    *,
+    budget: Budget | None = None,
+    tried: Tried | None = None,
+) -> Search:
+    """The same, from what was ``tried`` before on; what is tried now is added to that."""
     cache, budget = cache or OutcomeCache(), budget or Budget()
+    tried = {} if tried is None else tried
     now = figure_of(design, wish, cache)
     if now is None or is_met(wish.relation, now, wish.target):
-        return []
+        return Search([], True)
+    done = True
     trials: list[tuple[float, Trial, float]] = []
     found: list[Reached] = []
     try:
         for variable in _likeliest(design, wish)[:MOST_PROBES]:
             if budget.share_spent > _PROBING and trials:
                 break  # what is left is for solving
-            known: dict[float, float | None] = {variable.value: now - wish.target}
-            trial = Trial(design, wish, variable, cache, budget, known)
+            figures = tried.setdefault((variable.step, variable.field), {})
+            figures[variable.value] = now
+            trial = Trial(design, wish, variable, cache, budget, figures)
             slope = _slope(trial)
             if slope is not None:
                 need = abs((now - wish.target) / slope) / max(abs(variable.value), 10.0)
@@ -55,8 +81,8 @@ def solve(
             if reached is not None:
                 found.append(reached)
     except Spent:
-        pass
-    return sorted(found, key=lambda r: (not r.met, _cost(r)))
+        done = budget.is_empty
+    return Search(sorted(found, key=lambda r: (not r.met, _cost(r))), done)
 
 
 def solve_for(
@@ -70,8 +96,7 @@ def solve_for(
     now = figure_of(design, wish, cache)
     if now is None:
         return None
-    known: dict[float, float | None] = {variable.value: now - wish.target}
-    trial = Trial(design, wish, variable, cache, budget or Budget(), known)
+    trial = Trial(design, wish, variable, cache, budget or Budget(), {variable.value: now})
     try:
         slope = _slope(trial)
         return reach(trial, slope) if slope is not None else None
@@ -87,7 +112,7 @@ def _cost(reached: Reached) -> float:
 def _slope(trial: Trial) -> float | None:
     """How much the figure changes with the value, as it stands; None where it does not."""
     v = trial.variable
-    here = trial.known[v.value]
+    here = trial.off(v.value)
     step = 1.0 if v.whole else max(0.5, abs(v.value) * 0.04)
     for way in (1.0, -1.0):
         at = v.value + way * step

@@ -15,8 +15,7 @@ from stileblade.design.document import Design, Relation
 from stileblade.design.evaluation import Evaluation, evaluate
 from stileblade.errors import DocumentError
 
-MOST_EVALUATIONS = 60
-MOST_SECONDS = 3.0
+MOST_EVALUATIONS = 90
 clock = process_time
 """Seconds of this process's own work: other programs beside it take nothing from a search."""
 
@@ -41,50 +40,60 @@ class Reached:
     met: bool
 
 
+Tried = dict[tuple[str, str], dict[float, float | None]]
+"""By a value's step and field: the figures that were found with other values of it, None where there is none. With them a
+search goes on where one before it was broken off."""
+
+
 class Spent(Exception):
-    """No more evaluations, or no more time."""
+    """No more evaluations, or no more time for now."""
 
 
 @dataclass
 class Budget:
-    """What a solve may cost."""
+    """What a search may cost: evaluations in all, those of ``spent`` included, and seconds of work until it is broken off,
+    to go on later."""
 
     evaluations: int = MOST_EVALUATIONS
-    seconds: float = MOST_SECONDS
+    seconds: float = math.inf
     spent: int = 0
     begun: float = field(default_factory=lambda: clock())
 
     @property
     def share_spent(self) -> float:
-        """How much of the time, or of the evaluations, is gone."""
-        gone = (clock() - self.begun) / self.seconds
-        return max(gone, self.spent / self.evaluations)
+        """How much of the evaluations is gone."""
+        return self.spent / self.evaluations
+
+    @property
+    def is_empty(self) -> bool:
+        """Whether all evaluations are spent."""
+        return self.spent >= self.evaluations
 
     def take(self) -> None:
-        if self.spent >= self.evaluations or clock() - self.begun > self.seconds:
+        if self.is_empty or clock() - self.begun > self.seconds:
             raise Spent
         self.spent += 1
 
 
 @dataclass(frozen=True, eq=False)
 class Trial:
-    """The figure as a function of one value."""
+    """The figure as a function of one value; ``figures`` are those known."""
 
     design: Design
     wish: Wish
     variable: Variable
     cache: OutcomeCache
     budget: Budget
-    known: dict[float, float | None] = field(default_factory=dict)
+    figures: dict[float, float | None] = field(default_factory=dict)
 
     def off(self, value: float) -> float | None:
         """How far the figure is from its target with a value; None where it is not there."""
-        if value not in self.known:
+        if value not in self.figures:
             self.budget.take()
             change = self.variable.change(self.design, self.wish.piece, value)
-            found = figure_of(self.design, self.wish, self.cache, change=[change])
-            self.known[value] = None if found is None else found - self.wish.target
-        return self.known[value]
+            self.figures[value] = figure_of(self.design, self.wish, self.cache, change=[change])
+        figure = self.figures[value]
+        return None if figure is None else figure - self.wish.target
 
     def good(self, off: float) -> bool:
         return is_met(self.wish.relation, off, 0.0)

@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+import math
+from collections.abc import Sequence
 from typing import Literal
 
-from pydantic import BaseModel
+from pydantic import BaseModel, Field
 
-from stileblade.aims.solve import solve, solve_for
-from stileblade.aims.trial import Budget, Reached, Wish, figure_of
+from stileblade.aims.solve import search, solve_for
+from stileblade.aims.trial import Budget, Reached, Tried, Wish, figure_of
 from stileblade.aims.variables import variable_of
 from stileblade.checks.aims import is_met
 from stileblade.checks.check import Severity, open_findings
@@ -22,6 +24,10 @@ from stileblade.views.said import Said
 from stileblade.views.strip import PictureView, small_picture
 
 MOST_TOLD = 3
+SLICE_SECONDS = 1.5
+"""Of work until a search says how far it has come."""
+KEPT_SECONDS = 3.0
+"""Of work for each kept aim that is reached again: the person waits for nothing."""
 
 
 class FigureView(BaseModel):
@@ -51,10 +57,24 @@ class ProposalView(BaseModel):
     aim: Aim
 
 
+class TriedView(BaseModel):
+    """A value that was tried, and the figure that it gives, None where there is none."""
+
+    step: str = Field(max_length=40)
+    field: str = Field(max_length=80)
+    value: float = Field(allow_inf_nan=False)
+    figure: float | None = Field(allow_inf_nan=False)
+
+
 class AimView(BaseModel):
+    """``evaluations`` of ``most`` were made; where the search is not ``done``, it goes on with what was ``tried``."""
+
     now: float | None
     met: bool
     evaluations: int
+    most: int
+    done: bool
+    tried: list[TriedView]
     proposals: list[ProposalView]
 
 
@@ -76,19 +96,42 @@ def figures_of(evaluation: Evaluation, piece: str) -> list[FigureView]:
     return found
 
 
-def aim_at(design: Design, wish: Wish, cache: OutcomeCache | None = None) -> AimView:
-    """The values that reach what is wished for, the least changes first."""
-    cache, budget = cache or OutcomeCache(), Budget()
+def aim_at(
+    design: Design,
+    wish: Wish,
+    cache: OutcomeCache | None = None,
+    *,
+    seconds: float = math.inf,
+    before: Sequence[TriedView] = (),
+) -> AimView:
+    """The values that reach what is wished for, the least changes first. It is broken off after so many seconds of work,
+    and goes on from what was tried before."""
+    tried: Tried = {}
+    for one in before:
+        tried.setdefault((one.step, one.field), {})[one.value] = one.figure
+    cache, budget = cache or OutcomeCache(), Budget(seconds=seconds, spent=_new(tried))
     now = figure_of(design, wish, cache)
-    found = solve(design, wish, cache, budget=budget)
-    before = _troubles(evaluate(design, cache))
-    proposals = [_proposal(design, wish, reached, before, cache) for reached in found]
+    found = search(design, wish, cache, budget=budget, tried=tried)
+    troubles = _troubles(evaluate(design, cache))
+    proposals = [_proposal(design, wish, reached, troubles, cache) for reached in found.found]
     return AimView(
         now=now,
         met=now is not None and is_met(wish.relation, now, wish.target),
         evaluations=budget.spent,
+        most=budget.evaluations,
+        done=found.done,
+        tried=[
+            TriedView(step=step, field=name, value=value, figure=figure)
+            for (step, name), figures in tried.items()
+            for value, figure in figures.items()
+        ],
         proposals=sorted(proposals, key=lambda p: (not p.met, len(p.worse))),
     )
+
+
+def _new(tried: Tried) -> int:
+    """How many evaluations were made for what was tried: one less for each value, which it has as things stand."""
+    return sum(max(0, len(figures) - 1) for figures in tried.values())
 
 
 def _troubles(evaluation: Evaluation) -> dict[str, str]:
@@ -141,7 +184,8 @@ def kept_again(design: Design, cache: OutcomeCache | None = None) -> KeptView:
         if now is None or is_met(aim.relation, now, aim.target):
             continue
         variable = variable_of(design, aim.piece, aim.step, aim.field)
-        reached = solve_for(design, wish, variable, cache) if variable else None
+        budget = Budget(seconds=KEPT_SECONDS)
+        reached = solve_for(design, wish, variable, cache, budget) if variable else None
         if reached is None or not (
             reached.met or abs(reached.figure - aim.target) < abs(now - aim.target) - 0.01
         ):

@@ -194,10 +194,33 @@ def test_proposals_say_what_else_changes() -> None:
     assert {"hinge:fold", "closed.width", "room", "stands", "loss"} <= set(keys)
 
 
+def test_a_search_that_is_broken_off_goes_on_to_the_same_end(
+    monkeypatch: pytest.MonkeyPatch,
+) -> None:
+    """In slices of three evaluations it tries what it tries in one go, no more, and finds the same."""
+    design, wish = design_of(HEART, MIRROR), wish_of("base", "hinge:fold", "least", 60)
+    whole = aim_at(design, wish)
+    assert whole.done
+    assert whole.evaluations <= whole.most == MOST_EVALUATIONS
+    now = iter(range(10**6))
+    monkeypatch.setattr("stileblade.aims.trial.clock", lambda: next(now) / 2)
+    slices = [aim_at(design, wish, seconds=1.5)]
+    while not slices[-1].done:
+        slices.append(aim_at(design, wish, seconds=1.5, before=slices[-1].tried))
+        assert slices[-1].evaluations > slices[-2].evaluations
+    assert len(slices) > 3
+    last = slices[-1]
+    assert last.evaluations == whole.evaluations
+    assert [(p.title, p.value) for p in last.proposals] == [
+        (p.title, p.value) for p in whole.proposals
+    ]
+    assert any(p.met for p in last.proposals)
+
+
 def test_it_ends_when_its_time_is_up(monkeypatch: pytest.MonkeyPatch) -> None:
     """Of a clock that goes on by half a second with each look, no more than three evaluations are had."""
     now = iter(range(10**6))
     monkeypatch.setattr("stileblade.aims.trial.clock", lambda: next(now) / 2)
-    budget = Budget()
+    budget = Budget(seconds=1.5)
     solve(design_of(HEART, MIRROR), Wish("base", "hinge:fold", Relation.LEAST, 60), budget=budget)
     assert budget.spent <= 3

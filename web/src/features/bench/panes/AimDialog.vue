@@ -47,19 +47,29 @@ function start() {
   target.value = Math.round((one.value?.value ?? 0) * 100) / 100
 }
 
+/** Goes on until all that is worth trying was tried, or somebody stops it: what was found by then stays. */
 async function find() {
   stop?.abort()
-  stop = new AbortController()
+  const own = (stop = new AbortController())
   busy.value = true
+  found.value = null
   try {
-    const body = { document: props.document, piece: props.piece, figure: chosen.value, relation: relation.value, target: target.value }
-    found.value = await answer(client.POST('/api/aim', { body, signal: stop.signal }))
+    const wish = { document: props.document, piece: props.piece, figure: chosen.value, relation: relation.value, target: target.value }
+    let tried: Schemas['AimView']['tried'] = []
+    for (;;) {
+      const more = await answer(client.POST('/api/aim', { body: { ...wish, tried }, signal: own.signal }))
+      found.value = more
+      if (more.done || more.tried.length === tried.length) break
+      tried = more.tried
+    }
   } catch (error) {
-    if (!stop.signal.aborted) tellError(error)
+    if (!own.signal.aborted) tellError(error)
   } finally {
-    busy.value = false
+    if (own === stop) busy.value = false
   }
 }
+/** How much of what may be tried was tried, in per cent. */
+const progress = computed(() => (found.value ? Math.round((100 * found.value.evaluations) / found.value.most) : 0))
 </script>
 
 <template>
@@ -79,9 +89,10 @@ async function find() {
       <ElButton v-if="busy" @click="stop?.abort()">{{ $t('Stop') }}</ElButton>
       <ElButton v-else type="primary" native-type="submit">{{ $t('Find the values') }}</ElButton>
     </form>
-    <div v-if="busy" class="progress" role="progressbar" :aria-label="$t('Solving')" />
+    <div v-if="busy" class="progress" role="progressbar" :aria-label="$t('Solving')" :aria-valuenow="progress" aria-valuemin="0" aria-valuemax="100"><span :style="{ width: `${progress}%` }" /></div>
     <template v-if="found && one">
       <p v-if="found.met" class="good">{{ $t('It is so already: {title} is {now}.', { title: one.title, now: said(found.now ?? 0) }) }}</p>
+      <p v-else-if="!found.done" class="soft" role="status">{{ busy ? $t('{n} values tried so far …', { n: found.evaluations }) : $t('Stopped after {n} values.', { n: found.evaluations }) }}</p>
       <p v-else-if="!found.proposals.length" class="soft">{{ $t('No single value changes “{figure}” towards that.', { figure: one.title }) }}</p>
       <p v-else-if="!found.proposals.some((p) => p.met)" class="soft">{{ $t('It cannot be reached by one value alone. These come nearest.') }}</p>
       <div class="proposals">
@@ -118,16 +129,14 @@ async function find() {
 .progress {
   height: 3px;
   margin-top: 10px;
-  background: linear-gradient(90deg, transparent, var(--accent), transparent) 0 0 / 40% 100% no-repeat;
-  animation: run 1s linear infinite;
+  background: var(--border);
 }
-@keyframes run {
-  from {
-    background-position: -60% 0;
-  }
-  to {
-    background-position: 160% 0;
-  }
+.progress span {
+  display: block;
+  height: 100%;
+  min-width: 4%;
+  background: var(--accent);
+  transition: width 0.3s;
 }
 .proposals {
   display: grid;
