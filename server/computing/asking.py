@@ -3,6 +3,7 @@ in this process."""
 
 from __future__ import annotations
 
+import json
 import os
 import threading
 from collections.abc import Callable
@@ -15,7 +16,8 @@ from server.accounts.people import signed_in
 from server.computing.jobs import Answer
 from server.computing.pool import Pool
 from server.computing.worker import Order, Problem, perform
-from server.config.problems import problem
+from server.config.problems import NotWorkedOut, of_job
+from stileblade.words import speaking
 
 _pool: Pool | None = None
 
@@ -46,6 +48,29 @@ def computed(
     return _pool.run(job, *arguments, person=person, about=about, gone=gone or (lambda: False))
 
 
+def worked_out(job: str, *arguments: Any, person: str) -> Any:
+    """What a job finds, from its JSON. ``NotWorkedOut`` where it has no answer."""
+    done = computed(job, *arguments, person=person)
+    if isinstance(done, Problem):
+        raise NotWorkedOut(done)
+    return json.loads(done.content)
+
+
+_CATALOGUES: dict[str, bytes] = {}
+"""By language: the catalogue, which stays the same as long as the server runs."""
+
+
+def catalogue_in(language: str, person: str) -> bytes:
+    """All that can be built, as JSON in a language. ``NotWorkedOut`` where there is no answer."""
+    if language not in _CATALOGUES:
+        with speaking(language):
+            done = computed("catalogue", person=person)
+        if isinstance(done, Problem):
+            raise NotWorkedOut(done)
+        _CATALOGUES[language] = done.content
+    return _CATALOGUES[language]
+
+
 def answered(request: HttpRequest, job: str, wish: Any, *more: Any) -> HttpResponse:
     """A job for whoever is signed in, as the answer to a request. What it is about is said by the page
     (X-About: a design in a window), or for an evaluation is the design's name."""
@@ -56,8 +81,7 @@ def answered(request: HttpRequest, job: str, wish: Any, *more: Any) -> HttpRespo
     gone = request.META.get("waitress.client_disconnected")
     done = computed(job, wish, *more, person=str(person.pk), about=about, gone=gone)
     if isinstance(done, Problem):
-        fields = {"field": done.field, "where": done.where}
-        return problem(done.status, done.code, done.message, done.hint, **fields)
+        return of_job(done)
     response = HttpResponse(done.content, content_type=done.media_type)
     return named(response, done.name) if done.name else response
 

@@ -10,6 +10,7 @@ from typing import Any
 
 from pydantic import BaseModel, TypeAdapter
 
+from server.computing import drawings
 from server.computing.wishes import (
     AimWish,
     Begin,
@@ -42,11 +43,13 @@ from stileblade.views.aims import (
 from stileblade.views.beginnings import BeginningView, beginnings_of
 from stileblade.views.bench import Wanted, as_json, view
 from stileblade.views.cards import OtherCard, on_card
+from stileblade.views.catalogue import catalogue
 from stileblade.views.cuts import CutView, PlacedThing, cuts_of, placed_of
 from stileblade.views.findings import standing
 from stileblade.views.joins import JoinView, joins_of
 from stileblade.views.kin import chosen, offered, taken_over
 from stileblade.views.posed import posed_svg
+from stileblade.views.searching import HitView, hits
 from stileblade.views.summary import summary_of
 from stileblade.words import say
 
@@ -197,7 +200,23 @@ def _summary(text: str) -> Answer:
     return _one(summary_of(text, CACHE))
 
 
+def _catalogue() -> Answer:
+    return _one(catalogue())
+
+
+def _plain(work_out: Callable[..., Any]) -> Job:
+    """A job whose answer is what a function finds, as JSON."""
+    return lambda *arguments: Answer(drawings.as_bytes(work_out(*arguments)))
+
+
 JOBS: dict[str, Job] = {
+    "artwork": _plain(drawings.artwork_row),
+    "words": _plain(drawings.words_in_faces),
+    "near": _plain(drawings.near),
+    "moved": _plain(drawings.placed),
+    "used": _plain(drawings.used),
+    "catalogue": _catalogue,
+    "steps": lambda said, unit: _listed(HitView, hits(said, unit)),
     "evaluate": _evaluate,
     "cuts": _cuts,
     "placed": _placed,

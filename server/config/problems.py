@@ -14,6 +14,7 @@ from django.http.request import RawPostDataException, UnreadablePostError
 from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, HttpError, ValidationError
 
+from server.computing.worker import Problem
 from stileblade.errors import StilebladeError
 from stileblade.words import say
 
@@ -28,6 +29,20 @@ class Conflict(StilebladeError):
     def __init__(self, message: str, *, revision: int, kept: int, hint: str = "") -> None:
         super().__init__(message, hint=hint)
         self.revision, self.kept = revision, kept
+
+
+class NotWorkedOut(Exception):
+    """Raised where a job of the pool has no answer; ``problem`` says why."""
+
+    def __init__(self, problem: Problem) -> None:
+        super().__init__(problem.message)
+        self.problem = problem
+
+
+def of_job(found: Problem) -> HttpResponse:
+    """A problem of a job as an answer."""
+    fields = {"field": found.field, "where": found.where}
+    return problem(found.status, found.code, found.message, found.hint, **fields)
 
 
 def problem(status: int, code: str, title: str, hint: str = "", **more: Any) -> HttpResponse:
@@ -81,6 +96,10 @@ def install(api: NinjaAPI) -> None:
         return problem(
             409, error.code, error.message, error.hint, revision=error.revision, kept=error.kept
         )
+
+    @api.exception_handler(NotWorkedOut)
+    def not_worked_out(request: HttpRequest, error: NotWorkedOut) -> HttpResponse:
+        return of_job(error.problem)
 
     @api.exception_handler(StilebladeError)
     def ours(request: HttpRequest, error: StilebladeError) -> HttpResponse:

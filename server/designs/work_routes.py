@@ -3,7 +3,7 @@ all of it is done by the workers."""
 
 from __future__ import annotations
 
-from typing import Annotated
+from typing import Annotated, Any
 
 from django.http import HttpRequest, HttpResponse
 from django.utils import timezone
@@ -12,7 +12,7 @@ from pydantic import Field
 
 from server.accounts.people import signed_in
 from server.computing import wishes
-from server.computing.asking import answered
+from server.computing.asking import answered, catalogue_in, worked_out
 from stileblade.steps.said_values import LONGEST
 from stileblade.units import Unit
 from stileblade.views.adding import OfferView
@@ -20,26 +20,26 @@ from stileblade.views.aims import AimView, FigureView, KeptView
 from stileblade.views.beginnings import BeginningView
 from stileblade.views.bench import Evaluated
 from stileblade.views.cards import OtherCard
-from stileblade.views.catalogue import Catalogue, catalogue
+from stileblade.views.catalogue import Catalogue
 from stileblade.views.cuts import CutView, PlacedThing
 from stileblade.views.joins import JoinView
-from stileblade.views.searching import HitView, hits
+from stileblade.views.searching import HitView
+from stileblade.words import spoken
 
 router = Router(tags=["work"])
 Said = Annotated[str, Field(max_length=LONGEST)]
 
 
 @router.get("/catalogue", response=Catalogue)
-def get_catalogue(request: HttpRequest) -> Catalogue:
-    signed_in(request)
-    return catalogue()
+def get_catalogue(request: HttpRequest) -> HttpResponse:
+    person = signed_in(request)
+    return HttpResponse(catalogue_in(spoken(), str(person.pk)), content_type="application/json")
 
 
 @router.get("/steps", response=list[HitView])
-def steps_said(request: HttpRequest, said: Said, unit: Unit = Unit.MM) -> list[HitView]:
+def steps_said(request: HttpRequest, said: Said, unit: Unit = Unit.MM) -> Any:
     """The steps that may be meant by what was said, the likeliest first."""
-    signed_in(request)
-    return hits(said, unit)
+    return worked_out("steps", said, unit, person=str(signed_in(request).pk))
 
 
 @router.post("/evaluate", response=Evaluated)

@@ -3,13 +3,15 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from typing import Annotated, Any
+from typing import Any
 
 from django.contrib.auth.models import User
 from django.db import transaction
 from django.http import Http404
-from pydantic import BaseModel, Field
+from django.utils import timezone
 
+from server.computing.asking import worked_out
+from server.computing.drawings import Move
 from server.designs.models import Design
 from server.jobs.models import Job, Offcut, OwnMachine, Run
 from server.jobs.running import RUNNER
@@ -18,20 +20,14 @@ from stileblade.errors import DocumentError
 from stileblade.machine.machine import Machine
 from stileblade.machine.shipped import MACHINES
 from stileblade.sheets.job import JobOptions
-from stileblade.sheets.kept import KeptJob, KeptPiece
-from stileblade.sheets.moving import (
-    Nearness,
-    measured,
-    nearness,
-    placed_anew,
-    sheet_of,
-    used_paths,
-)  # fmt: skip
+from stileblade.sheets.kept import KeptJob
+from stileblade.sheets.moving import Nearness, sheet_of
 from stileblade.words import say, spoken
 
 KEPT_RUNS = 12
+MOST_TRIES = 4
+"""Times that a piece is placed on the newest layout, while others change it."""
 MOST_DESIGNS = 100
-Number = Annotated[int, Field(ge=0, le=2**31 - 1)]
 
 
 def own(user: User, number: int) -> Job:
@@ -211,31 +207,6 @@ def begin(
     return run
 
 
-class Move(BaseModel):
-    """A piece of a sheet, by its number there, and where it shall lie; ``about_middle`` keeps its middle
-    where it was, whatever its place says."""
-
-    sheet: Number
-    index: Number
-    to: Number
-    piece: KeptPiece
-    about_middle: bool = False
-
-
-def _wished(layout: KeptJob, move: Move) -> KeptPiece:
-    on = sheet_of(layout, move.sheet)
-    if move.index >= len(on.pieces):
-        raise DocumentError(
-            say(
-                "There is no piece {index} on sheet {sheet}.",
-                index=move.index + 1,
-                sheet=move.sheet + 1,
-            )
-        )
-    was = measured(layout, on.pieces[move.index])
-    return measured(layout, move.piece, about=was if move.about_middle else None)
-
-
 def cut_again(user: User, before: Run, conditions: Conditions) -> Run:
     """The file that a run cut, under other conditions. DocumentError where that run has none."""
     if before.task != "cut" or not before.content:
@@ -252,20 +223,19 @@ def cut_again(user: User, before: Run, conditions: Conditions) -> Run:
 def near(user: User, number: int, move: Move) -> Nearness:
     """How a piece would lie elsewhere."""
     layout = layout_of(own(user, number))
-    without = move.index if move.sheet == move.to else -1
-    return nearness(layout, move.to, _wished(layout, move), without=without)
+    return Nearness.model_validate(worked_out("near", layout, move, person=str(user.pk)))
 
 
 def place(user: User, number: int, move: Move) -> Job:
-    """A piece put elsewhere, or locked; DocumentError where it may not lie there."""
-    with transaction.atomic():
+    """A piece put elsewhere, or locked; ``NotWorkedOut`` where it may not lie there."""
+    for _ in range(MOST_TRIES):
         job = own(user, number)
-        layout = layout_of(job)
-        wished = _wished(layout, move)
-        layout = placed_anew(layout, move.sheet, move.index, move.to, wished)
-        job.layout, job.revision = layout.model_dump(mode="json"), job.revision + 1
-        job.save()
-    return job
+        layout = worked_out("moved", layout_of(job), move, person=str(user.pk))
+        # not within the worker's time: nobody else could save meanwhile
+        row = Job.objects.filter(pk=job.pk, revision=job.revision)
+        if row.update(layout=layout, revision=job.revision + 1, modified=timezone.now()):
+            return own(user, number)
+    raise DocumentError("The sheet was changed meanwhile.", hint="Move the piece once more.")
 
 
 def keep_offcut(user: User, number: int, sheet: int) -> Offcut:
@@ -275,7 +245,7 @@ def keep_offcut(user: User, number: int, sheet: int) -> Offcut:
     on = sheet_of(layout, sheet)
     return Offcut.objects.create(
         owner=user, name=say("{name}, sheet {sheet}", name=job.name, sheet=sheet + 1)[:120], paper=on.paper[:60], width=on.width,
-        height=on.height, taken=used_paths(layout, sheet),
+        height=on.height, taken=worked_out("used", layout, sheet, person=str(user.pk)),
     )  # fmt: skip
 
 

@@ -11,8 +11,8 @@ from ninja.files import UploadedFile
 from pydantic import BaseModel, Field
 
 from server.accounts.people import signed_in
+from server.computing.drawings import Move, Number
 from server.jobs import actions
-from server.jobs.actions import Move, Number
 from server.jobs.models import Job, Run
 from server.jobs.run_routes import RunView, run_view
 from stileblade.cutter.turned_out import Conditions

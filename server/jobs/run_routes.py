@@ -10,8 +10,8 @@ from pydantic import BaseModel
 
 from server.accounts.people import signed_in
 from server.computing.asking import named
+from server.computing.drawings import Number
 from server.jobs import actions
-from server.jobs.actions import Number
 from server.jobs.models import Offcut, Run
 from server.jobs.running import RUNNER, seen
 from stileblade.views.said import Said

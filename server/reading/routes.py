@@ -10,12 +10,11 @@ from ninja.files import UploadedFile
 from pydantic import BaseModel, Field
 
 from server.accounts.people import signed_in
+from server.computing.asking import worked_out
+from server.computing.drawings import WordPicture
 from stileblade.fields import PlainText, plain
-from stileblade.geometry.paths.pathdata import path_data
-from stileblade.geometry.regions.fill import fill
 from stileblade.outlines.reading.child import read_bounded
-from stileblade.outlines.text.shipped import KINDS, Face, shipped
-from stileblade.views.places import Bounds, box_of
+from stileblade.views.places import Bounds
 
 router = Router(tags=["reading"])
 Word = Annotated[PlainText, Field(max_length=80)]
@@ -76,17 +75,6 @@ class FoundDrawing(BaseModel):
     remarks: list[str]
 
 
-class WordPicture(BaseModel):
-    """islands: whether there are counters, which drop out where the word is cut as a window."""
-
-    font: str
-    title: str
-    path: str
-    box: Bounds
-    missing: str
-    islands: bool
-
-
 @router.post("/read-file", response=FoundDrawing)
 def read_file(
     request: HttpRequest,
@@ -100,21 +88,7 @@ def read_file(
 
 
 @router.get("/words", response=list[WordPicture])
-def words(request: HttpRequest, text: Query[Word]) -> list[WordPicture]:
+def words(request: HttpRequest, text: Query[Word]) -> Any:
     """A word in each of the shipped fonts, capitals 20 mm high."""
-    signed_in(request)
-    found = []
-    for face in Face:
-        line = shipped(face).set_line(" ".join(text.split()), 20 / shipped(face).cap_height)
-        region = fill(line.contours)
-        found.append(
-            WordPicture(
-                font=face,
-                title=KINDS[face].title,
-                path=path_data(region, 2),
-                box=box_of(region.bounds),
-                missing="".join(dict.fromkeys(line.missing.strip())),
-                islands=region.pieces > 0 and len(region.openings) > 0,
-            )
-        )
-    return found
+    person = signed_in(request)
+    return worked_out("words", text, person=str(person.pk))

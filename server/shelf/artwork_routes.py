@@ -116,16 +116,14 @@ def artwork_uses(request: HttpRequest, number: int) -> list[UsedIn]:
 @router.post("/artworks", response=FullArtwork)
 def keep_artwork(request: HttpRequest, wish: KeepArtwork) -> dict[str, Any]:
     user = signed_in(request)
-    return _full(
-        artworks.keep(user, wish.drawing.artwork(), tags=wish.tags, source=wish.source), request
-    )
+    return _full(artworks.keep(user, wish.drawing, tags=wish.tags, source=wish.source), request)
 
 
 @router.patch("/artworks/{number}", response=FullArtwork)
 def change_artwork(request: HttpRequest, number: int, wish: ArtworkChange) -> dict[str, Any]:
     user = signed_in(request)
     if wish.drawing is not None:
-        artworks.replace(user, number, wish.drawing.artwork(), wish.source)
+        artworks.replace(user, number, wish.drawing, wish.source)
     row = artworks.change(user, number, name=wish.name, tags=wish.tags, binned=wish.binned)
     return _full(row, request)
 

@@ -3,26 +3,30 @@
 from __future__ import annotations
 
 from collections import Counter
-from typing import Any
+from collections.abc import Sequence
 
 from django.contrib.auth.models import User
 from django.db import transaction
 from django.http import Http404
 
+from server.computing.asking import worked_out
 from server.designs.models import Design
 from server.shelf.models import Artwork as Row
 from stileblade.errors import StilebladeError
-from stileblade.geometry.measures.distances import rings_of, thin
-from stileblade.outlines.artwork import Artwork, outlines_of
-from stileblade.views.places import ring_path
+from stileblade.outlines.artwork import Artwork
+from stileblade.outlines.drawing import Drawing
 
 MOST_TAGS = 20
 
 
-def keep(user: User, artwork: Artwork, *, tags: list[str] = (), source: str = "") -> Row:  # type: ignore[assignment]
-    """The artwork on the user's shelf; one with the same outlines is named and tagged anew."""
-    values = {**_values(artwork), "tags": tidied(tags), "source": source, "binned": False}
-    row, _ = Row.objects.update_or_create(owner=user, key=artwork.key, defaults=values)
+def keep(
+    user: User, drawing: Drawing | Artwork, *, tags: Sequence[str] = (), source: str = ""
+) -> Row:
+    """The drawing on the user's shelf; one with the same outlines is named and tagged anew. ``NotWorkedOut`` where its
+    outlines cannot be read."""
+    found = worked_out("artwork", drawing, person=str(user.pk))
+    values = {**found, "tags": tidied(tags), "source": source, "binned": False}
+    row, _ = Row.objects.update_or_create(owner=user, key=values.pop("key"), defaults=values)
     return row
 
 
@@ -47,10 +51,12 @@ def change(
     return row
 
 
-def replace(user: User, number: int, artwork: Artwork, source: str) -> Row:
+def replace(user: User, number: int, drawing: Drawing, source: str) -> Row:
     """Another file's outlines in place of the artwork's; its name and tags stay, and designs keep
     the old outlines until they are told otherwise."""
-    key = artwork.key
+    own(user, number)  # or nothing is worked out
+    found = worked_out("artwork", drawing, person=str(user.pk))
+    key = found["key"]
     with transaction.atomic():
         row = own(user, number)
         if row.key == key:
@@ -60,9 +66,9 @@ def replace(user: User, number: int, artwork: Artwork, source: str) -> Row:
                 "These outlines are on the shelf already.", hint="Use that one.", code="shelf"
             )
         row.earlier = [*row.earlier, row.key]
-        for field, value in _values(artwork.model_copy(update={"name": row.name})).items():
+        found |= {"name": row.name, "data": {**found["data"], "name": row.name}, "source": source}
+        for field, value in found.items():
             setattr(row, field, value)
-        row.key, row.source = key, source
         row.save()
     return row
 
@@ -94,33 +100,7 @@ def designs_with(user: User, row: Row) -> list[Design]:
     return [d for d in found if keys & set(d.artworks)]
 
 
-def tidied(tags: list[str]) -> list[str]:
+def tidied(tags: Sequence[str]) -> list[str]:
     """Tags without blanks around them, each once, in order."""
     words = [" ".join(t.split())[:30].lower() for t in tags]
     return list(dict.fromkeys(w for w in words if w))[:MOST_TAGS]
-
-
-def _values(artwork: Artwork) -> dict[str, Any]:
-    """What is kept of an artwork. StepError where its outlines cannot be read."""
-    outlines = outlines_of(artwork)
-    box = outlines.union().bounds
-    tolerance = max(box.width, box.height) / 400
-    layers = []
-    for layer, region in zip(artwork.layers, outlines.layers, strict=True):
-        layers.append(
-            {
-                "name": layer.name,
-                "colour": layer.colour,
-                "path": ring_path(rings_of(thin(region, tolerance)), 2) if region else "",
-                "contours": len(region.shell),
-                "openings": len(region.openings),
-                "nodes": region.nodes,
-            }
-        )
-    return {
-        "name": artwork.name,
-        "data": artwork.model_dump(mode="json"),
-        "width": box.width,
-        "height": box.height,
-        "picture": {"box": box.as_list(), "layers": layers},
-    }

@@ -20,6 +20,7 @@ from stileblade.geometry.curves.line import Line
 from stileblade.geometry.curves.places import Point
 from stileblade.geometry.curves.segments import Bools, Floats, Ints
 from stileblade.geometry.measures.cells import FINE, Cell
+from stileblade.geometry.measures.simplification import simplified
 from stileblade.geometry.regions.region import Region
 
 _ON = 1e-5
@@ -173,7 +174,7 @@ def _simplified(points: Floats, pinned: Bools, ring: Ints) -> np.ndarray:
     ends = np.append(starts[1:], n) + np.arange(len(starts))
     owner[ends], index[ends] = np.arange(len(starts)), closing
     lines = shapely.linestrings(points[index], indices=owner)
-    return np.asarray(shapely.simplify(lines, FINE, preserve_topology=False))
+    return np.asarray(simplified(lines, FINE))
 
 
 def _at(line: Line, along: Floats) -> Floats:

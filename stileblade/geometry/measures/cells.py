@@ -16,6 +16,7 @@ from stileblade.geometry.curves.line import Line
 from stileblade.geometry.curves.places import Box, Point
 from stileblade.geometry.curves.segments import Bools, Floats, Ints
 from stileblade.geometry.measures.distances import simpler, thin
+from stileblade.geometry.measures.simplification import simplified
 from stileblade.geometry.regions.region import Region
 
 Cell: TypeAlias = Any
@@ -42,7 +43,7 @@ def coarser(cell: Cell, tolerance: float) -> Cell:
     )  # a fourth of the time, but some cross themselves or lose a ring
     if shapely.is_valid(rough) and len(shapely.get_rings(rough)) == len(shapely.get_rings(cell)):
         return rough
-    rough = _sound(shapely.simplify(cell, tolerance, preserve_topology=True))
+    rough = _sound(simplified(cell, tolerance, valid=True))
     return cell if shapely.is_empty(rough) else rough
 
 
@@ -179,9 +180,7 @@ def simpler_line(line: Floats, tolerance: float) -> Floats:
     """A polyline (n, 2) with fewer places, within a tolerance."""
     if len(line) < 3:
         return line
-    return np.asarray(
-        shapely.get_coordinates(shapely.simplify(shapely.linestrings(line), tolerance))
-    )
+    return np.asarray(shapely.get_coordinates(simplified(shapely.linestrings(line), tolerance)))
 
 
 def beyond(cell: Cell, line: Line, side: float) -> Cell:

@@ -12,6 +12,7 @@ from stileblade.geometry.curves.arrays import true_at
 from stileblade.geometry.curves.places import Box, Point
 from stileblade.geometry.curves.segments import Bools, Floats, Ints
 from stileblade.geometry.curves.vectors import norms
+from stileblade.geometry.measures.simplification import simplified
 from stileblade.geometry.regions.region import Contour, Region
 from stileblade.geometry.regions.remembered import with_figures
 
@@ -221,7 +222,7 @@ def thin(region: Region, tolerance: float, *, most: int | None = None) -> shapel
 def simpler(shape: Shape, tolerance: float) -> Shape:
     """Polygons with corners within ``tolerance`` left out, as ``thin`` does; those of which nothing would be
     left stay as they are."""
-    found = shapely.simplify(shape, tolerance, preserve_topology=False)
+    found = simplified(shape, tolerance)
     return shape if shapely.is_empty(found) else found
 
 

@@ -11,6 +11,7 @@ import shapely
 from stileblade.geometry.curves.arrays import nth_of, true_at
 from stileblade.geometry.curves.segments import Floats, Ints
 from stileblade.geometry.curves.transforms import after, rotation, scaling
+from stileblade.geometry.measures.simplification import simplified
 from stileblade.geometry.regions.region import Region
 
 Shape: TypeAlias = Any
@@ -98,7 +99,7 @@ def area_of(shape: Shape) -> float:
 
 def grown(shape: Shape, margin: float) -> Shape:
     """Grown by a margin, coarsely: for rasters."""
-    return shapely.buffer(shapely.simplify(shape, _COARSE), margin, quad_segs=4)
+    return shapely.buffer(simplified(shape, _COARSE, valid=True), margin, quad_segs=4)
 
 
 def disc(x: float, y: float, radius: float) -> Shape:

@@ -7,6 +7,7 @@ import shapely
 
 from stileblade.geometry.measures.cells import FINE, Cell, coarser, less, points_of
 from stileblade.geometry.measures.distances import nearest
+from stileblade.geometry.measures.simplification import simplified
 
 _ROUGH = 0.5
 """mm: corners within this are left out of what all places are measured to before some are measured exactly."""
@@ -69,7 +70,7 @@ def widest(cell: Cell) -> float:
         if most[i] <= found:  # nor do those that come after it have room for a larger one
             break
         if not found or is_wide(parts[i], found):  # which takes a fourth of the time
-            circle = shapely.maximum_inscribed_circle(shapely.simplify(parts[i], FINE), 0.001)
+            circle = shapely.maximum_inscribed_circle(simplified(parts[i], FINE, valid=True), 0.001)
             found = max(found, 2 * float(shapely.length(circle)))
     return found
 

@@ -21,6 +21,7 @@ from stileblade.geometry.curves.arrays import neighbours
 from stileblade.geometry.curves.kinds import Kind
 from stileblade.geometry.curves.parallel import Corner, OffsetCurves
 from stileblade.geometry.curves.vectors import crosses
+from stileblade.geometry.measures.simplification import simplified
 from stileblade.geometry.offset.corners import with_corners
 from stileblade.geometry.offset.fine import with_longer_curves
 from stileblade.geometry.offset.hairs import region_without_hairs
@@ -115,7 +116,7 @@ def bounded(region: Region, distance: float) -> tuple[Source, shapely.Geometry, 
     _, before = neighbours(np.repeat(np.arange(len(region.shell)), np.diff(region.rings)))
     curves = OffsetCurves(region.segments, np.full(len(region.segments), distance), before)
     corners = np.full(curves.n, Corner.ROUNDED)
-    shape = shapely.simplify(region.polygons, TOLERANCE.flatten / 2, preserve_topology=True)
+    shape = simplified(region.polygons, TOLERANCE.flatten / 2, valid=True)
     source = Source(region.flat, curves, corners)
     whole = np.zeros(curves.n, np.int64)
     stretches = stretches_between_shallow(shape, distance, curves)

@@ -16,14 +16,13 @@ from django.db import DatabaseError
 from django.db.migrations.loader import MigrationLoader
 from waitress import create_server
 
-from server.computing.asking import end_pool, start_pool
+from server.computing.asking import catalogue_in, end_pool, start_pool
 from server.config.backups import Daily
 from server.config.data import DataTrouble, looked_over
 from server.config.demo import load_demo
 from server.config.wsgi import application
 from server.designs.summary import start_maker
 from server.jobs.running import RUNNER
-from stileblade.views.catalogue import catalogue
 
 THREADS = 24
 """Most of them wait: for the disk, or for what is computed in other processes."""
@@ -54,7 +53,7 @@ class Command(BaseCommand):
                 f"The database in {settings.DATA_DIR} cannot be written: {error}. Mend that, or name"
                 " another folder with STILEBLADE_DATA."
             ) from error
-        catalogue()  # so that the first visitor does not wait for it
+        catalogue_in("en", "the server")  # so that the first visitor does not wait for it
         summaries = start_maker()
         backups = Daily(settings.DATA_DIR)
         backups.start()
