@@ -41,7 +41,7 @@ def views(page: Page) -> None:
     page.goto("/")
     take(page, "designs")
     page.goto("/new")
-    page.get_by_role("radio", name="Shaped").click()
+    page.get_by_role("radio", name="Shaped", exact=True).click()
     take(page, "new-card")
     page.get_by_role("button", name=re.compile("choose another")).click()
     page.wait_for_selector(".font")

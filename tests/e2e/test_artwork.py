@@ -261,7 +261,7 @@ def test_a_file_dropped_on_the_designs_begins_a_card(page: Page) -> None:
     reading.get_by_role("button", name="Keep, and start a card with it").click()
     page.wait_for_url(re.compile(r"/new\?artwork=\d+$"))
     expect(page.get_by_role("textbox", name="Name of the card")).to_have_value("Quay")
-    expect(page.get_by_role("radio", name="Shaped")).to_be_checked()
+    expect(page.get_by_role("radio", name="Shaped", exact=True)).to_be_checked()
     which = page.get_by_role("button", name=re.compile("choose another"))
     expect(which).to_contain_text("Quay")
     # another one dropped here takes its place

@@ -88,7 +88,7 @@ def test_a_right_heart_card(hand: Counted, tmp_path: Path) -> None:
     bench = hand.built()
     bench.settled()
     hand.press(hand.page.get_by_role("tab", name=re.compile("Checks")))
-    mend = hand.page.locator(".checks li", has_text="It rocks").get_by_role("button").last
+    mend = hand.page.locator(".checks li", has_text="It rocks").locator(".el-button").last
     hand.press(mend)
     bench.settled()
     expect(hand.page.locator(".checks li", has_text="It rocks")).to_have_count(0)
@@ -109,7 +109,7 @@ def test_a_card_of_a_drawing_of_ones_own_with_a_perforated_fold(
     )
     hand.actions += 2  # read a file, and which
     hand.press(hand.page.get_by_role("button", name="Keep and choose it"))
-    expect(hand.page.get_by_role("radio", name="Shaped")).to_be_checked()
+    expect(hand.page.get_by_role("radio", name="Shaped", exact=True)).to_be_checked()
     hand.built()
     hand.say("perforate the fold")
     assert last_step(hand.page)["made"] == "perforate"

@@ -44,7 +44,7 @@ def test_a_first_card_led_by_hand(page: Page) -> None:
     page.reload()
     expect(title).to_have_text("Begin with a figure")
     page.get_by_role("radio", name=re.compile("^5 in square")).click()
-    page.get_by_role("radio", name=re.compile("^Shaped")).click()
+    page.get_by_role("radio", name=re.compile("^Shaped$")).click()
     expect(title).to_have_text("Build it")
     page.get_by_role("button", name="Build it").click()
     expect(title).to_have_text("Make the hinge longer", timeout=20_000)

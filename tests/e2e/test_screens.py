@@ -75,7 +75,12 @@ def test_duplicate_rename_template_bin_and_restore(page: Page) -> None:
     template = page.get_by_role("region", name="From a template").get_by_role("button")
     expect(template).to_have_count(1)
     template.click()
+    asked = page.get_by_role("dialog")
+    expect(asked).to_contain_text("It was made for 150 mm square")
+    asked.get_by_role("radio", name=re.compile("^135 mm square")).click()
+    asked.get_by_role("button", name="Build it").click()
     Bench(page).opened()
+    expect(page.get_by_role("banner")).to_contain_text("135 mm square")
     page.goto("/")
     for left in (2, 1, 0):
         act(page, long, "To the bin")
