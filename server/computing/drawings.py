@@ -4,10 +4,11 @@ neither web nor database."""
 from __future__ import annotations
 
 import json
-from typing import Annotated, Any
+from typing import Any
 
-from pydantic import BaseModel, Field
+from pydantic import BaseModel
 
+from server.computing.wishes import Number
 from stileblade.errors import DocumentError
 from stileblade.fields import Values
 from stileblade.geometry.measures.distances import rings_of, thin
@@ -28,7 +29,6 @@ from stileblade.sheets.moving import (
 from stileblade.views.places import Bounds, box_of, ring_path
 from stileblade.words import say
 
-Number = Annotated[int, Field(ge=0, le=2**31 - 1)]
 CAPITALS = 20.0
 """mm: how high they are in a picture of a word."""
 

@@ -18,6 +18,8 @@ Document = Annotated[dict[str, Any], Field(json_schema_extra={DOCUMENT_MARK: Tru
 """A design document as JSON."""
 MOST_CARDS = 24
 Key = Annotated[str, Field(max_length=40)]
+Number = Annotated[int, Field(ge=0, le=2**31 - 1)]
+"""Of a row or of a place in a list: one beyond has no place in a database."""
 Finite = Annotated[float, Field(allow_inf_nan=False, ge=-1e4, le=1e4)]
 
 

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import json
 from collections.abc import Sequence
 from typing import Any
 
@@ -12,7 +11,7 @@ from django.http import Http404
 
 from server.config.problems import Conflict
 from server.designs.keeping import forget_old
-from server.designs.models import Design, Revision
+from server.designs.models import Design, Revision, read_row
 from stileblade.design.document import Design as Document
 from stileblade.design.document import load_design
 from stileblade.formats.files import File, as_one, named_apart
@@ -100,7 +99,7 @@ def name_version(user: User, number: int, kept: int, name: str) -> Revision:
 def from_version(user: User, number: int, kept: int) -> Design:
     """A design of its own, made of a version."""
     row = version(user, number, kept)
-    data = json.loads(row.document)
+    data = read_row(row.document)
     data["name"] = row.name or say(
         "{what} (version {number})", what=str(data.get("name", "Card"))[:100], number=row.number
     )
@@ -112,7 +111,7 @@ def duplicate(
 ) -> Design:
     """A design of its own; one that begins with a template, or is one, has its name."""
     design = own(user, number)
-    data = json.loads(design.document)
+    data = read_row(design.document)
     named = from_template or as_template
     data["name"] = design.name if named else say("{name} copy", name=design.name[:100])
     return create(user, data, template=as_template, folder=design.folder)
@@ -121,7 +120,7 @@ def duplicate(
 def rename(user: User, number: int, name: str) -> Design:
     with transaction.atomic():
         design = own(user, number)
-        data = {**json.loads(design.document), "name": name}
+        data = {**read_row(design.document), "name": name}
         return save(user, number, data, design.revision)
 
 

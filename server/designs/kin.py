@@ -12,7 +12,7 @@ from django.db import transaction
 
 from server.config.problems import Conflict
 from server.designs.actions import own, save
-from server.designs.models import Design, Kin
+from server.designs.models import Design, Kin, read_row
 from stileblade.errors import StilebladeError
 from stileblade.words import say
 
@@ -70,10 +70,10 @@ def pair(user: User, number: int, other: int) -> tuple[Kin, Kin]:
 def wish_of(to: Kin, back: Kin, how: Mapping[str, str]) -> dict[str, Any]:
     """What the workers are asked with."""
     return {
-        "before": json.loads(to.taken),
-        "source": json.loads(to.design.document),
-        "target": json.loads(to.other.document),
-        "behind": json.loads(back.taken),
+        "before": read_row(to.taken),
+        "source": read_row(to.design.document),
+        "target": read_row(to.other.document),
+        "behind": read_row(back.taken),
         "names": to.names,
         "how": how,
     }
@@ -105,4 +105,4 @@ def _family(design: Design) -> list[Design]:
 
 
 def _kept(design: Design) -> str:
-    return json.dumps({**json.loads(design.document), "artworks": {}})
+    return json.dumps({**read_row(design.document), "artworks": {}})

@@ -13,14 +13,16 @@ from server.accounts.people import signed_in
 from server.computing.asking import answered, computed
 from server.computing.jobs import Answer
 from server.computing.wishes import Kin as KinWish
+from server.computing.wishes import Number
 from server.config.problems import problem
 from server.designs import kin
+from server.designs.models import read_row
 from server.designs.routes import MOST_REVISIONS, Saved
 from stileblade.design.kin.differences import How
 from stileblade.views.kin import KinOffer
 
 router = Router(tags=["families"])
-Number = Annotated[int, Field(ge=0, le=MOST_REVISIONS)]
+RevisionNumber = Annotated[int, Field(ge=0, le=MOST_REVISIONS)]
 
 
 class KinMember(BaseModel):
@@ -46,11 +48,11 @@ class KinChoice(BaseModel):
 class KinTake(KinChoice):
     """``revisions``: of the design in hand and of the other, as they were looked at."""
 
-    revisions: tuple[Number, Number]
+    revisions: tuple[RevisionNumber, RevisionNumber]
 
 
 @router.get("/designs/{number}/kin", response=list[KinMember])
-def list_kin(request: HttpRequest, number: int) -> HttpResponse:
+def list_kin(request: HttpRequest, number: Number) -> HttpResponse:
     """The others of the design's family; none where it has none."""
     user = signed_in(request)
     found = kin.pairs(user, number)
@@ -63,7 +65,7 @@ def list_kin(request: HttpRequest, number: int) -> HttpResponse:
         KinMember(
             id=to.other_id,
             name=to.other.name,
-            size=json.loads(to.other.document)["card"]["size"]["name"],
+            size=read_row(to.other.document)["card"]["size"]["name"],
             revision=to.other.revision,
             changes=count,
         ).model_dump()
@@ -73,21 +75,23 @@ def list_kin(request: HttpRequest, number: int) -> HttpResponse:
 
 
 @router.post("/designs/{number}/kin", response=Saved)
-def link_kin(request: HttpRequest, number: int, link: KinLink) -> Saved:
+def link_kin(request: HttpRequest, number: Number, link: KinLink) -> Saved:
     """The design and others as one family."""
     made = kin.linked(signed_in(request), number, link.others)
     return Saved(id=made.pk, revision=made.revision, modified=made.modified)
 
 
 @router.delete("/designs/{number}/kin", response=Saved)
-def leave_kin(request: HttpRequest, number: int) -> Saved:
+def leave_kin(request: HttpRequest, number: Number) -> Saved:
     """The design goes its own way."""
     left = kin.unlinked(signed_in(request), number)
     return Saved(id=left.pk, revision=left.revision, modified=left.modified)
 
 
 @router.post("/designs/{number}/kin/{other}/offer", response=KinOffer)
-def offer_to_kin(request: HttpRequest, number: int, other: int, choice: KinChoice) -> HttpResponse:
+def offer_to_kin(
+    request: HttpRequest, number: Number, other: Number, choice: KinChoice
+) -> HttpResponse:
     """What the design's changes are for the other one, and how that would look with them."""
     to, back = kin.pair(signed_in(request), number, other)
     wish = KinWish.model_validate(kin.wish_of(to, back, choice.how))
@@ -95,7 +99,7 @@ def offer_to_kin(request: HttpRequest, number: int, other: int, choice: KinChoic
 
 
 @router.post("/designs/{number}/kin/{other}", response=Saved)
-def give_to_kin(request: HttpRequest, number: int, other: int, take: KinTake) -> HttpResponse:
+def give_to_kin(request: HttpRequest, number: Number, other: Number, take: KinTake) -> HttpResponse:
     """The other design takes the changes over; it has them in its history."""
     user = signed_in(request)
     to, back = kin.pair(user, number, other)

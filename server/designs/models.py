@@ -2,9 +2,14 @@
 
 from __future__ import annotations
 
+import json
+from typing import Any
+
 from django.contrib.auth.models import User
 from django.db import models
 from django.utils import timezone
+
+from stileblade.errors import DocumentError
 
 
 class Design(models.Model):
@@ -60,3 +65,14 @@ class Revision(models.Model):
 
     class Meta:
         ordering = ["-saved", "-id"]
+
+
+def read_row(text: str) -> Any:
+    """A row's JSON. DocumentError where it is broken, as a damaged database may have it."""
+    try:
+        return json.loads(text)
+    except ValueError as error:
+        raise DocumentError(
+            "What is kept of this design on the server is damaged.",
+            hint="Take an earlier version of it under History, or restore a backup.",
+        ) from error

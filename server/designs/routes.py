@@ -12,9 +12,9 @@ from pydantic import BaseModel, Field
 
 from server.accounts.people import signed_in
 from server.computing.asking import named
-from server.computing.wishes import Document
+from server.computing.wishes import Document, Number
 from server.designs import actions
-from server.designs.models import Design, Revision
+from server.designs.models import Design, Revision, read_row
 from server.designs.summary import (
     is_there,
     summary_of,
@@ -160,7 +160,7 @@ def design_schema(request: HttpRequest) -> HttpResponse:
 
 @router.get("/designs", response=list[DesignEntry])
 def list_designs(
-    request: HttpRequest, binned: bool = False, templates: bool = False, drawn: int | None = None
+    request: HttpRequest, binned: bool = False, templates: bool = False, drawn: Number | None = None
 ) -> HttpResponse:
     """All designs that are not in the bin, or all that are; the templates among them alone. ``drawn``: how many of
     them have their pictures; the others wait for theirs."""
@@ -199,23 +199,23 @@ def create_design(request: HttpRequest, new: NewDesign) -> Saved:
 
 
 @router.get("/designs/{number}", response=OpenDesign)
-def open_design(request: HttpRequest, number: int) -> OpenDesign:
+def open_design(request: HttpRequest, number: Number) -> OpenDesign:
     design = actions.own(signed_in(request), number)
     return OpenDesign(
         id=design.pk,
         revision=design.revision,
         modified=design.modified,
-        document=json.loads(design.document),
+        document=read_row(design.document),
     )
 
 
 @router.put("/designs/{number}", response=Saved)
-def save_design(request: HttpRequest, number: int, save: SaveDesign) -> Saved:
+def save_design(request: HttpRequest, number: Number, save: SaveDesign) -> Saved:
     return _saved(actions.save(signed_in(request), number, save.document, save.revision))
 
 
 @router.patch("/designs/{number}", response=DesignEntry)
-def change_design(request: HttpRequest, number: int, change: DesignChange) -> dict[str, Any]:
+def change_design(request: HttpRequest, number: Number, change: DesignChange) -> dict[str, Any]:
     user = signed_in(request)
     if change.name is not None:
         actions.rename(user, number, change.name)
@@ -225,7 +225,7 @@ def change_design(request: HttpRequest, number: int, change: DesignChange) -> di
 
 @router.post("/designs/{number}/copy", response=Saved)
 def copy_design(
-    request: HttpRequest, number: int, from_template: bool = False, as_template: bool = False
+    request: HttpRequest, number: Number, from_template: bool = False, as_template: bool = False
 ) -> Saved:
     user = signed_in(request)
     made = actions.duplicate(user, number, from_template=from_template, as_template=as_template)
@@ -233,7 +233,7 @@ def copy_design(
 
 
 @router.delete("/designs/{number}", response=Saved)
-def delete_design(request: HttpRequest, number: int) -> Saved:
+def delete_design(request: HttpRequest, number: Number) -> Saved:
     user = signed_in(request)
     design = actions.own(user, number)
     saved = _saved(design)
@@ -242,38 +242,40 @@ def delete_design(request: HttpRequest, number: int) -> Saved:
 
 
 @router.get("/designs/{number}/summary", response=Summary)
-def design_summary(request: HttpRequest, number: int) -> Summary:
+def design_summary(request: HttpRequest, number: Number) -> Summary:
     """How the design looks as it was last saved."""
     design = actions.own(signed_in(request), number)
     return Summary.model_validate(_said(summary_of(with_summaries([design])[0])))
 
 
 @router.get("/designs/{number}/versions", response=list[Version])
-def list_versions(request: HttpRequest, number: int) -> list[Version]:
+def list_versions(request: HttpRequest, number: Number) -> list[Version]:
     """The design's history, the newest first."""
     rows = actions.own(signed_in(request), number).revisions.defer("document", "summary")
     return [_version(row) for row in rows]
 
 
 @router.get("/designs/{number}/versions/{kept}", response=KeptVersion)
-def kept_version(request: HttpRequest, number: int, kept: int) -> KeptVersion:
+def kept_version(request: HttpRequest, number: Number, kept: Number) -> KeptVersion:
     row = actions.version(signed_in(request), number, kept)
-    return KeptVersion(document=json.loads(row.document))
+    return KeptVersion(document=read_row(row.document))
 
 
 @router.get("/designs/{number}/versions/{kept}/summary", response=Summary)
-def version_summary(request: HttpRequest, number: int, kept: int) -> Summary:
+def version_summary(request: HttpRequest, number: Number, kept: Number) -> Summary:
     """How a version looks; computed when it is first asked for."""
     summary = summary_of_version(actions.version(signed_in(request), number, kept))
     return Summary.model_validate(_said(summary))
 
 
 @router.patch("/designs/{number}/versions/{kept}", response=Version)
-def name_version(request: HttpRequest, number: int, kept: int, change: NamedVersion) -> Version:
+def name_version(
+    request: HttpRequest, number: Number, kept: Number, change: NamedVersion
+) -> Version:
     return _version(actions.name_version(signed_in(request), number, kept, change.name))
 
 
 @router.post("/designs/{number}/versions/{kept}/design", response=Saved)
-def design_of_version(request: HttpRequest, number: int, kept: int) -> Saved:
+def design_of_version(request: HttpRequest, number: Number, kept: Number) -> Saved:
     """A design of its own, made of a version."""
     return _saved(actions.from_version(signed_in(request), number, kept))

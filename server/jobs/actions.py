@@ -82,7 +82,9 @@ def keep_machine(user: User, machine: Machine) -> Machine:
 def remove_machine(user: User, name: str) -> None:
     """Jobs that are for it are for the first that comes with the application then."""
     with transaction.atomic():
-        OwnMachine.objects.filter(owner=user, name=name).delete()
+        gone, _ = OwnMachine.objects.filter(owner=user, name=name).delete()
+        if not gone:
+            raise Http404
         Job.objects.filter(owner=user, machine=name).update(machine=MACHINES[0].name)
 
 

@@ -11,7 +11,8 @@ from ninja.files import UploadedFile
 from pydantic import BaseModel, Field
 
 from server.accounts.people import signed_in
-from server.computing.drawings import Move, Number
+from server.computing.drawings import Move
+from server.computing.wishes import Number
 from server.jobs import actions
 from server.jobs.models import Job, Run
 from server.jobs.run_routes import RunView, run_view
@@ -163,12 +164,12 @@ def create_job(request: HttpRequest, new: NewJob) -> OpenJob:
 
 
 @router.get("/jobs/{number}", response=OpenJob)
-def open_job(request: HttpRequest, number: int) -> OpenJob:
+def open_job(request: HttpRequest, number: Number) -> OpenJob:
     return _open(actions.own(signed_in(request), number))
 
 
 @router.patch("/jobs/{number}", response=OpenJob)
-def change_job(request: HttpRequest, number: int, wish: JobChange) -> OpenJob:
+def change_job(request: HttpRequest, number: Number, wish: JobChange) -> OpenJob:
     designs = None if wish.designs is None else [d.model_dump() for d in wish.designs]
     job = actions.change(
         signed_in(request), number, name=wish.name, designs=designs, options=wish.options,
@@ -178,18 +179,18 @@ def change_job(request: HttpRequest, number: int, wish: JobChange) -> OpenJob:
 
 
 @router.post("/jobs/{number}/copy", response=OpenJob)
-def copy_job(request: HttpRequest, number: int) -> OpenJob:
+def copy_job(request: HttpRequest, number: Number) -> OpenJob:
     return _open(actions.duplicate(signed_in(request), number))
 
 
 @router.delete("/jobs/{number}", response=Gone)
-def remove_job(request: HttpRequest, number: int) -> Gone:
+def remove_job(request: HttpRequest, number: Number) -> Gone:
     actions.remove(signed_in(request), number)
     return Gone()
 
 
 @router.post("/jobs/{number}/lay", response=RunView)
-def lay_out(request: HttpRequest, number: int) -> RunView:
+def lay_out(request: HttpRequest, number: Number) -> RunView:
     """Begins to lay the job out; what is locked stays where it is."""
     user = signed_in(request)
     job = actions.own(user, number)
@@ -198,32 +199,32 @@ def lay_out(request: HttpRequest, number: int) -> RunView:
 
 
 @router.post("/jobs/{number}/near", response=Nearness)
-def near(request: HttpRequest, number: int, move: Move) -> Nearness:
+def near(request: HttpRequest, number: Number, move: Move) -> Nearness:
     """How a piece would lie elsewhere; nothing is changed."""
     return actions.near(signed_in(request), number, move)
 
 
 @router.post("/jobs/{number}/place", response=OpenJob)
-def place(request: HttpRequest, number: int, move: Move) -> OpenJob:
+def place(request: HttpRequest, number: Number, move: Move) -> OpenJob:
     """A piece put elsewhere, or locked."""
     user = signed_in(request)
     return _open(actions.place(user, number, move))
 
 
 @router.post("/jobs/{number}/files", response=RunView)
-def make_files(request: HttpRequest, number: int, wish: FilesWish) -> RunView:
+def make_files(request: HttpRequest, number: Number, wish: FilesWish) -> RunView:
     """Begins to write the files of all sheets, or of one."""
     return _begun(request, number, "files", wish, sheet=wish.sheet)
 
 
 @router.post("/jobs/{number}/passes", response=RunView)
-def passes(request: HttpRequest, number: int, wish: SheetWish) -> RunView:
+def passes(request: HttpRequest, number: Number, wish: SheetWish) -> RunView:
     """Begins to find the passes of a sheet."""
     return _begun(request, number, "passes", wish, sheet=wish.sheet)
 
 
 @router.post("/jobs/{number}/cut", response=RunView)
-def cut(request: HttpRequest, number: int, wish: CutWish) -> RunView:
+def cut(request: HttpRequest, number: Number, wish: CutWish) -> RunView:
     """Sends a sheet's file to the cutter."""
     if wish.of_run is not None:
         user = signed_in(request)
@@ -233,7 +234,7 @@ def cut(request: HttpRequest, number: int, wish: CutWish) -> RunView:
 
 
 def _begun(
-    request: HttpRequest, number: int, task: str, wish: BaseModel, *, sheet: int | None
+    request: HttpRequest, number: Number, task: str, wish: BaseModel, *, sheet: int | None
 ) -> RunView:
     user = signed_in(request)
     job = actions.own(user, number)

@@ -10,7 +10,7 @@ from pydantic import BaseModel
 
 from server.accounts.people import signed_in
 from server.computing.asking import named
-from server.computing.drawings import Number
+from server.computing.wishes import Number
 from server.jobs import actions
 from server.jobs.models import Offcut, Run
 from server.jobs.running import RUNNER, seen
@@ -58,12 +58,12 @@ def run_view(run: Run) -> RunView:
 
 
 @router.get("/runs/{number}", response=RunView)
-def look_at_run(request: HttpRequest, number: int) -> RunView:
+def look_at_run(request: HttpRequest, number: Number) -> RunView:
     return run_view(seen(actions.own_run(signed_in(request), number)))
 
 
 @router.post("/runs/{number}/stop", response=RunView)
-def stop_run(request: HttpRequest, number: int) -> RunView:
+def stop_run(request: HttpRequest, number: Number) -> RunView:
     """Ends a run: a layout with the best so far."""
     run = actions.own_run(signed_in(request), number)
     RUNNER.stop(run.pk)
@@ -71,7 +71,7 @@ def stop_run(request: HttpRequest, number: int) -> RunView:
 
 
 @router.get("/runs/{number}/file")
-def run_file(request: HttpRequest, number: int) -> HttpResponse:
+def run_file(request: HttpRequest, number: Number) -> HttpResponse:
     """What a run wrote."""
     run = actions.own_run(signed_in(request), number)
     if not run.content_name:
@@ -92,12 +92,14 @@ def list_offcuts(request: HttpRequest) -> list[OffcutView]:
 
 
 @router.post("/jobs/{number}/offcuts", response=OffcutView)
-def keep_offcut(request: HttpRequest, number: int, wish: OffcutWish) -> OffcutView:
+def keep_offcut(request: HttpRequest, number: Number, wish: OffcutWish) -> OffcutView:
     """Keeps what a sheet leaves."""
     return _offcut(actions.keep_offcut(signed_in(request), number, wish.sheet))
 
 
 @router.delete("/offcuts/{number}", response=OffcutGone)
-def remove_offcut(request: HttpRequest, number: int) -> OffcutGone:
-    Offcut.objects.filter(owner=signed_in(request), pk=number).delete()
+def remove_offcut(request: HttpRequest, number: Number) -> OffcutGone:
+    gone, _ = Offcut.objects.filter(owner=signed_in(request), pk=number).delete()
+    if not gone:
+        raise Http404
     return OffcutGone()

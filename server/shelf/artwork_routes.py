@@ -10,6 +10,7 @@ from ninja import Router
 from pydantic import BaseModel, Field
 
 from server.accounts.people import signed_in
+from server.computing.wishes import Number
 from server.shelf import artworks
 from server.shelf.models import Artwork as Row
 from server.shelf.routes import Gone
@@ -102,12 +103,12 @@ def list_artworks(request: HttpRequest) -> list[dict[str, Any]]:
 
 
 @router.get("/artworks/{number}", response=FullArtwork)
-def get_artwork(request: HttpRequest, number: int) -> dict[str, Any]:
+def get_artwork(request: HttpRequest, number: Number) -> dict[str, Any]:
     return _full(artworks.own(signed_in(request), number), request)
 
 
 @router.get("/artworks/{number}/uses", response=list[UsedIn])
-def artwork_uses(request: HttpRequest, number: int) -> list[UsedIn]:
+def artwork_uses(request: HttpRequest, number: Number) -> list[UsedIn]:
     user = signed_in(request)
     found = artworks.designs_with(user, artworks.own(user, number))
     return [UsedIn(id=d.pk, name=d.name) for d in found]
@@ -120,7 +121,7 @@ def keep_artwork(request: HttpRequest, wish: KeepArtwork) -> dict[str, Any]:
 
 
 @router.patch("/artworks/{number}", response=FullArtwork)
-def change_artwork(request: HttpRequest, number: int, wish: ArtworkChange) -> dict[str, Any]:
+def change_artwork(request: HttpRequest, number: Number, wish: ArtworkChange) -> dict[str, Any]:
     user = signed_in(request)
     if wish.drawing is not None:
         artworks.replace(user, number, wish.drawing, wish.source)
@@ -129,6 +130,6 @@ def change_artwork(request: HttpRequest, number: int, wish: ArtworkChange) -> di
 
 
 @router.delete("/artworks/{number}", response=Gone)
-def remove_artwork(request: HttpRequest, number: int) -> Gone:
+def remove_artwork(request: HttpRequest, number: Number) -> Gone:
     artworks.remove(signed_in(request), number)
     return Gone()

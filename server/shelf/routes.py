@@ -7,6 +7,7 @@ from ninja import Router
 from pydantic import BaseModel
 
 from server.accounts.people import signed_in
+from server.computing.wishes import Number
 from server.shelf import actions
 from server.shelf.models import OwnSize, StockPaper
 from stileblade.card.sizes import CardSize
@@ -42,7 +43,7 @@ def keep_paper(request: HttpRequest, paper: Paper) -> ShelfPaper:
 
 
 @router.delete("/papers/{number}", response=Gone)
-def remove_paper(request: HttpRequest, number: int) -> Gone:
+def remove_paper(request: HttpRequest, number: Number) -> Gone:
     actions.remove(signed_in(request), StockPaper, number)
     return Gone()
 
@@ -60,6 +61,6 @@ def keep_size(request: HttpRequest, size: CardSize) -> ShelfSize:
 
 
 @router.delete("/sizes/{number}", response=Gone)
-def remove_size(request: HttpRequest, number: int) -> Gone:
+def remove_size(request: HttpRequest, number: Number) -> Gone:
     actions.remove(signed_in(request), OwnSize, number)
     return Gone()
