@@ -47,5 +47,20 @@ def locked_out(request: HttpRequest, *args: Any, **more: Any) -> HttpResponse:
     )
 
 
+def address_of(request: HttpRequest) -> str:
+    """Where the request comes from; the proxy's word for it where one is trusted."""
+    return str(request.META.get("REMOTE_ADDR", ""))
+
+
+def too_many_signing_in() -> HttpResponse:
+    """The answer where no more passwords are compared for now."""
+    return problem(
+        429,
+        "busy",
+        "Too many people are signing in at the moment.",
+        "Try again in a minute. Whoever is signed in goes on as before.",
+    )
+
+
 def is_demo() -> bool:
     return bool(settings.DEMO)

@@ -14,8 +14,16 @@ from django.http import HttpRequest
 from ninja import Router
 from pydantic import BaseModel, Field
 
+from server.accounts import lane
+from server.accounts.lane import LaneFullError
 from server.accounts.middleware import SIGNED_OUT
-from server.accounts.people import demo_user, is_demo, locked_out
+from server.accounts.people import (
+    address_of,
+    demo_user,
+    is_demo,
+    locked_out,
+    too_many_signing_in,
+)
 from stileblade.errors import StilebladeError
 from stileblade.fields import PlainText
 
@@ -49,7 +57,11 @@ def get_session(request: HttpRequest) -> Session:
 
 @router.post("/session", response=Session)
 def sign_in(request: HttpRequest, credentials: Credentials) -> Any:
-    user = authenticate(request, username=credentials.name, password=credentials.password)
+    try:
+        with lane.LANE.comparing(address_of(request)):
+            user = authenticate(request, username=credentials.name, password=credentials.password)
+    except LaneFullError:
+        return too_many_signing_in()
     if user is None and getattr(request, "axes_locked_out", False):
         return locked_out(request)
     if user is None:
@@ -61,7 +73,7 @@ def sign_in(request: HttpRequest, credentials: Credentials) -> Any:
 
 
 @router.post("/accounts", response=Session)
-def sign_up(request: HttpRequest, wish: Credentials) -> Session:
+def sign_up(request: HttpRequest, wish: Credentials) -> Any:
     """An account of one's own, where the server was started with that allowed."""
     if not settings.SIGN_UP:
         raise StilebladeError(
@@ -71,7 +83,11 @@ def sign_up(request: HttpRequest, wish: Credentials) -> Session:
         )
     people = get_user_model()
     user = people(username=wish.name.strip())
-    user.set_password(wish.password)
+    try:
+        with lane.LANE.comparing(address_of(request)):
+            user.set_password(wish.password)
+    except LaneFullError:
+        return too_many_signing_in()
     try:
         user.full_clean(exclude=["password"])
         validate_password(wish.password, user)

@@ -8,7 +8,7 @@ from typing import Annotated, Any
 
 from django.http import HttpRequest, HttpResponse
 from ninja import Router
-from pydantic import BaseModel, Field
+from pydantic import AfterValidator, BaseModel, Field
 
 from server.accounts.people import signed_in
 from server.computing.asking import named
@@ -80,11 +80,11 @@ class DesignChange(DesignMarks):
 
 
 class Several(BaseModel):
-    """Designs that are chosen together."""
+    """Designs that are chosen together, each once."""
 
-    designs: list[Annotated[int, Field(ge=0, le=MOST_REVISIONS)]] = Field(
-        min_length=1, max_length=MOST_CHOSEN
-    )
+    designs: Annotated[
+        list[Number], AfterValidator(lambda numbers: list(dict.fromkeys(numbers)))
+    ] = Field(min_length=1, max_length=MOST_CHOSEN)
 
 
 class SeveralMarked(Several):
