@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** A sheet to scale with its pieces in their papers' colours. */
 import { computed } from 'vue'
+import { fittedName } from './formats'
 import type { LaidPiece, LaidSheet, Layout } from './types'
 
 const props = defineProps<{
@@ -34,7 +35,7 @@ function middle(piece: LaidPiece, index: number) {
   }
 }
 const part = (piece: LaidPiece) => props.parts[piece.part]!
-const size = (piece: LaidPiece) => Math.max(2.4, Math.min(7, (piece.width ?? 20) / 11))
+const label = (piece: LaidPiece) => fittedName(part(piece).name, piece.width ?? 20)
 </script>
 
 <template>
@@ -53,8 +54,8 @@ const size = (piece: LaidPiece) => Math.max(2.4, Math.min(7, (piece.width ?? 20)
     >
       <path :d="part(piece).d" :transform="place(piece, i)" :fill="piece.flipped ? part(piece).inside : part(piece).outside" fill-rule="evenodd" />
       <template v-if="names">
-        <text v-if="(piece.width ?? 0) > 16" :x="middle(piece, i).x" :y="middle(piece, i).y" :font-size="size(piece)">{{ part(piece).name }}</text>
-        <text v-if="piece.locked" class="pin" :x="middle(piece, i).x" :y="middle(piece, i).y + size(piece) * 1.3" :font-size="size(piece) * 0.8">{{ $t('locked') }}</text>
+        <text v-if="(piece.width ?? 0) > 16" :x="middle(piece, i).x" :y="middle(piece, i).y" :font-size="label(piece).size">{{ label(piece).text }}<title>{{ part(piece).name }}</title></text>
+        <text v-if="piece.locked" class="pin" :x="middle(piece, i).x" :y="middle(piece, i).y + label(piece).size * 1.3" :font-size="label(piece).size * 0.8">{{ $t('locked') }}</text>
       </template>
     </g>
   </svg>

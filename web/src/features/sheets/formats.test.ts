@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { formatName, formatTime, parseFormat, pointsOf, wayAt } from './formats'
+import { fittedName, formatName, formatTime, parseFormat, pointsOf, wayAt } from './formats'
 
 describe('formats, times, points', () => {
   it('names a size lying as well as upright, and says others as they are', () => {
@@ -33,5 +33,14 @@ describe('formats, times, points', () => {
   it('turns y over where the machine counts from the foot', () => {
     expect(pointsOf([1, 2, 3, 4])).toBe('1,2 3,4')
     expect(pointsOf([1, 2, 3, 4], 10)).toBe('1,8 3,6')
+  })
+  it('writes a name within its piece, as large as it fits, and cuts it short where it would be too small', () => {
+    expect(fittedName('Base', 210)).toEqual({ text: 'Base', size: 7 })
+    const long = fittedName('Ladder of tides', 58)
+    expect(long.text).toBe('Ladder of tides')
+    expect(long.size * 0.56 * long.text.length).toBeLessThanOrEqual(58)
+    const short = fittedName('Ladder of tides', 18)
+    expect(short).toEqual({ text: 'Ladder of t…', size: 2.4 })
+    expect(short.size * 0.56 * short.text.length).toBeLessThanOrEqual(18)
   })
 })

@@ -64,3 +64,16 @@ export function pointsOf(flat: readonly number[], height?: number): string {
   }
   return said.join(' ')
 }
+
+const LARGEST = 7
+const SMALLEST = 2.4
+/** Of a letter's size: how wide it is on average. */
+const LETTER = 0.56
+/** A piece's name within its width, both in mm: as large as it fits, and cut short where it would be too small to read. */
+export function fittedName(name: string, width: number): { text: string; size: number } {
+  const room = 0.92 * width
+  const size = Math.min(LARGEST, width / 11, room / (LETTER * Math.max(name.length, 1)))
+  if (size >= SMALLEST) return { text: name, size }
+  const letters = Math.floor(room / (LETTER * SMALLEST))
+  return { text: letters < name.length ? `${name.slice(0, Math.max(letters - 1, 1)).trimEnd()}…` : name, size: SMALLEST }
+}
