@@ -81,8 +81,8 @@ test-core: setup-dev .samples/.fetched  ## the core and the server, without a br
 test-web: setup-dev schema  ## the front end's own tests
 	cd web && npm run --silent test
 
-hunt: setup-dev  ## random designs, others each time, until one breaks or TIMES=20 times as many as in the tests have not
-	STILEBLADE_TIMES=$(or $(TIMES),20) $(PY) -m pytest -q -n2 tests/promises/test_random_steps.py tests/meant/test_report.py
+hunt: setup-dev  ## random designs, others each time, until one breaks or TIMES=34 times as many as in the tests have not
+	STILEBLADE_TIMES=$(or $(TIMES),34) $(PY) -m pytest -q -n2 $$(grep -rlw TIMES tests --include='test_*.py')
 
 soak: setup-dev build  ## eight people, random edits, kills, a full disk, for MINUTES=10
 	$(PY) -m bench.soak $(or $(MINUTES),10)
