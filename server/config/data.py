@@ -4,6 +4,7 @@ before anything else starts."""
 from __future__ import annotations
 
 import errno
+import fcntl
 import os
 import secrets
 import sqlite3
@@ -13,6 +14,7 @@ from pathlib import Path
 
 DATABASE = "stileblade.sqlite3"
 _KEY = "secret-key"
+_LOCK = "server.lock"
 _SAID = {
     errno.ENOSPC: "the disk is full",
     errno.EDQUOT: "the disk is full",
@@ -73,6 +75,25 @@ def secret_key(folder: Path) -> str:
         finally:
             new.unlink(missing_ok=True)
         return path.read_text()
+
+
+def taken(folder: Path) -> int:
+    """Takes the folder for this process until it ends, however it ends; the descriptor that holds it. ``DataTrouble`` where
+    another server has it."""
+    with _said(folder):
+        held = os.open(folder / _LOCK, os.O_CREAT | os.O_RDWR | os.O_CLOEXEC, 0o600)
+        try:
+            fcntl.flock(held, fcntl.LOCK_EX | fcntl.LOCK_NB)
+        except BlockingIOError:
+            process = os.pread(held, 20, 0).decode("ascii", "replace").strip()
+            os.close(held)
+            raise DataTrouble(
+                f"Another server, process {process or 'unknown'}, has the data folder {folder}. End that one, or name"
+                " another folder with STILEBLADE_DATA."
+            ) from None
+        os.ftruncate(held, 0)
+        os.pwrite(held, f"{os.getpid()}\n".encode(), 0)
+    return held
 
 
 def looked_over(folder: Path, known: set[tuple[str, str]]) -> None:

@@ -7,6 +7,7 @@ import json
 import os
 import resource
 import signal
+import socket
 import sqlite3
 import subprocess
 import sys
@@ -23,8 +24,9 @@ from django.db import DatabaseError
 from django.test import Client
 
 from server.config import backups
-from server.config.data import DATABASE, DataTrouble, looked_over, prepared, secret_key
+from server.config.data import DATABASE, DataTrouble, looked_over, prepared, secret_key, taken
 from server.designs import actions
+from server.jobs.models import Job, Offcut, OwnMachine
 from server.shelf.models import StockPaper
 from tests.server.conftest import Api
 
@@ -170,6 +172,12 @@ def test_all_of_a_persons_work_as_files(
         designer("POST", "/designs", {"document": {**blank, "name": name}})
     number = designer("POST", "/designs", {"document": {**blank, "name": "Gone"}})[1]["id"]
     designer("PATCH", f"/designs/{number}", {"binned": True})
+    owner = User.objects.get()
+    Job.objects.create(owner=owner, name="Shop", designs=[{"design": number, "count": 3}])
+    OwnMachine.objects.create(owner=owner, name="mine", data={"title": "Mine"})
+    Offcut.objects.create(
+        owner=owner, name="Rest", paper="Sand", width=90, height=60, taken=["M0 0Z"]
+    )
     call_command("export_work", "designer", tmp_path / "out")
     files = sorted(p.name.rsplit("-", 1)[0] for p in (tmp_path / "out" / "designs").iterdir())
     assert files == ["Tide-tables", "Whale"]
@@ -178,6 +186,11 @@ def test_all_of_a_persons_work_as_files(
     assert kept["name"] == "Whale"
     papers = json.loads((tmp_path / "out" / "papers.json").read_text())
     assert [p["name"] for p in papers] == ["Sea green"]
+    (job,) = (tmp_path / "out" / "jobs").iterdir()
+    assert json.loads(job.read_text())["designs"] == [{"design": number, "count": 3}]
+    assert json.loads((tmp_path / "out" / "machines.json").read_text()) == [{"title": "Mine"}]
+    (offcut,) = json.loads((tmp_path / "out" / "offcuts.json").read_text())
+    assert (offcut["paper"], offcut["width"], offcut["taken"]) == ("Sand", 90, ["M0 0Z"])
 
 
 @pytest.mark.parametrize(
@@ -244,3 +257,36 @@ def test_the_settings_behind_https_pass_djangos_own_check(tmp_path: Path) -> Non
         STILEBLADE_HTTPS="1", STILEBLADE_HOSTS="cards.example",
     )  # fmt: skip
     assert done.returncode == 0, done.stderr
+
+
+def test_a_second_server_on_one_data_folder_does_not_start(tmp_path: Path) -> None:
+    """One sentence with the first one's process and status 2; ended, however, its folder is free."""
+    held = taken(tmp_path)
+    words = said(manage(tmp_path, "serve", "--port", "0"))
+    assert f"Another server, process {os.getpid()}, has the data folder" in words
+    with pytest.raises(DataTrouble, match="Another server"):
+        taken(tmp_path)
+    os.close(held)
+    os.close(taken(tmp_path))
+    # killed without a word, it leaves the folder as well
+    code = "import sys, time; from pathlib import Path; from server.config.data import taken; " \
+        "taken(Path(sys.argv[1])); print('held', flush=True); time.sleep(60)"  # fmt: skip
+    first = subprocess.Popen(
+        [sys.executable, "-c", code, str(tmp_path)], cwd=ROOT, stdout=subprocess.PIPE, text=True
+    )
+    assert first.stdout is not None
+    assert first.stdout.readline() == "held\n"
+    with pytest.raises(DataTrouble, match=f"process {first.pid}"):
+        taken(tmp_path)
+    first.kill()
+    first.wait()
+    os.close(taken(tmp_path))
+
+
+def test_a_port_that_is_taken_is_said_before_anything_is_prepared(tmp_path: Path) -> None:
+    with socket.create_server(("127.0.0.1", 0)) as other:
+        port = str(other.getsockname()[1])
+        done = manage(tmp_path, "serve", "--port", port, STILEBLADE_DEMO="1")
+    assert done.returncode == 1
+    assert f"Port {port} cannot be used" in done.stderr
+    assert not (tmp_path / DATABASE).exists()

@@ -1,7 +1,7 @@
 """Writes all of a person's work as files: manage.py export_work NAME FOLDER
 
-Designs as design files, as they are read by "Open a file" and by the command line; artworks,
-papers and own sizes as JSON. What is in the bin goes into a folder of its own.
+Designs as design files, as they are read by "Open a file" and by the command line; artworks, jobs with their designs'
+numbers and their layouts, papers, own sizes, machines and offcuts as JSON. What is in the bin goes into a folder of its own.
 """
 
 from __future__ import annotations
@@ -15,8 +15,12 @@ from django.contrib.auth.models import User
 from django.core.management.base import BaseCommand, CommandError
 
 from server.designs.models import Design
+from server.jobs.models import Job, Offcut, OwnMachine
 from server.shelf.models import Artwork, OwnSize, StockPaper
 from stileblade.formats.files import file_name
+
+_OF_JOB = ("name", "designs", "options", "machine", "offcuts", "layout")
+_OF_OFFCUT = ("name", "paper", "width", "height", "taken")
 
 
 class Command(BaseCommand):
@@ -45,12 +49,24 @@ class Command(BaseCommand):
             place = folder / ("artworks in the bin" if artwork.binned else "artworks")
             _write(place / f"{file_name(artwork.name)}-{artwork.pk}.json", json.dumps(artwork.data))
             written += 1
+        for job in Job.objects.filter(owner=user):
+            kept = {name: getattr(job, name) for name in _OF_JOB}
+            _write(folder / "jobs" / f"{file_name(job.name)}-{job.pk}.json", json.dumps(kept))
+            written += 1
         for name, rows in (
             ("papers", StockPaper.objects.filter(owner=user)),
             ("sizes", OwnSize.objects.filter(owner=user)),
+            ("machines", OwnMachine.objects.filter(owner=user)),
         ):
             _write(folder / f"{name}.json", json.dumps([row.data for row in rows]))
-        self.stdout.write(f"{written} designs and artworks, papers and sizes are in {folder}")
+        offcuts = Offcut.objects.filter(owner=user)
+        _write(
+            folder / "offcuts.json",
+            json.dumps([{n: getattr(o, n) for n in _OF_OFFCUT} for o in offcuts]),
+        )
+        self.stdout.write(
+            f"{written} designs, artworks and jobs, with papers, sizes, machines and offcuts, are in {folder}"
+        )
 
 
 def _write(path: Path, text: str) -> None:

@@ -4,10 +4,11 @@ from __future__ import annotations
 
 import os
 import signal
+import socket
 import sys
 from argparse import ArgumentParser
 from types import FrameType
-from typing import Any
+from typing import Any, NoReturn
 
 from django.conf import settings
 from django.core.management import call_command
@@ -18,7 +19,7 @@ from waitress import create_server
 
 from server.computing.asking import catalogue_in, end_pool, start_pool
 from server.config.backups import Daily
-from server.config.data import DataTrouble, looked_over
+from server.config.data import DataTrouble, looked_over, taken
 from server.config.demo import load_demo
 from server.config.wsgi import application
 from server.designs.summary import start_maker
@@ -41,6 +42,8 @@ class Command(BaseCommand):
     def handle(self, *args: Any, **options: Any) -> None:
         signal.signal(signal.SIGTERM, _end)
         os.umask(0o077)
+        self._try_port(options["host"], options["port"])
+        taken(settings.DATA_DIR)
         looked_over(settings.DATA_DIR, set(MigrationLoader(None).disk_migrations))
         try:
             start_pool()
@@ -72,11 +75,7 @@ class Command(BaseCommand):
                 ),
             )
         except OSError as error:
-            self.stderr.write(
-                f"Port {options['port']} cannot be used: {error.strerror}. "
-                "Choose another: make demo PORT=8124"
-            )
-            sys.exit(1)
+            self._without_port(options["port"], error)
         port = getattr(server, "effective_port", options["port"])
         self.stdout.write(f"Stileblade is at http://{options['host']}:{port}/  (Ctrl+C ends it)")
         if settings.DEMO:
@@ -91,6 +90,20 @@ class Command(BaseCommand):
             RUNNER.end()
             end_pool()
 
+    def _try_port(self, host: str, port: int) -> None:
+        """Ends at once where the port is not free, before anything is prepared for it."""
+        try:
+            with socket.create_server((host, port), family=_family(host)):
+                pass
+        except OSError as error:
+            self._without_port(port, error)
+
+    def _without_port(self, port: int, error: OSError) -> NoReturn:
+        self.stderr.write(
+            f"Port {port} cannot be used: {error.strerror or error}. Choose another: make demo PORT=8124"
+        )
+        sys.exit(1)
+
     def _prepared(self) -> None:
         call_command("migrate", interactive=False, verbosity=0)
         call_command("clearsessions")
@@ -98,6 +111,10 @@ class Command(BaseCommand):
             self.stdout.write("Preparing the demo data: some seconds, the first time.")
             self.stdout.flush()
             load_demo()
+
+
+def _family(host: str) -> socket.AddressFamily:
+    return socket.AF_INET6 if ":" in host else socket.AF_INET
 
 
 def _end(signal_number: int, frame: FrameType | None) -> None:
