@@ -9,7 +9,6 @@ from pathlib import Path
 import numpy as np
 import pytest
 import shapely
-import shapely.affinity
 
 from stileblade.geometry.measures.simplification import _RUN, simplified
 
@@ -48,9 +47,9 @@ def test_what_is_left_keeps_to_the_tolerance(corners: int, valid: bool) -> None:
 
 def test_every_kind_of_shape_comes_back_as_its_kind() -> None:
     hole = shapely.Polygon(
-        circle(5000).exterior, [shapely.affinity.scale(circle(4001), 0.5, 0.5).exterior]
+        circle(5000).exterior, [shapely.transform(circle(4001), lambda p: p / 2).exterior]
     )
-    for shape in (hole, shapely.MultiPolygon([hole, shapely.affinity.translate(hole, 200)]),
+    for shape in (hole, shapely.MultiPolygon([hole, shapely.transform(hole, lambda p: p + 200)]),
                   hole.exterior, shapely.LineString(hole.exterior.coords[:-9]), hole.boundary):  # fmt: skip
         made = simplified(shape, 0.05)
         assert made.geom_type == shape.geom_type

@@ -35,7 +35,15 @@ function middle(piece: LaidPiece, index: number) {
   }
 }
 const part = (piece: LaidPiece) => props.parts[piece.part]!
-const label = (piece: LaidPiece) => fittedName(part(piece).name, piece.width ?? 20)
+/** A piece's name, and where it begins to stand so that it stays within the piece's box. */
+function label(piece: LaidPiece, index: number) {
+  const at = props.dragged?.index === index ? props.dragged : piece
+  const own = middle(piece, index)
+  const width = piece.width ?? 20
+  const name = fittedName(part(piece).name, width)
+  const x = Math.min(Math.max(own.x, at.x + name.half), at.x + width - name.half)
+  return { ...name, x, y: own.y }
+}
 </script>
 
 <template>
@@ -54,8 +62,8 @@ const label = (piece: LaidPiece) => fittedName(part(piece).name, piece.width ?? 
     >
       <path :d="part(piece).d" :transform="place(piece, i)" :fill="piece.flipped ? part(piece).inside : part(piece).outside" fill-rule="evenodd" />
       <template v-if="names">
-        <text v-if="(piece.width ?? 0) > 16" :x="middle(piece, i).x" :y="middle(piece, i).y" :font-size="label(piece).size">{{ label(piece).text }}<title>{{ part(piece).name }}</title></text>
-        <text v-if="piece.locked" class="pin" :x="middle(piece, i).x" :y="middle(piece, i).y + label(piece).size * 1.3" :font-size="label(piece).size * 0.8">{{ $t('locked') }}</text>
+        <text v-if="(piece.width ?? 0) > 16" :x="label(piece, i).x" :y="label(piece, i).y" :font-size="label(piece, i).size">{{ label(piece, i).text }}<title>{{ part(piece).name }}</title></text>
+        <text v-if="piece.locked" class="pin" :x="label(piece, i).x" :y="label(piece, i).y + label(piece, i).size * 1.3" :font-size="label(piece, i).size * 0.8">{{ $t('locked') }}</text>
       </template>
     </g>
   </svg>

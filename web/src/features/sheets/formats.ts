@@ -69,11 +69,13 @@ const LARGEST = 7
 const SMALLEST = 2.4
 /** Of a letter's size: how wide it is on average. */
 const LETTER = 0.56
-/** A piece's name within its width, both in mm: as large as it fits, and cut short where it would be too small to read. */
-export function fittedName(name: string, width: number): { text: string; size: number } {
+/** A piece's name within its width, both in mm: as large as it fits, and cut short where it would be too small to read;
+ * `half` is half of how wide it is. */
+export function fittedName(name: string, width: number): { text: string; size: number; half: number } {
   const room = 0.92 * width
   const size = Math.min(LARGEST, width / 11, room / (LETTER * Math.max(name.length, 1)))
-  if (size >= SMALLEST) return { text: name, size }
+  const sized = (text: string, of: number) => ({ text, size: of, half: (LETTER * of * text.length) / 2 })
+  if (size >= SMALLEST) return sized(name, size)
   const letters = Math.floor(room / (LETTER * SMALLEST))
-  return { text: letters < name.length ? `${name.slice(0, Math.max(letters - 1, 1)).trimEnd()}…` : name, size: SMALLEST }
+  return sized(letters < name.length ? `${name.slice(0, Math.max(letters - 1, 1)).trimEnd()}…` : name, SMALLEST)
 }
