@@ -18,6 +18,7 @@ from django.db import close_old_connections, connection
 
 from server.jobs.keeping import taken_over
 from server.jobs.models import Run
+from server.jobs.shares import Shares
 from server.jobs.tasks import Found, work
 from stileblade.unexpected import logger
 
@@ -32,6 +33,7 @@ class Runner:
 
     def __init__(self) -> None:
         self._threads: ThreadPoolExecutor | None = None
+        self._shares = Shares(AT_ONCE)
         self._here: dict[int, threading.Event] = {}
         self._lock = threading.Lock()
         self._over = threading.Event()
@@ -44,7 +46,16 @@ class Runner:
             self._here[run.pk] = threading.Event()
             if self._threads is None:
                 self._threads = ThreadPoolExecutor(AT_ONCE, thread_name_prefix="run")
-            self._threads.submit(self._do, run.pk)
+            self._shares.wait(run.pk, run.owner_id)
+            self._give_places()
+
+    def _give_places(self) -> None:
+        """Lets those begin whose turn it is; with the lock held."""
+        while self._threads is not None and not self._over.is_set():
+            number = self._shares.next()
+            if number is None:
+                return
+            self._threads.submit(self._do, number)
 
     def stop(self, number: int) -> None:
         """Has a run end with the best so far, if it is going on here."""
@@ -62,7 +73,7 @@ class Runner:
             event.set()
         if self._threads is not None:
             self._threads.shutdown(wait=True, cancel_futures=True)
-        self._threads, self._here = None, {}
+        self._threads, self._here, self._shares = None, {}, Shares(AT_ONCE)
         self._over.clear()
 
     def _do(self, number: int) -> None:
@@ -74,8 +85,11 @@ class Runner:
         except Exception:
             logger.exception("run %d was broken off", number)
         finally:
-            self._here.pop(number, None)
             connection.close()
+            with self._lock:
+                self._here.pop(number, None)
+                self._shares.done(number)
+                self._give_places()
 
     def _run(self, run: Run) -> None:
         # by its number alone: its job, and it with that, may be gone before it ends
