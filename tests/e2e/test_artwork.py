@@ -275,3 +275,60 @@ def test_a_file_dropped_on_the_designs_begins_a_card(page: Page) -> None:
     bench.opened()
     expect(page.locator("[data-step]").first).to_contain_text("Artwork")
     expect(page.get_by_test_id("artwork-layers").locator("path")).to_have_count(3)
+
+
+def test_many_colours_on_a_few_papers_become_pieces_and_follow_the_size(page: Page) -> None:
+    """A drawing of 25 colours is read on 8 papers, begun with, made into pieces by one press, and taken along to another
+    size."""
+    spots = "".join(
+        f'<circle cx="{14 + 18 * (i % 6)}" cy="{14 + 17 * (i // 6)}" r="5" fill="#{40 + 8 * i:02x}70{200 - 7 * i:02x}"/>'
+        for i in range(24)
+    )
+    drawing = (
+        '<svg xmlns="http://www.w3.org/2000/svg" width="120mm" height="80mm" viewBox="0 0 120 80">'
+        f'<rect x="2" y="2" width="116" height="76" rx="3" fill="#d8c8a0"/>{spots}</svg>'
+    )
+    page.goto("/")
+    drop(page, "shells.svg", drawing)
+    reading = page.get_by_role("dialog", name="Read: shells.svg")
+    expect(reading).to_contain_text("The drawing has 25 colours")
+    papers = reading.get_by_role("radiogroup", name="Number of papers")
+    rows = reading.locator(".layers li")
+    expect(papers.get_by_role("radio", name="8 papers")).to_be_checked()
+    expect(rows).to_have_count(8)
+    papers.get_by_text("as drawn").click()
+    expect(rows).to_have_count(25)
+    papers.get_by_text("4 papers").click()
+    expect(rows).to_have_count(4)
+    reading.get_by_role("button", name="Keep, and start a card with it").click()
+    page.wait_for_url(re.compile(r"/new\?artwork=\d+$"))
+    page.get_by_role("button", name="Build it").click()
+    bench = Bench(page)
+    bench.opened()
+    bar = page.get_by_role("status").filter(has_text="shown on the paper and")
+    expect(bar).to_contain_text("in no file")
+    bar.get_by_role("button", name="make pieces of them, and an insert").click()
+    expect(bar).to_have_count(0)
+    bench.settled()
+    document = page.request.get(f"/api/designs/{bench.number}").json()["document"]
+    assert len(document["pieces"]) == 6
+    page.get_by_role("button", name="Undo").click()
+    expect(bar).to_have_count(1)
+    bar.get_by_role("button", name="leave it so").click()
+    expect(bar).to_have_count(0)
+    bench.settled()
+    document = page.request.get(f"/api/designs/{bench.number}").json()["document"]
+    assert [a["code"] for a in document["accepted"]] == ["artwork.drawn"]
+
+    bench.pick("Artwork")
+    bench.choose("Fit to", "a width")
+    wide = float(bench.value("Width"))
+    assert wide == pytest.approx(107.95, abs=0.1), "it begins with the present measure"
+    page.locator(".tile .pick").first.click()
+    page.locator(".size-pane .el-select").first.click()
+    page.get_by_role("option", name="A7", exact=True).click()
+    along = page.get_by_role("button", name=re.compile("Take them along: 1.176"))
+    along.click()
+    expect(along).to_have_count(0)
+    bench.pick("Artwork")
+    assert float(bench.value("Width")) == pytest.approx(wide * 127 / 107.95, abs=0.1)
