@@ -29,6 +29,10 @@ THREADS = 24
 """Most of them wait: for the disk, or for what is computed in other processes."""
 REFUSED_UNREAD = 256_000_000
 """Bytes of a body beyond which it is not even taken in; up to there the door says what is too large."""
+CONNECTIONS = 800
+"""At once: those that have begun a request and send no more of it take no thread, but a place."""
+SILENT = 30
+"""Seconds after which a connection on which nothing comes is closed."""
 PROXY = {"x-forwarded-for", "x-forwarded-proto"}
 
 
@@ -67,6 +71,10 @@ class Command(BaseCommand):
                 port=options["port"],
                 threads=THREADS,
                 max_request_body_size=REFUSED_UNREAD,
+                connection_limit=CONNECTIONS,
+                channel_timeout=SILENT,
+                cleanup_interval=5,
+                asyncore_use_poll=True,  # or a thousand of them are too many to look at
                 channel_request_lookahead=1,
                 **(
                     {"trusted_proxy": "127.0.0.1", "trusted_proxy_headers": PROXY}
