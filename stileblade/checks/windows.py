@@ -12,9 +12,7 @@ from stileblade.folding.scoring import score_lines
 from stileblade.geometry.curves.places import Point
 from stileblade.geometry.curves.transforms import translation
 from stileblade.geometry.measures import distances
-from stileblade.geometry.regions.fill import filled
 from stileblade.geometry.regions.region import Region
-from stileblade.geometry.regions.set_operations import difference
 from stileblade.piece.windows import Opened
 from stileblade.piece.work import Work
 from stileblade.tolerance import TOLERANCE
@@ -79,12 +77,10 @@ def gap_to(work: Work, outline: Region, to: str) -> Gap | None:
     """The smallest gap between a window and the base's outer "edge", or its folds for "fold"."""
     ring = distances.outline_of(outline)
     if to == "edge":
-        paper = work.paper
-        if outline.openings and paper.pieces > 1:  # an island of its own figure is no edge
-            paper = difference(paper, filled(outline))
-        if not paper:
+        if not work.paper:
             return None
-        return Gap(*distances.nearest(ring, distances.shell_of(paper)), "edge")
+        edge = distances.shell_beside(work.paper, outline)  # an island of its own figure is no edge
+        return None if edge.is_empty else Gap(*distances.nearest(ring, edge), "edge")
     gaps = []
     for fold in work.folds:
         if fold.folds:

@@ -72,13 +72,13 @@ BOAT = {"kind": "artwork", "ref": "boat", "layers": [0]}
 
 def test_an_artworks_other_layers_are_printed_each_without_those_upon_it() -> None:
     made = card(BOAT)
-    # of the flag what lies on the paper, of the sail what the flag leaves
-    assert areas(made) == {"#aa0000": 1500, "#00aa00": 400}
+    # of the flag what lies on the paper, of the sail what the flag leaves; two fifths of their colour on white
+    assert areas(made) == {"#dd9999": 1500, "#99dd99": 400}
     assert areas(card({**BOAT, "printed": False})) == {}
 
 
 def test_a_layer_that_is_a_piece_of_its_own_is_not_printed() -> None:
-    assert areas(card(BOAT, flag=True)) == {"#aa0000": 1600}
+    assert areas(card(BOAT, flag=True)) == {"#dd9999": 1600}
 
 
 def test_pictures_show_prints_and_drawn_lines_on_the_outside_alone() -> None:
@@ -88,4 +88,4 @@ def test_pictures_show_prints_and_drawn_lines_on_the_outside_alone() -> None:
     front = folded_picture(base.work, base.paper, layers_on(made, base))
     assert [s.what for s in front.shapes] == ["paper", "print", "print", "line"]
     face = space_of(made, base, base.work).faces[0]
-    assert [p.colour for p in face.prints] == ["#aa0000", "#00aa00"]
+    assert [p.colour for p in face.prints] == ["#dd9999", "#99dd99"]

@@ -97,10 +97,13 @@ def outline_of(region: Region) -> shapely.Geometry:
     return shapely.boundary(region.polygons)
 
 
-@with_figures
-def shell_of(region: Region) -> shapely.Geometry:
-    """The outer contours alone, corners within a thousandth of a mm left out."""
+def shell_beside(region: Region, figure: Region) -> shapely.Geometry:
+    """The outer contours of those of the region's parts that do not lie in the figure or in one of its openings."""
     parts = shapely.get_parts(thin(region, 1e-3))
+    if len(parts) > 1 and figure.openings:
+        hulls = shapely.polygons(shapely.get_exterior_ring(shapely.get_parts(figure.polygons)))
+        inside, _ = shapely.STRtree(hulls).query(shapely.point_on_surface(parts), "within")
+        parts = np.delete(parts, inside)
     return shapely.multilinestrings(shapely.get_exterior_ring(parts))
 
 

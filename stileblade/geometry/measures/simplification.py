@@ -22,12 +22,23 @@ _RUN = 2000
 def simplified(shapes: Any, tolerance: float, *, valid: bool = False) -> Any:
     """A shape of the kernel, or an array of them, with corners within ``tolerance`` mm left out. ``valid``: polygons stay
     valid, so that of some fewer corners are left out; without it they may touch or cross themselves."""
-    if np.max(shapely.get_num_coordinates(shapes), initial=0) <= _RUN:
+    if _longest(shapes) <= _RUN:
         return shapely.simplify(shapes, tolerance, preserve_topology=valid)
     if isinstance(shapes, np.ndarray):
         return np.array([simplified(shape, tolerance, valid=valid) for shape in shapes])
     made = _made(shapes, tolerance)
     return made if not valid or shapely.is_valid(made) else shapes
+
+
+def _longest(shapes: Any) -> int:
+    """How many corners the longest single line has, rings of polygons being lines."""
+    count = int(np.max(shapely.get_num_coordinates(shapes), initial=0))
+    if count <= _RUN:
+        return count
+    parts = shapely.get_parts(shapes)
+    areas = np.isin(shapely.get_type_id(parts), (3, 6))
+    lines = [shapely.get_parts(parts[~areas]), shapely.get_rings(shapely.get_parts(parts[areas]))]
+    return int(np.max(shapely.get_num_coordinates(np.concatenate(lines)), initial=0))
 
 
 def _made(shape: Any, tolerance: float) -> Any:

@@ -9,7 +9,7 @@ import pytest
 import shapely
 
 from stileblade.geometry.curves.transforms import scaling
-from stileblade.geometry.measures.distances import line_of, nearest, shell_of
+from stileblade.geometry.measures.distances import line_of, nearest, shell_beside
 from stileblade.outlines.figures.round import Circle
 
 
@@ -36,4 +36,4 @@ def test_a_line_without_length_is_a_point() -> None:
 
 def test_a_hair_of_paper_has_an_edge() -> None:
     hair = Circle(diameter=50).outline({}).transformed(scaling(0.001 / 50, 2))
-    assert shapely.length(shell_of(hair)) == pytest.approx(200, abs=0.1)
+    assert shapely.length(shell_beside(hair, hair)) == pytest.approx(200, abs=0.1)
