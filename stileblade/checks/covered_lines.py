@@ -15,7 +15,7 @@ from stileblade.folding.stack import Layer, Stack
 from stileblade.geometry.curves.segments import Floats
 from stileblade.geometry.curves.transforms import identity
 from stileblade.geometry.measures import cells as kernel
-from stileblade.geometry.regions.along import points_along
+from stileblade.geometry.regions.along import points_along_each
 from stileblade.piece.lines import DrawnLine, How
 from stileblade.words import Own, say
 
@@ -56,17 +56,25 @@ def covered(subject: Subject) -> Iterator[Covered]:
     if work is None or stack is None or not stack.layers or not work.lines:
         return
     face = _face(subject.piece.piece.id, stack)
-    if face is None:
+    if face is None or not face.above:
         return
     for line in work.lines_on_paper:
-        if line.how in (How.SCORE, How.PERFORATE) or not line.ways:
+        if line.how in (How.SCORE, How.PERFORATE):
             continue
-        ways = [_mapped(points_along(way), face.matrix) for way, _ in line.ways]
+        drawn = points_along_each([way for way, _ in line.ways if len(way)])
+        if not drawn:
+            continue
+        ways = [_mapped(points, face.matrix) for points in drawn]
+        low, high = np.array([w.min(axis=0) for w in ways]), np.array([w.max(axis=0) for w in ways])
         for layer in face.above:
             made = subject.evaluation.piece(layer.key)
             if made is None or made.paper.light > 0:
                 continue
-            hidden = [w for w in ways if _is_covered(w, layer)]
+            box = kernel.box_of(layer.shape)
+            near = (low <= (box.right, box.foot)) & (high >= (box.left, box.head))
+            hidden = [
+                ways[n] for n in np.flatnonzero(near.all(axis=1)) if _is_covered(ways[n], layer)
+            ]
             if hidden:
                 yield line, ways, hidden, layer, made
 

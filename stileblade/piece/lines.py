@@ -10,7 +10,7 @@ from typing import TYPE_CHECKING
 
 from stileblade.geometry.curves.places import Point
 from stileblade.geometry.curves.segments import Floats, Segments
-from stileblade.geometry.regions.along import points_along, within
+from stileblade.geometry.regions.along import points_along_each, within
 from stileblade.geometry.regions.region import Region
 
 if TYPE_CHECKING:
@@ -47,8 +47,8 @@ class DrawnLine:
     def edges(self) -> list[tuple[Point, Point]]:
         """Its lines flattened, each edge as its ends."""
         found: list[tuple[Point, Point]] = []
-        for way, _ in self.ways:
-            ends = pairwise((x, y) for x, y in points_along(way).tolist())
+        for points in points_along_each([way for way, _ in self.ways]):
+            ends = pairwise((x, y) for x, y in points.tolist())
             found += [(a, b) for a, b in ends if a != b]
         return found
 

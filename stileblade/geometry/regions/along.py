@@ -93,6 +93,16 @@ def points_along(way: Segments) -> Floats:
     return way.points_at(segment, t)
 
 
+def points_along_each(ways: Sequence[Segments]) -> list[Floats]:
+    """``points_along`` of each of many ways, found together."""
+    if not ways:
+        return []
+    joined = concatenate(ways)
+    _, segment, t = _length_table(joined)
+    begins = np.cumsum([len(way) for way in ways])[:-1]
+    return np.split(joined.points_at(segment, t), np.searchsorted(segment, begins))
+
+
 def length_of(way: Segments) -> float:
     """Length in mm, by chords of its curves."""
     return float(_length_table(way)[0][-1]) if len(way) else 0.0

@@ -9,7 +9,7 @@ from stileblade.design.evaluation import evaluate
 from stileblade.geometry.curves.places import Box
 from stileblade.geometry.curves.segments import Segments, arc, concatenate, lines
 from stileblade.geometry.measures.distances import holds
-from stileblade.geometry.regions.along import length_of, points_along, within
+from stileblade.geometry.regions.along import length_of, points_along, points_along_each, within
 from stileblade.geometry.regions.set_operations import difference, rectangle
 from tests.conftest import design_of
 
@@ -58,3 +58,16 @@ def test_a_slit_whose_scallops_cross_by_a_hair_is_cut_once() -> None:
         (slit,) = work.slits
         lengths.append(length_of(slit))
     assert lengths[0] == pytest.approx(lengths[1], abs=1e-6)
+
+
+def test_places_along_many_ways_are_those_of_each() -> None:
+    ways = [
+        eight(10.0),
+        lines([(0, 0), (30, 0)], [(30, 0), (30, 20)]),
+        arc((5, 5), (2, 0), (0, 2), 0, 1),
+    ]
+    found = points_along_each(ways)
+    assert len(found) == len(ways)
+    for places, way in zip(found, ways, strict=True):
+        np.testing.assert_allclose(places, points_along(way), atol=1e-9)
+    assert points_along_each([]) == []
