@@ -7,6 +7,7 @@ therefore cut into runs of so many corners first, whose ends stay.
 
 from __future__ import annotations
 
+import itertools
 from typing import Any
 
 import numpy as np
@@ -58,17 +59,10 @@ def _ring(ring: Any, tolerance: float) -> Any:
 
 def _thinned(points: Floats, tolerance: float) -> Floats:
     """The corners (n, 2) of a line that are left, in runs that share their ends."""
-    starts = np.arange(0, len(points) - 1, _RUN)
-    sizes = np.minimum(starts + _RUN, len(points) - 1) - starts + 1
-    run = np.repeat(np.arange(len(starts)), sizes)
-    # of each place of a run its number along the line: one more than there are before it, less a shared end for each run
-    place = np.arange(len(run)) - run
-    found, of = shapely.get_coordinates(
-        shapely.simplify(
-            shapely.linestrings(points[place], indices=run), tolerance, preserve_topology=False
-        ),
-        return_index=True,
-    )
-    shared = np.zeros(len(found), bool)
-    shared[1:] = of[1:] != of[:-1]  # a run begins where the one before it ended
-    return np.asarray(found[~shared])
+    ends = [*range(0, len(points) - 1, _RUN), len(points) - 1]
+    runs = [shapely.linestrings(points[a : b + 1]) for a, b in itertools.pairwise(ends)]
+    found = [
+        shapely.get_coordinates(run)
+        for run in shapely.simplify(np.array(runs), tolerance, preserve_topology=False)
+    ]
+    return np.concatenate([found[0], *(run[1:] for run in found[1:])])
