@@ -11,7 +11,9 @@ from stileblade.geometry.curves.segments import Floats
 def hull_of(points: Floats) -> Floats:
     """Corners (n, 2) of the hull of points (m, 2), the first again at the end; two where all lie
     on one line."""
-    return np.asarray(shapely.get_coordinates(shapely.convex_hull(shapely.multipoints(points))))
+    # the places as corners of one line: made far faster than as many points, with the same hull
+    shape = shapely.linestrings(points) if len(points) > 1 else shapely.multipoints(points)
+    return np.asarray(shapely.get_coordinates(shapely.convex_hull(shape)))
 
 
 def margin_in(hull: Floats, place: Floats) -> float:
