@@ -4,14 +4,13 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
 from stileblade.checks.check import CHECKS, Finding, Mend, Place, Severity, Subject
-from stileblade.design.changes import Change, with_changes
-from stileblade.design.evaluation import Evaluation, PieceOutcome, evaluate
-from stileblade.folding.stack import Layer, Stack
+from stileblade.design.evaluation import Evaluation, PieceOutcome
+from stileblade.folding.stack import Layer, Stack, stacked
 from stileblade.geometry.curves.segments import Floats
 from stileblade.geometry.curves.transforms import identity
 from stileblade.geometry.measures import cells as kernel
@@ -46,16 +45,18 @@ Covered = tuple[DrawnLine, list[Floats], list[Floats], Layer, PieceOutcome]
 @CHECKS.register("covered-lines")
 def covered_lines(subject: Subject) -> Iterator[Finding]:
     """Lines that nobody will see: warning, with how many."""
-    for found in covered(subject):
-        yield _finding(subject, *found)
+    stack = subject.evaluation.stack
+    if stack is not None:
+        for found in _covered(subject.evaluation, subject.piece, stack):
+            yield _finding(subject, *found)
 
 
-def covered(subject: Subject) -> Iterator[Covered]:
-    """The piece's lines that are covered, by each layer that covers some of them."""
-    work, stack = subject.piece.work, subject.evaluation.stack
-    if work is None or stack is None or not stack.layers or not work.lines:
+def _covered(evaluation: Evaluation, piece: PieceOutcome, stack: Stack) -> Iterator[Covered]:
+    """The piece's lines that are covered in a stack of the card, by each layer that covers some of them."""
+    work = piece.work
+    if work is None or not work.lines or not stack.layers:
         return
-    face = _face(subject.piece.piece.id, stack)
+    face = _face(piece.piece.id, stack)
     if face is None or not face.above:
         return
     for line in work.lines_on_paper:
@@ -67,7 +68,7 @@ def covered(subject: Subject) -> Iterator[Covered]:
         ways = [_mapped(points, face.matrix) for points in drawn]
         low, high = np.array([w.min(axis=0) for w in ways]), np.array([w.max(axis=0) for w in ways])
         for layer in face.above:
-            made = subject.evaluation.piece(layer.key)
+            made = evaluation.piece(layer.key)
             if made is None or made.paper.light > 0:
                 continue
             box = kernel.box_of(layer.shape)
@@ -148,30 +149,26 @@ def _raised(subject: Subject, layer: Layer, made: PieceOutcome) -> tuple[Mend, .
     mine = stack.layer(own.id)
     if mine is None or kernel.overlap(mine.shape, layer.shape) > kernel.area_of(layer.shape) / 2:
         return ()
-    beside = [
-        p for p in subject.evaluation.design.pieces if (p.host, p.side) == (own.host, own.side)
-    ]
-    row = sorted(
-        beside, key=lambda p: p.order
-    )  # of those in one place, the later ones lie on the earlier ones
+    evaluation = subject.evaluation
+    beside = [p for p in evaluation.design.pieces if (p.host, p.side) == (own.host, own.side)]
+    # of those with the same order, the later ones lie on the earlier ones: sorting keeps that
+    row = sorted(beside, key=lambda p: p.order)
     row.remove(own)
     row.insert(row.index(made.piece) + 1, own)
     order = {p.id: n for n, p in enumerate(row) if p.order != n}
-    design = subject.evaluation.design
-    changes = [Change(op="lay", piece=k, step="", values={"order": n}) for k, n in order.items()]
-    after = evaluate(with_changes(design, changes))
-    if hidden_lines(after) >= hidden_lines(subject.evaluation):
+    raised = stacked(tuple(replace(p, order=order.get(p.key, p.order)) for p in stack.pieces))
+    if _hidden_lines(evaluation, raised) >= _hidden_lines(evaluation, stack):
         return ()
     title = say("lay {piece!r} over {layer!r}", piece=Own(own.name), layer=Own(made.piece.name))
     return (Mend(title, order=order),)
 
 
-def hidden_lines(evaluation: Evaluation) -> int:
-    """How many lines of all pieces are covered by layers."""
+def _hidden_lines(evaluation: Evaluation, stack: Stack) -> int:
+    """How many lines of all pieces are covered by layers, in a stack of the card."""
     return sum(
         len(hidden)
         for piece in evaluation.pieces
-        for _, _, hidden, _, _ in covered(Subject(evaluation, piece))
+        for _, _, hidden, _, _ in _covered(evaluation, piece, stack)
     )
 
 
