@@ -50,10 +50,7 @@ def computed(
 
 def worked_out(job: str, *arguments: Any, person: str) -> Any:
     """What a job finds, from its JSON. ``NotWorkedOut`` where it has no answer."""
-    done = computed(job, *arguments, person=person)
-    if isinstance(done, Problem):
-        raise NotWorkedOut(done)
-    return json.loads(done.content)
+    return json.loads(_content_of(job, *arguments, person=person))
 
 
 _CATALOGUES: dict[str, bytes] = {}
@@ -61,14 +58,18 @@ _CATALOGUES: dict[str, bytes] = {}
 
 
 def catalogue_in(language: str, person: str) -> bytes:
-    """All that can be built, as JSON in a language. ``NotWorkedOut`` where there is no answer."""
+    """All that can be built, as JSON in a language. ``NotWorkedOut`` where the job has no answer."""
     if language not in _CATALOGUES:
         with speaking(language):
-            done = computed("catalogue", person=person)
-        if isinstance(done, Problem):
-            raise NotWorkedOut(done)
-        _CATALOGUES[language] = done.content
+            _CATALOGUES[language] = _content_of("catalogue", person=person)
     return _CATALOGUES[language]
+
+
+def _content_of(job: str, *arguments: Any, person: str) -> bytes:
+    done = computed(job, *arguments, person=person)
+    if isinstance(done, Problem):
+        raise NotWorkedOut(done)
+    return done.content
 
 
 def answered(request: HttpRequest, job: str, wish: Any, *more: Any) -> HttpResponse:

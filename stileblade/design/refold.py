@@ -13,6 +13,7 @@ from typing import Any, Literal
 from pydantic import ValidationError
 
 from stileblade.card.layout import Layout
+from stileblade.design.cache import OutcomeCache
 from stileblade.design.document import Card, Design, Piece
 from stileblade.design.evaluation import Artworks, evaluate
 from stileblade.geometry.curves.places import Box
@@ -45,14 +46,20 @@ class Refolded:
 
 
 def refold(
-    design: Design, card: Card, *, along: bool = False, factor: float | None = None
+    design: Design,
+    card: Card,
+    cache: OutcomeCache | None = None,
+    *,
+    along: bool = False,
+    factor: float | None = None,
 ) -> Refolded:
     """The design on another card. Steps that could not be applied before stay as they are. ``along``: figures are made
     larger or smaller with the card; ``factor``: they are made that many times as large."""
+    cache = cache or OutcomeCache()
     grown = _grown(design.card, card)
     wanted = factor if factor is not None else grown if along else 1.0
     if wanted != 1.0:
-        design = with_figures_scaled(design, wanted)
+        design = with_figures_scaled(design, wanted, cache)
     thickness = design.paper_of(design.pieces[0]).thickness
     old, new = (_layout(c, thickness) for c in (design.card, card))
     panels, folds = _panels(old, new), _folds(old, new)
@@ -73,13 +80,13 @@ def refold(
     moved = design.model_copy(update={"card": card, "pieces": pieces})
     fine = {
         (p.piece.id, o.step.id)
-        for p in evaluate(design).pieces
+        for p in evaluate(design, cache).pieces
         for o in p.outcomes
         if o.step.on and o.problem is None
     }
     # one step switched off may let another apply: from the first to the last, one at a time
     off: list[Change] = []
-    while (bad := _first_bad(moved, fine)) is not None:
+    while (bad := _first_bad(moved, fine, cache)) is not None:
         off.append(bad)
         fine.discard((bad.piece, bad.step))
         moved = moved.model_copy(update={"pieces": [_without(p, bad) for p in moved.pieces]})
@@ -88,7 +95,7 @@ def refold(
     if abs(grown / wanted - 1) > _SAME and factor is None:
         changes += [
             Change(piece.id, step.id, step.title, "stayed", _stays(values, moved))
-            for piece, step, values in _scaled(moved, 1.0)
+            for piece, step, values in _scaled(moved, 1.0, cache)
             if (piece.id, step.id) in fine
         ]
     return Refolded(moved, tuple(changes), len(fine), grown)
@@ -107,11 +114,13 @@ def _grown(old: Card, new: Card) -> float:
     return min(v / w, k / h)
 
 
-def _scaled(design: Design, factor: float) -> list[tuple[Piece, Step, dict[str, Any]]]:
+def _scaled(
+    design: Design, factor: float, cache: OutcomeCache
+) -> list[tuple[Piece, Step, dict[str, Any]]]:
     """The steps in use that give figures sizes of their own, each with the values that make its figure ``factor``
     times as large. A figure that a later step of its piece sizes anew does not count."""
     found = []
-    for made in evaluate(design).pieces:
+    for made in evaluate(design, cache).pieces:
         anew = False
         for outcome in reversed(made.outcomes):
             step = outcome.step
@@ -136,10 +145,10 @@ def _stays(values: dict[str, Any], design: Design) -> str:
     return say("stays {size}", size=" × ".join(format_length(mm, design.units) for mm in size))
 
 
-def with_figures_scaled(design: Design, factor: float) -> Design:
+def with_figures_scaled(design: Design, factor: float, cache: OutcomeCache) -> Design:
     """The design with all figures that have sizes of their own ``factor`` times as large, as far as the bounds of
     their values allow it."""
-    values = {(p.id, s.id): v for p, s, v in _scaled(design, factor)}
+    values = {(p.id, s.id): v for p, s, v in _scaled(design, factor, cache)}
     pieces = []
     for piece in design.pieces:
         steps = [_with(s, values.get((piece.id, s.id), {})) for s in piece.steps]
@@ -213,8 +222,8 @@ def _placed(step: Step, panels: dict[str, str], folds: dict[str, str]) -> tuple[
     return step.model_copy(update=values), why
 
 
-def _first_bad(design: Design, fine: set[tuple[str, str]]) -> Change | None:
-    for piece in evaluate(design).pieces:
+def _first_bad(design: Design, fine: set[tuple[str, str]], cache: OutcomeCache) -> Change | None:
+    for piece in evaluate(design, cache).pieces:
         for outcome in piece.outcomes:
             if outcome.problem is not None and (piece.piece.id, outcome.step.id) in fine:
                 message = outcome.problem.said(lambda mm: f"{mm:g} mm")[0]

@@ -81,7 +81,7 @@ def on_card(
 ) -> OtherCard:
     """The design on another card, with what that does to its steps; its figures made larger or smaller with the card
     (``along``), or ``factor`` times as large."""
-    found = refold(design, card, along=along, factor=factor)
+    found = refold(design, card, cache, along=along, factor=factor)
     return OtherCard(
         document=found.design.model_dump(mode="json"),
         changes=[StepChange(**vars(c)) for c in found.changes],

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The card size that a template is built on: its own, or another one with its figures taken along or as they are. */
-import { computed, ref } from 'vue'
+import { computed, ref, shallowRef } from 'vue'
 import type { CardSize, DesignData, Unit } from '@/shared/api/document'
 import { formatMeasures } from '@/shared/units/figures'
 import { called } from '@/shared/words'
@@ -11,7 +11,7 @@ const emit = defineEmits<{ close: []; build: [size: CardSize, along: boolean]; o
 const own = computed(() => props.document.card.size)
 const same = (a: CardSize, b: CardSize) => a.name === b.name && a.width === b.width && a.height === b.height
 const offered = computed(() => [own.value, ...props.sizes.filter((s) => !same(s, own.value))])
-const size = ref<CardSize | null>(own.value)
+const size = shallowRef<CardSize | null>(own.value)
 const along = ref(true)
 const other = computed(() => size.value !== null && !same(size.value, own.value))
 </script>

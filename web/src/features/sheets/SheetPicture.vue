@@ -35,15 +35,17 @@ function middle(piece: LaidPiece, index: number) {
   }
 }
 const part = (piece: LaidPiece) => props.parts[piece.part]!
-/** A piece's name, and where it begins to stand so that it stays within the piece's box. */
-function label(piece: LaidPiece, index: number) {
-  const at = props.dragged?.index === index ? props.dragged : piece
-  const own = middle(piece, index)
-  const width = piece.width ?? 20
-  const name = fittedName(part(piece).name, width)
-  const x = Math.min(Math.max(own.x, at.x + name.half), at.x + width - name.half)
-  return { ...name, x, y: own.y }
-}
+/** By the sheet's pieces: the name, and where its middle is so that it stays within the piece's box. */
+const labels = computed(() =>
+  props.sheet.pieces.map((piece, index) => {
+    const at = props.dragged?.index === index ? props.dragged : piece
+    const own = middle(piece, index)
+    const width = piece.width ?? 20
+    const name = fittedName(part(piece).name, width)
+    const x = Math.min(Math.max(own.x, at.x + name.half), at.x + width - name.half)
+    return { ...name, x, y: own.y }
+  }),
+)
 </script>
 
 <template>
@@ -62,8 +64,8 @@ function label(piece: LaidPiece, index: number) {
     >
       <path :d="part(piece).d" :transform="place(piece, i)" :fill="piece.flipped ? part(piece).inside : part(piece).outside" fill-rule="evenodd" />
       <template v-if="names">
-        <text v-if="(piece.width ?? 0) > 16" :x="label(piece, i).x" :y="label(piece, i).y" :font-size="label(piece, i).size">{{ label(piece, i).text }}<title>{{ part(piece).name }}</title></text>
-        <text v-if="piece.locked" class="pin" :x="label(piece, i).x" :y="label(piece, i).y + label(piece, i).size * 1.3" :font-size="label(piece, i).size * 0.8">{{ $t('locked') }}</text>
+        <text v-if="(piece.width ?? 0) > 16" :x="labels[i]!.x" :y="labels[i]!.y" :font-size="labels[i]!.size">{{ labels[i]!.text }}<title>{{ part(piece).name }}</title></text>
+        <text v-if="piece.locked" class="pin" :x="labels[i]!.x" :y="labels[i]!.y + labels[i]!.size * 1.3" :font-size="labels[i]!.size * 0.8">{{ $t('locked') }}</text>
       </template>
     </g>
   </svg>
