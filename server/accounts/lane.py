@@ -1,4 +1,5 @@
-"""Passwords are compared in a lane of their own: one at a time, a few waiting, so many a minute from an address and in all.
+"""Passwords are compared in a lane of their own: one at a time, a few waiting, with a limit a minute for each address and
+for all.
 
 Comparing a password costs a second of a core on purpose. Without a lane forty visitors who try names at random take all the
 server's threads for minutes, and those who are signed in wait behind them.
@@ -28,7 +29,7 @@ class LaneFullError(Exception):
 
 
 class RateLimit:
-    """So many events within a time, by key; ``clock`` gives seconds."""
+    """At most ``most`` events in ``seconds`` for each key, over a sliding window."""
 
     def __init__(self, most: int, seconds: float, *, keys: int = MOST_ADDRESSES) -> None:
         self.most, self.seconds = most, seconds
@@ -56,7 +57,7 @@ class PasswordLane:
 
     @contextmanager
     def comparing(self, address: str) -> Iterator[None]:
-        """A password of a visitor from an address is compared within. ``LaneFullError`` at once where there is no place, so
+        """Holds a place in the lane while a visitor's password is compared. Raises ``LaneFullError`` at once when full, so
         that no thread of the server waits for one."""
         now = time.monotonic()
         if not self._from_address.take(address, now) or not self._in_all.take("", now):

@@ -58,7 +58,7 @@ def too_many_signing_in() -> HttpResponse:
         429,
         "busy",
         "Too many people are signing in at the moment.",
-        "Try again in a minute. Whoever is signed in goes on as before.",
+        "Try again in a minute. People who are signed in are not affected.",
     )
 
 

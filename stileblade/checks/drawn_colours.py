@@ -1,4 +1,4 @@
-"""Colours of a drawing that are drawn on the base and that no piece of the card makes."""
+"""Colours of a drawing that are drawn on the base but not made by any piece of the card."""
 
 from __future__ import annotations
 
@@ -19,7 +19,7 @@ _SEEN = 1.0
 
 
 def drawn_only(evaluation: Evaluation, piece: PieceOutcome) -> tuple[int, ...]:
-    """Numbers of the layers of a base's artwork that are shown on it and are no pieces of the card."""
+    """Numbers of the layers of a base's artwork that are shown on it but are not pieces of the card."""
     work = piece.work
     if work is None or work.artwork is None or work.lying is not None:
         return ()

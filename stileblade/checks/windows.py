@@ -79,7 +79,9 @@ def gap_to(work: Work, outline: Region, to: str) -> Gap | None:
     if to == "edge":
         if not work.paper:
             return None
-        edge = distances.shell_beside(work.paper, outline)  # an island of its own figure is no edge
+        edge = distances.shell_beside(
+            work.paper, outline
+        )  # an island in its own figure does not count as an edge
         return None if edge.is_empty else Gap(*distances.nearest(ring, edge), "edge")
     gaps = []
     for fold in work.folds:

@@ -55,7 +55,7 @@ class PieceOutcome:
 
     @cached_property
     def whole(self) -> Work | None:
-        """The finished piece as it folds: where its last step parted it and the rest, a piece of its own, is glued on
+        """The finished piece as it folds: where its last step split it and the rest, a piece of its own, is glued on
         again, as it was before that. Files and sheets have the parts, all else has this."""
         last = next((o for o in reversed(self.outcomes) if o.step.on), None)
         if last is None or last.before is None or last.problem is not None or self.work is None:

@@ -104,7 +104,7 @@ def aim_at(
     seconds: float = math.inf,
     before: Sequence[TriedView] = (),
 ) -> AimView:
-    """The values that reach what is wished for, the least changes first. It is broken off after so many seconds of work,
+    """The values that reach what is wished for, the least changes first. The search stops after ``seconds`` of work
     and goes on from what was tried before."""
     tried: Tried = {}
     for one in before:

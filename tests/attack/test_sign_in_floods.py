@@ -1,4 +1,4 @@
-"""A flood of sign-ins: passwords are compared one at a time, what is too much is refused at once, and whoever is signed in is
+"""A flood of sign-ins: passwords are compared one at a time, what is too much is refused at once, and people who are signed in are
 answered meanwhile."""
 
 from __future__ import annotations

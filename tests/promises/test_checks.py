@@ -182,7 +182,7 @@ def test_an_envelope_joined_of_two_sheets_stays_whole() -> None:
 
 
 def test_a_base_joined_of_two_sheets_is_folded_whole() -> None:
-    """A side fold of 296 x 190 on sheets of 210 x 297: parted at its fold, one half has a tab of 12. Folded it is what it
+    """A side fold of 296 x 190 on sheets of 210 x 297: split at its fold, one half has a tab of 12. Folded it is what it
     was: 148 x 190 closed, its hinge 190; a mat on the front and one on the back stay."""
     papers = [{"thickness": 0.3, "weight": 240, "sheet_width": 210, "sheet_height": 297, "edge": 5}]
     mats = [layer("m", {"kind": "mat"}), layer("n", {"kind": "mat"}, panel="back")]

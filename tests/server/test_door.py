@@ -157,7 +157,7 @@ def test_too_many_wrong_passwords_have_to_wait(stranger: Api, designer: Api) -> 
     assert answers[8:] == [429] * 4
     right = {"name": "designer", "password": "paper-and-ink"}
     assert stranger("POST", "/session", right)[0] == 429
-    assert designer("GET", "/designs")[0] == 200  # whoever is signed in stays
+    assert designer("GET", "/designs")[0] == 200  # people who are signed in stay so
 
 
 def test_the_session_is_renewed_at_sign_in(stranger: Api, designer: Api) -> None:

@@ -27,7 +27,7 @@ def order(shares: Shares, *, ended: bool = True) -> list[int]:
 
 
 def test_those_who_wait_take_turns() -> None:
-    """Anna has five waiting, Ben two, Carl one: nobody waits for all of Anna's."""
+    """Of three people with five, two and one runs waiting, none waits for all five of the first."""
     shares = Shares(2)
     for number, owner in (
         (11, ANNA),

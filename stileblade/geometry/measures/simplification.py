@@ -2,7 +2,7 @@
 
 The kernel splits a line at its farthest corner and goes on with both halves by calling itself. Of a zigzag of n corners
 each split takes one corner off: n squared comparisons, n calls deep, and at some 60,000 the process ends. Lines are
-therefore cut into runs of so many corners first, whose ends stay.
+therefore cut into runs of at most ``_RUN`` corners first, whose ends stay.
 """
 
 from __future__ import annotations
