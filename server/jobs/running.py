@@ -78,10 +78,7 @@ class Runner:
 
     def _do(self, number: int) -> None:
         try:
-            close_old_connections()
-            run = Run.objects.filter(pk=number).first()
-            if run is not None and not self._over.is_set():
-                self._run(run)
+            self._carry_out(number)
         except Exception:
             logger.exception("run %d was broken off", number)
         finally:
@@ -90,6 +87,12 @@ class Runner:
                 self._here.pop(number, None)
                 self._shares.done(number)
                 self._give_places()
+
+    def _carry_out(self, number: int) -> None:
+        close_old_connections()
+        run = Run.objects.filter(pk=number).first()
+        if run is not None and not self._over.is_set():
+            self._run(run)
 
     def _run(self, run: Run) -> None:
         # by its number alone: its job, and it with that, may be gone before it ends

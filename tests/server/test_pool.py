@@ -85,9 +85,8 @@ def test_a_worker_that_hears_nothing_is_ended_and_its_step_not_tried_again(pool:
     before = time.monotonic()
     answer = pool.run("deaf", "the step's key", person="a")
     assert isinstance(answer, Problem)
-    assert (
-        time.monotonic() - before < 240
-    )  # 20 on a quiet machine: what is bounded is processor time
+    # 20 on a quiet machine: what is bounded is processor time
+    assert time.monotonic() - before < 240
     assert pool._known()["the step's key"] == "time"
 
 
