@@ -10,7 +10,7 @@ from stileblade.checks.check import CHECKS, Finding, Place, Severity, Subject
 from stileblade.geometry.curves.places import Point
 from stileblade.geometry.curves.segments import Floats
 from stileblade.geometry.measures import distances
-from stileblade.geometry.regions.along import points_along
+from stileblade.geometry.regions.along import points_along_each
 from stileblade.piece.lines import DrawnLine, How
 from stileblade.piece.work import Work
 from stileblade.words import named, say
@@ -54,7 +54,7 @@ def crossings(work: Work, points: Floats) -> list[tuple[str, Point]]:
 
 
 def _across(subject: Subject, work: Work, line: DrawnLine) -> Iterator[Finding]:
-    hit = [c for way, _ in line.ways for c in crossings(work, points_along(way))]
+    hit = [c for way in points_along_each([w for w, _ in line.ways]) for c in crossings(work, way)]
     if hit:
         names = ", ".join(map(named, dict.fromkeys(name for name, _ in hit)))
         yield Finding(

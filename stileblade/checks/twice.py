@@ -10,7 +10,7 @@ import numpy as np
 from stileblade.checks.check import CHECKS, Finding, Mend, Place, Severity, Subject
 from stileblade.geometry.curves.segments import Floats
 from stileblade.geometry.measures.lines import along_others
-from stileblade.geometry.regions.along import points_along
+from stileblade.geometry.regions.along import points_along_each
 from stileblade.piece.lines import DrawnLine
 from stileblade.words import say
 
@@ -28,7 +28,7 @@ def twice(subject: Subject) -> Iterator[Finding]:
         return
     known: dict[object, list[tuple[DrawnLine, list[Floats]]]] = {}
     for line in work.lines_on_paper:
-        ways = [points_along(way) for way, _ in line.ways if len(way)]
+        ways = points_along_each([way for way, _ in line.ways if len(way)])
         earlier = known.setdefault((line.how, line.pen), [])
         for other, theirs in earlier:
             if other.step == line.step:

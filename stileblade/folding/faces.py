@@ -15,7 +15,7 @@ from stileblade.geometry.curves.places import Point
 from stileblade.geometry.curves.segments import Floats
 from stileblade.geometry.measures.arrangement import Crease, arrange
 from stileblade.geometry.measures.cells import Cell, area_of, shares_in
-from stileblade.geometry.regions.along import points_along
+from stileblade.geometry.regions.along import points_along_each
 from stileblade.piece.folds import Fold
 from stileblade.piece.work import Work
 
@@ -81,7 +81,7 @@ def sheet_of(work: Work) -> Sheet:
         Crease(fold.line, tuple((s.low, s.high) for s in _stretches(fold)))
         for fold in (work.folds[i] for i in numbers)
     ]
-    slits = [points_along(way) for way in work.slits]
+    slits = points_along_each(work.slits)
     made = arrange(work.paper, creases, slits)
     joints: dict[tuple[int, int, int, Direction], Joint] = {}
     for seam in sorted(made.seams, key=lambda s: s.low - s.high):

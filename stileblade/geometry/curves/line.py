@@ -83,7 +83,7 @@ class Line:
         return (points - self.point) @ self.along
 
     def place_of(self, point: Point) -> float:
-        return float(self.place(np.array([point]))[0])
+        return (point[0] - self.x) * self.ux + (point[1] - self.y) * self.uy
 
     def point_at(self, along: float) -> Point:
         return self.x + along * self.ux, self.y + along * self.uy

@@ -32,6 +32,11 @@ def simplified(shapes: Any, tolerance: float, *, valid: bool = False) -> Any:
 
 def _longest(shapes: Any) -> int:
     """How many corners the longest single line has, rings of polygons being lines."""
+    if (
+        not isinstance(shapes, np.ndarray)
+        and (count := shapely.get_num_coordinates(shapes)) <= _RUN
+    ):
+        return int(count)
     count = int(np.max(shapely.get_num_coordinates(shapes), initial=0))
     if count <= _RUN:
         return count

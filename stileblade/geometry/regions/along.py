@@ -58,11 +58,14 @@ def _length_table(way: Segments) -> tuple[Floats, np.ndarray, Floats]:
     pieces = np.maximum(way.pieces_per_parent, np.where(way.kind == Kind.LINE, 1, 16))
     counts = pieces + 1
     segment = np.arange(len(way)).repeat(counts)
-    step = np.concatenate([np.linspace(0, 1, c) for c in counts])
-    t = way.span[segment, 0] + (way.span[segment, 1] - way.span[segment, 0]) * step
+    first = counts.cumsum() - counts
+    step = (np.arange(len(segment)) - first[segment]) / pieces[segment]
+    start, end = way.span.T
+    t = start[segment] + (end - start)[segment] * step
     p = way.points_at(segment, t)
-    steps = norms(np.diff(p, axis=0))
-    return np.concatenate([[0.0], steps.cumsum()]), segment, t
+    table = np.zeros(len(segment))
+    norms(p[1:] - p[:-1]).cumsum(out=table[1:])
+    return table, segment, t
 
 
 def _stretch(
