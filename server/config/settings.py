@@ -65,13 +65,15 @@ TEMPLATES = [
 ]
 DATABASES = {
     "default": {
-        "ENGINE": "django.db.backends.sqlite3",
+        "ENGINE": "server.sqlite",
         "NAME": DATA_DIR / DATABASE,
         "CONN_MAX_AGE": None,
+        "TEST": {"NAME": ":memory:"},
         "OPTIONS": {
             "timeout": 20,
             "transaction_mode": "IMMEDIATE",
-            "init_command": "PRAGMA journal_mode=WAL;PRAGMA synchronous=FULL;",
+            # commits are synced together: server/sqlite/log_sync.py
+            "init_command": "PRAGMA journal_mode=WAL;PRAGMA synchronous=NORMAL;",
         },
     }
 }

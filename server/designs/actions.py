@@ -10,12 +10,15 @@ from django.db import transaction
 from django.http import Http404
 
 from server.config.problems import Conflict
-from server.designs.keeping import forget_old
+from server.designs.keeping import thin_history
 from server.designs.models import Design, Revision, read_row
 from stileblade.design.document import Design as Document
 from stileblade.design.document import load_design
 from stileblade.formats.files import File, as_one, named_apart
 from stileblade.words import say
+
+_SAVED = ("document", "name", "artworks", "revision", "modified")
+"""What a save writes of a design: not its summary, which is of the revision before."""
 
 
 def own(user: User, number: int) -> Design:
@@ -57,7 +60,6 @@ def save(user: User, number: int, data: dict[str, Any], base: int) -> Design:
             kept = Revision.objects.create(
                 design=design, number=base, document=text, conflicting=True
             )
-            forget_old(design)
         elif text != design.document:
             Revision.objects.create(
                 design=design,
@@ -68,8 +70,8 @@ def save(user: User, number: int, data: dict[str, Any], base: int) -> Design:
             design.document, design.name = text, document.name
             design.artworks = list(document.artworks)
             design.revision += 1
-            design.save()
-            forget_old(design)
+            design.save(update_fields=_SAVED)
+    thin_history(design)
     if late:
         raise Conflict(
             "This design was changed elsewhere in the meantime. Both versions are kept.",

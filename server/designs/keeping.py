@@ -16,14 +16,18 @@ DAY, MONTH = timedelta(days=1), timedelta(days=30)
 MOST_OF_A_DAY = 500
 """As many of the last day; beyond that the last of each minute."""
 MOST_REFUSED = 40
+OFTEN = 10
 
 
-def forget_old(design: Design) -> None:
-    """Only so many versions stay, and so many refused ones."""
+def thin_history(design: Design) -> None:
+    """Delete versions and refused ones beyond those that are kept. Called after every save, outside its
+    transaction; it looks through the history only where ``OFTEN`` more have come."""
+    refused = design.revisions.filter(conflicting=True)
+    if design.revision % OFTEN and refused.count() < MOST_REFUSED + OFTEN:
+        return
     rows = design.revisions.filter(conflicting=False, name="").values_list("pk", "saved")
     gone = list(thinned(list(rows), timezone.now()))
-    refused = design.revisions.filter(conflicting=True).values_list("pk", flat=True)
-    gone += list(refused[MOST_REFUSED:])
+    gone += list(refused.values_list("pk", flat=True)[MOST_REFUSED:])
     if gone:
         Revision.objects.filter(pk__in=gone).delete()
 

@@ -9,7 +9,7 @@ import pytest
 from django.test import Client
 from django.utils import timezone
 
-from server.designs.keeping import MOST_OF_A_DAY, thinned
+from server.designs.keeping import MOST_OF_A_DAY, MOST_REFUSED, OFTEN, thinned
 from server.designs.models import Design, Revision
 from tests.server.conftest import Api
 
@@ -83,20 +83,31 @@ def test_old_versions_go_but_named_and_refused_ones_stay(designer: Api, blank: D
     number = make(designer, blank)
     path = f"/designs/{number}"
     designer("PUT", path, {"document": {**blank, "name": "late"}, "revision": 7})
-    for revision in range(1, 8):
+    for revision in range(1, OFTEN - 1):
         body = {"document": {**blank, "name": f"n{revision}"}, "revision": revision}
         assert designer("PUT", path, body)[0] == 200
     rows = [v for v in designer("GET", f"{path}/versions")[1] if not v["refused"]]
-    assert [v["number"] for v in rows] == [7, 6, 5, 4, 3, 2, 1]
+    assert [v["number"] for v in rows] == list(range(OFTEN - 2, 0, -1))
     named = f"{path}/versions/{rows[-1]['kept']}"
     assert designer("PATCH", named, {"name": "as it was sold"})[1]["name"] == "as it was sold"
     Revision.objects.filter(conflicting=False).update(saved=timezone.now() - timedelta(days=99))
-    designer("PUT", path, {"document": {**blank, "name": "n8"}, "revision": 8})
+    designer("PUT", path, {"document": {**blank, "name": "newest"}, "revision": OFTEN - 1})
     left = designer("GET", f"{path}/versions")[1]
     assert [v["name"] for v in left if v["name"]] == ["as it was sold"]
     assert sum(v["refused"] for v in left) == 1
     # of the old ones one of their day, besides the named one and the newest
     assert len([v for v in left if not v["refused"]]) == 3
+
+
+def test_refused_versions_do_not_pile_up(designer: Api, blank: Data) -> None:
+    path = f"/designs/{make(designer, blank)}"
+    designer("PUT", path, {"document": {**blank, "name": "newer"}, "revision": 1})
+    for number in range(MOST_REFUSED + 2 * OFTEN + 1):
+        body = {"document": {**blank, "name": f"late {number}"}, "revision": 1}
+        assert designer("PUT", path, body)[0] == 409
+    refused = Revision.objects.filter(conflicting=True)
+    assert MOST_REFUSED <= refused.count() < MOST_REFUSED + OFTEN
+    assert f"late {MOST_REFUSED + 2 * OFTEN}" in refused.first().document  # type: ignore[union-attr]
 
 
 def test_a_version_is_seen_and_made_a_design_of_its_own(designer: Api, blank: Data) -> None:

@@ -1,0 +1,1 @@
+"""A Django database backend: SQLite, with one writer at a time and shared syncs."""
