@@ -22,8 +22,10 @@ from server.accounts.people import (
     demo_user,
     is_demo,
     locked_out,
+    signed_in,
     too_many_signing_in,
 )
+from server.accounts.quotas import NEARLY, Use, use_of
 from stileblade.errors import StilebladeError
 from stileblade.fields import PlainText
 
@@ -40,6 +42,14 @@ class Session(BaseModel):
     sign_up: bool
 
 
+class Account(BaseModel):
+    """A person's name, and how much they use of what they may. ``nearly``: the names of quotas that are nearly full."""
+
+    name: str
+    use: list[Use]
+    nearly: list[str]
+
+
 class Credentials(BaseModel):
     name: Annotated[PlainText, Field(max_length=150)]
     password: Annotated[str, Field(max_length=200)]
@@ -53,6 +63,15 @@ def _session(request: HttpRequest) -> Session:
 @router.get("/session", response=Session)
 def get_session(request: HttpRequest) -> Session:
     return _session(request)
+
+
+@router.get("/account", response=Account)
+def get_account(request: HttpRequest) -> Account:
+    user = signed_in(request)
+    use = use_of(user)
+    return Account(
+        name=user.username, use=use, nearly=[u.name for u in use if u.used >= NEARLY * u.most]
+    )
 
 
 @router.post("/session", response=Session)

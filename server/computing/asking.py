@@ -7,10 +7,11 @@ import json
 import os
 import threading
 from collections.abc import Callable
-from typing import Any
+from typing import Any, TypeVar
 from urllib.parse import quote
 
 from django.http import HttpRequest, HttpResponse
+from django.http.response import HttpResponseBase
 
 from server.accounts.people import signed_in
 from server.computing.jobs import Answer
@@ -19,6 +20,7 @@ from server.computing.worker import Order, Problem, perform
 from server.config.problems import NotWorkedOut, of_job
 from stileblade.words import speaking
 
+R = TypeVar("R", bound=HttpResponseBase)
 _pool: Pool | None = None
 
 
@@ -87,7 +89,7 @@ def answered(request: HttpRequest, job: str, wish: Any, *more: Any) -> HttpRespo
     return named(response, done.name) if done.name else response
 
 
-def named(response: HttpResponse, name: str) -> HttpResponse:
+def named(response: R, name: str) -> R:
     """An answer that is saved as a file of that name."""
     plain = name.encode("ascii", "replace").decode().replace("?", "_")
     response["Content-Disposition"] = (

@@ -5,6 +5,7 @@ STILEBLADE_DEMO     1: visitors are signed in as the demo designer
 STILEBLADE_HOSTS    names that are answered to, with commas (default: this machine's own)
 STILEBLADE_HTTPS    1: behind a proxy on this machine that speaks HTTPS; see docs/deploying.md
 STILEBLADE_SIGN_UP  1: visitors may make accounts of their own
+STILEBLADE_QUOTA_MB how much each person may keep (default: 500)
 STILEBLADE_DEBUG    1: Django's debug mode, for development
 """
 
@@ -25,6 +26,7 @@ DEMO = os.environ.get("STILEBLADE_DEMO") == "1"
 DEBUG = os.environ.get("STILEBLADE_DEBUG") == "1"
 HTTPS = os.environ.get("STILEBLADE_HTTPS") == "1"
 SIGN_UP = os.environ.get("STILEBLADE_SIGN_UP") == "1"
+QUOTA_BYTES = 1_000_000 * int(os.environ.get("STILEBLADE_QUOTA_MB", "500"))
 SECRET_KEY = secret_key(DATA_DIR)
 PLACE = hashlib.blake2b(SECRET_KEY.encode(), digest_size=6).hexdigest()
 """Tells this data folder from others, to drafts that wait in a browser."""

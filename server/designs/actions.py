@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from typing import Any
 
 from django.contrib.auth.models import User
@@ -14,7 +14,7 @@ from server.designs.keeping import thin_history
 from server.designs.models import Design, Revision, read_row
 from stileblade.design.document import Design as Document
 from stileblade.design.document import load_design
-from stileblade.formats.files import File, as_one, named_apart
+from stileblade.formats.files import named_apart
 from stileblade.words import say
 
 _SAVED = ("document", "name", "artworks", "revision", "modified")
@@ -138,29 +138,41 @@ def mark(user: User, number: int, **marks: bool | str | None) -> Design:
 
 
 def mark_several(user: User, numbers: Sequence[int], **marks: bool | str | None) -> None:
-    """All of them, or none where one of them is not the user's."""
-    with transaction.atomic():
-        for number in numbers:
-            mark(user, number, **marks)
+    """All of them, or none where one of them is not the user's. Each is written by itself, so that others' saves
+    come in between."""
+    names_of(user, numbers)
+    for number in numbers:
+        mark(user, number, **marks)
 
 
 def copy_several(user: User, numbers: Sequence[int], *, as_template: bool) -> None:
-    with transaction.atomic():
-        for number in numbers:
-            duplicate(user, number, as_template=as_template)
+    """Copies of all, or of none where one of them is not the user's; each is written by itself. Where a quota is
+    full, the copies made so far stay."""
+    names_of(user, numbers)
+    for number in numbers:
+        duplicate(user, number, as_template=as_template)
 
 
-def as_files(user: User, numbers: Sequence[int]) -> File:
-    """The designs as files, all in one where there are several."""
-    found = [own(user, number) for number in numbers]
-    names = named_apart([design.name for design in found], "json")
-    return as_one(
-        [
-            File(name, design.document.encode(), "application/json")
-            for design, name in zip(found, names, strict=True)
-        ],
-        "designs",
-    )
+def names_of(user: User, numbers: Sequence[int]) -> list[str]:
+    """The names of the user's designs; Http404 where one of them is somebody else's or none."""
+    rows = Design.objects.filter(owner=user, pk__in=numbers).values_list("pk", "name")
+    found = dict(rows)
+    if any(number not in found for number in numbers):
+        raise Http404
+    return [found[number] for number in numbers]
+
+
+def as_files(user: User, numbers: Sequence[int]) -> Iterator[tuple[str, bytes]]:
+    """The designs by file names, each read when its turn comes; Http404 at once where one is not the user's."""
+    names = named_apart(names_of(user, numbers), "json")
+
+    def read() -> Iterator[tuple[str, bytes]]:
+        for number, name in zip(numbers, names, strict=True):
+            rows = Design.objects.filter(owner=user, pk=number)
+            for document in rows.values_list("document", flat=True):
+                yield name, document.encode()
+
+    return read()
 
 
 def remove(user: User, number: int) -> None:

@@ -9,6 +9,7 @@ from django.contrib.auth.models import User
 from django.db import models
 from django.utils import timezone
 
+from server.accounts.quotas import Quota
 from stileblade.errors import DocumentError
 
 
@@ -30,6 +31,12 @@ class Design(models.Model):
     summary = models.JSONField(default=dict)
     """What the list shows; of ``summary_revision``, made anew when that is behind."""
     summary_revision = models.PositiveIntegerField(default=0)
+    quota = Quota(
+        "designs",
+        5_000,
+        "You have {most} designs, the most that one person can keep here.",
+        content=("document",),
+    )
 
     class Meta:
         ordering = ["-modified", "-id"]
@@ -44,6 +51,7 @@ class Kin(models.Model):
     """The design's document, without its artworks, as the other one last took it over."""
     names = models.JSONField(default=dict)
     """Keys of pieces and steps that the other one has by other ones."""
+    quota = Quota("families", content=("taken",), owner="design__owner_id")
 
     class Meta:
         constraints = [models.UniqueConstraint(fields=["design", "other"], name="kin_once")]
@@ -62,6 +70,7 @@ class Revision(models.Model):
     """What a person calls it; such a one is kept for ever."""
     summary = models.JSONField(default=dict)
     """What the history shows of it; empty until it is asked for."""
+    quota = Quota("versions", content=("document",), owner="design__owner_id")
 
     class Meta:
         ordering = ["-saved", "-id"]

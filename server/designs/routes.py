@@ -6,7 +6,8 @@ import json
 from datetime import datetime
 from typing import Annotated, Any
 
-from django.http import HttpRequest, HttpResponse
+from django.http import HttpRequest, HttpResponse, StreamingHttpResponse
+from django.http.response import HttpResponseBase
 from ninja import Router
 from pydantic import AfterValidator, BaseModel, Field
 
@@ -24,6 +25,7 @@ from server.designs.summary import (
 )
 from stileblade.design.document import Design as Kept
 from stileblade.fields import PlainText
+from stileblade.formats.files import zipped
 from stileblade.views.summary import Summary
 from stileblade.words import say
 
@@ -187,10 +189,14 @@ def copy_several(request: HttpRequest, wish: SeveralCopied) -> Done:
 
 
 @router.post("/designs/several/files")
-def several_as_files(request: HttpRequest, wish: Several) -> HttpResponse:
-    """The designs themselves as files, in a ZIP."""
-    file = actions.as_files(signed_in(request), wish.designs)
-    return named(HttpResponse(file.content, content_type=file.media_type), file.name)
+def several_as_files(request: HttpRequest, wish: Several) -> HttpResponseBase:
+    """The designs themselves as files, in a ZIP where there are several, sent as they are read."""
+    files = actions.as_files(signed_in(request), wish.designs)
+    if len(wish.designs) == 1:
+        (name, content), *_ = files
+        return named(HttpResponse(content, content_type="application/json"), name)
+    stream = StreamingHttpResponse(zipped(files), content_type="application/zip")
+    return named(stream, "designs.zip")
 
 
 @router.post("/designs", response=Saved)

@@ -10,6 +10,7 @@ from django.db import transaction
 from django.http import Http404
 from django.utils import timezone
 
+from server.accounts.quotas import QuotaExceeded
 from server.computing.asking import worked_out
 from server.computing.drawings import Move
 from server.designs.models import Design
@@ -25,6 +26,8 @@ from stileblade.sheets.moving import Nearness, sheet_of
 from stileblade.words import say, spoken
 
 KEPT_RUNS = 12
+MOST_WAITING = 40
+"""Runs of one person that wait or go on."""
 MOST_TRIES = 4
 """Times that a piece is placed on the newest layout, while others change it."""
 MOST_DESIGNS = 100
@@ -201,6 +204,12 @@ def begin(
         for old in Run.objects.filter(job=job, task="lay", state__in=("waiting", "running")):
             RUNNER.stop(old.pk)
             Run.objects.filter(pk=old.pk).update(state=Run.State.FAILED, said="Begun anew.")
+    waiting = Run.objects.filter(owner=user, state__in=("waiting", "running"))
+    if waiting.count() >= MOST_WAITING:
+        raise QuotaExceeded(
+            say("{most} of your layouts and cuts are waiting already.", most=MOST_WAITING),
+            hint="Wait for some of them, or stop them.",
+        )
     asked = {**asked, "language": spoken()}
     run = Run.objects.create(owner=user, job=job, task=task, asked=asked, sent=sent)
     earlier = list(Run.objects.filter(owner=user).values_list("pk", flat=True)[KEPT_RUNS:])

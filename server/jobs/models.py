@@ -5,6 +5,8 @@ from __future__ import annotations
 from django.contrib.auth.models import User
 from django.db import models
 
+from server.accounts.quotas import Quota
+
 
 class Job(models.Model):
     """Designs and how many cards of each; ``layout`` is empty until it is laid out."""
@@ -22,6 +24,12 @@ class Job(models.Model):
     """Raised by every change of what lies where."""
     created = models.DateTimeField(auto_now_add=True)
     modified = models.DateTimeField(auto_now=True)
+    quota = Quota(
+        "jobs",
+        1_000,
+        "You have {most} jobs, the most that one person can keep here.",
+        content=("layout",),
+    )
 
     class Meta:
         ordering = ["-modified", "-id"]
@@ -54,6 +62,7 @@ class Run(models.Model):
     begun = models.PositiveIntegerField(default=0)
     """How often it was begun."""
     created = models.DateTimeField(auto_now_add=True)
+    quota = Quota("runs", content=("asked", "sent", "result", "content"))
 
     class Meta:
         ordering = ["-id"]
@@ -69,6 +78,12 @@ class Offcut(models.Model):
     height = models.FloatField()
     taken = models.JSONField(default=list)
     created = models.DateTimeField(auto_now_add=True)
+    quota = Quota(
+        "offcuts",
+        2_000,
+        "You have {most} offcuts, the most that one person can keep here.",
+        content=("taken",),
+    )
 
     class Meta:
         ordering = ["paper", "-id"]
@@ -80,6 +95,12 @@ class OwnMachine(models.Model):
     owner = models.ForeignKey(User, on_delete=models.CASCADE, related_name="machines")
     name = models.CharField(max_length=40)
     data = models.JSONField()
+    quota = Quota(
+        "machines",
+        200,
+        "You have {most} machines of your own, the most that one person can keep here.",
+        content=("data",),
+    )
 
     class Meta:
         ordering = ["name"]

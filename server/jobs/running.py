@@ -20,6 +20,7 @@ from server.jobs.keeping import taken_over
 from server.jobs.models import Run
 from server.jobs.shares import Shares
 from server.jobs.tasks import Found, work
+from stileblade.errors import StilebladeError
 from stileblade.unexpected import logger
 
 AT_ONCE = 2
@@ -107,7 +108,11 @@ class Runner:
             )  # fmt: skip
             return
         # before it is done: whoever waits for that looks at the job next
-        taken_over(run, found.get("result", {}))
+        try:
+            taken_over(run, found.get("result", {}))
+        except StilebladeError as error:  # no room for it
+            row.update(state=Run.State.FAILED, said=error.message[:300], hint=error.hint[:300])
+            return
         row.update(
             state=Run.State.DONE,
             share=1.0,

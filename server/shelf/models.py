@@ -5,6 +5,8 @@ from __future__ import annotations
 from django.contrib.auth.models import User
 from django.db import models
 
+from server.accounts.quotas import Quota
+
 
 class Artwork(models.Model):
     """An outline or artwork as the core's documents hold it.
@@ -26,6 +28,12 @@ class Artwork(models.Model):
     binned = models.BooleanField(default=False)
     created = models.DateTimeField(auto_now_add=True)
     modified = models.DateTimeField(auto_now=True)
+    quota = Quota(
+        "artworks",
+        5_000,
+        "You have {most} artworks on your shelf, the most that one person can keep here.",
+        content=("data", "picture"),
+    )
 
     class Meta:
         ordering = ["name", "id"]
@@ -35,6 +43,12 @@ class Artwork(models.Model):
 class StockPaper(models.Model):
     owner = models.ForeignKey(User, on_delete=models.CASCADE, related_name="papers")
     data = models.JSONField()
+    quota = Quota(
+        "papers",
+        1_000,
+        "You have {most} papers, the most that one person can keep here.",
+        content=("data",),
+    )
 
     class Meta:
         ordering = ["id"]
@@ -43,6 +57,12 @@ class StockPaper(models.Model):
 class OwnSize(models.Model):
     owner = models.ForeignKey(User, on_delete=models.CASCADE, related_name="sizes")
     data = models.JSONField()
+    quota = Quota(
+        "sizes",
+        500,
+        "You have {most} card sizes, the most that one person can keep here.",
+        content=("data",),
+    )
 
     class Meta:
         ordering = ["id"]

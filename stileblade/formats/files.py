@@ -6,9 +6,10 @@ import io
 import re
 import unicodedata
 import zipfile
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from pathlib import Path
+from typing import Any
 
 from stileblade.design.evaluation import Evaluation, PieceOutcome
 from stileblade.formats.format import formats
@@ -108,11 +109,36 @@ def as_one(files: Sequence[File], name: str) -> File:
     """The file, or all of several in a ZIP of that name."""
     if len(files) == 1:
         return files[0]
-    stream = io.BytesIO()
+    content = b"".join(zipped((file.name, file.content) for file in files))
+    return File(f"{file_name(name)}.zip", content, "application/zip")
+
+
+def zipped(entries: Iterable[tuple[str, bytes]]) -> Iterator[bytes]:
+    """A ZIP of names with contents in parts, each entry compressed when its turn comes: no more than one is held."""
+    stream = _Passed()
     with zipfile.ZipFile(stream, "w", zipfile.ZIP_DEFLATED) as archive:
-        for file in files:
-            archive.writestr(zipfile.ZipInfo(file.name), file.content, zipfile.ZIP_DEFLATED)
-    return File(f"{file_name(name)}.zip", stream.getvalue(), "application/zip")
+        for name, content in entries:
+            archive.writestr(zipfile.ZipInfo(name), content, zipfile.ZIP_DEFLATED)
+            yield stream.taken()
+    yield stream.taken()
+
+
+class _Passed(io.RawIOBase):
+    """What is written to it, until it is taken. It cannot be sought in, which a ZIP says in its entries."""
+
+    def __init__(self) -> None:
+        self._parts: list[bytes] = []
+
+    def writable(self) -> bool:
+        return True
+
+    def write(self, data: Any) -> int:
+        self._parts.append(bytes(data))
+        return len(data)
+
+    def taken(self) -> bytes:
+        parts, self._parts = self._parts, []
+        return b"".join(parts)
 
 
 def save(files: Sequence[File], folder: Path) -> list[Path]:

@@ -107,6 +107,8 @@ def test_duplicate_rename_template_bin_and_restore(page: Page) -> None:
 
 def test_signing_out_and_in(fresh: Page) -> None:
     fresh.goto("/")
+    fresh.get_by_role("button", name="Signed in as the demo designer").click()
+    expect(fresh.get_by_role("dialog")).to_contain_text("Everything together")
     fresh.get_by_role("button", name="Sign out").click()
     expect(fresh.get_by_label("Password")).to_be_visible()
     fresh.get_by_label("Name").fill("nobody")

@@ -63,7 +63,7 @@ def test_several_are_saved_as_files(designer: Api) -> None:
     numbers = made(designer, "Boat", "Boat", "Wal & Boot")
     status, answer = several(designer, "files", designs=numbers)
     assert (status, answer.headers["Content-Type"]) == (200, "application/zip")
-    with zipfile.ZipFile(io.BytesIO(answer.content)) as archive:
+    with zipfile.ZipFile(io.BytesIO(b"".join(answer.streaming_content))) as archive:
         names = archive.namelist()
         assert len(set(names)) == 3
         found = [json.loads(archive.read(n))["name"] for n in names]

@@ -29,6 +29,7 @@ _OF_PROGRAMS = frozenset(
 _SHOWN_BY = frozenset(
     (
         "Proposal",
+        "Quota",
         "NewPiece",
         "Caption",
         "Told",

@@ -13,7 +13,7 @@ import { useShelf } from '@/shared/shelf'
 import { called, t } from '@/shared/words'
 import { HelpButton, useCourse } from '@/features/help'
 import { DropHint, ReadingDialog, useFileDrop, type Wish } from '@/features/reading'
-import { useSession } from '@/features/session'
+import { AccountDialog, useSession } from '@/features/session'
 import ChosenBar from './ChosenBar.vue'
 import DesignTile from './DesignTile.vue'
 import FolderDialog from './FolderDialog.vue'
@@ -133,6 +133,22 @@ async function keep(wish: Wish, start: boolean) {
   }
 }
 
+/** What is told where a quota is nearly full; what it is stands in the account. */
+const nearlyFull = computed(() => (session.account?.nearly.length ? t('You have used over nine tenths of what you may keep on this server.') : ''))
+const accountShown = ref(false)
+async function showAccount() {
+  try {
+    await session.loadAccount()
+    accountShown.value = true
+  } catch (error) {
+    tellError(error)
+  }
+}
+/** When all else is there; whoever cannot be told now is told another time. */
+onMounted(() => later(() => void session.loadAccount().catch((error: unknown) => {
+  if (!(error instanceof ApiError)) throw error
+})))
+
 async function signOut() {
   await session.signOut()
   await router.push({ name: 'sign-in' })
@@ -145,13 +161,11 @@ async function signOut() {
       <BrandMark />
       <ElInput v-model="words" class="search" :placeholder="$t('Search by name, size, way or paper')" :aria-label="$t('Search designs')" clearable />
       <span class="spring" />
-      <span class="who soft">
-        <template v-if="session.demo && session.name === 'demo'">{{ $t('Signed in as the demo designer') }}</template>
-        <template v-else>{{ session.name }}</template>
-      </span>
-      <LanguageChoice />
+       <LanguageChoice />
       <HelpButton />
-      <ElButton text @click="signOut">{{ $t('Sign out') }}</ElButton>
+      <ElButton text class="who" :title="$t('What you keep here, and signing out')" @click="showAccount">
+        {{ session.demo && session.name === 'demo' ? $t('Signed in as the demo designer') : session.name }}
+      </ElButton>
       <RouterLink to="/jobs" class="shelf">{{ $t('Jobs') }}</RouterLink>
       <RouterLink to="/shelf" class="shelf">{{ $t('Shelf') }}</RouterLink>
       <RouterLink to="/new" class="new">{{ $t('New card') }}</RouterLink>
@@ -167,6 +181,9 @@ async function signOut() {
         <input ref="picker" type="file" accept=".json,application/json" hidden @change="picked" />
         <ElButton text @click="showBin = !showBin">{{ showBin ? $t('Back to the designs') : $t('Open the bin') }}</ElButton>
       </div>
+      <p v-if="nearlyFull" class="nearly" role="status">
+        {{ nearlyFull }} <ElButton size="small" @click="showAccount">{{ $t('Look at what you keep') }}</ElButton>
+      </p>
       <p v-if="trouble" class="state" role="alert">
         {{ trouble }} <ElButton size="small" @click="load()">{{ $t('Try again') }}</ElButton>
       </p>
@@ -198,6 +215,7 @@ async function signOut() {
       </template>
       <FolderDialog v-if="moving" :folders="folders" :now="moving[0]?.folder ?? ''" :count="moving.length" @close="moving = null" @take="putInto" />
     </main>
+    <AccountDialog v-if="accountShown && session.account" :account="session.account" @close="accountShown = false" @sign-out="signOut" />
     <DropHint :over="over" />
     <ReadingDialog
       v-if="file"
@@ -216,9 +234,18 @@ async function signOut() {
 <style scoped>
 .who {
   min-width: 0;
+  max-width: 260px;
   overflow: hidden;
   text-overflow: ellipsis;
-  font-size: var(--size-text);
+}
+.nearly {
+  display: flex;
+  align-items: center;
+  gap: 12px;
+  margin-bottom: 12px;
+  padding: 8px 12px;
+  border-radius: var(--radius);
+  background: var(--el-color-warning-light-9);
 }
 .shelf {
   font-weight: 550;

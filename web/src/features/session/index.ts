@@ -1,1 +1,2 @@
+export { default as AccountDialog } from './AccountDialog.vue'
 export { useSession } from './session'

@@ -3,7 +3,7 @@ import { answer, client, type Schemas } from '@/shared/api/client'
 
 /** Who is signed in. */
 export const useSession = defineStore('session', {
-  state: () => ({ name: '', place: '', demo: false, mayJoin: false, loaded: false }),
+  state: () => ({ name: '', place: '', demo: false, mayJoin: false, loaded: false, account: null as Schemas['Account'] | null }),
   actions: {
     async load() {
       if (this.loaded) return
@@ -17,6 +17,10 @@ export const useSession = defineStore('session', {
     },
     async signInDemo() {
       this.take(await answer(client.POST('/api/session/demo')))
+    },
+    /** How much of one's quotas is used. */
+    async loadAccount() {
+      this.account = await answer(client.GET('/api/account'))
     },
     async signOut() {
       this.take(await answer(client.DELETE('/api/session')))

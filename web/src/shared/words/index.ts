@@ -53,6 +53,11 @@ export function language(): Language {
   return words.global.locale.value
 }
 
+/** Bytes as megabytes, as the language writes numbers. */
+export function inMegabytes(bytes: number): string {
+  return `${(bytes / 1e6).toLocaleString(locale(), { maximumFractionDigits: bytes < 1e7 ? 1 : 0 })} MB`
+}
+
 /** How times and days are written: as the browser's own country does where it speaks the language. */
 export function locale(): string {
   const own = navigator.languages.find((name) => name.startsWith(`${language()}-`))
