@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import base64
+import hmac
 from typing import Annotated, Any
 
 from django.conf import settings
@@ -50,6 +52,12 @@ class Account(BaseModel):
     nearly: list[str]
 
 
+class DraftKey(BaseModel):
+    """A key of 256 bits, in Base64."""
+
+    key: str
+
+
 class Credentials(BaseModel):
     name: Annotated[PlainText, Field(max_length=150)]
     password: Annotated[str, Field(max_length=200)]
@@ -72,6 +80,14 @@ def get_account(request: HttpRequest) -> Account:
     return Account(
         name=user.username, use=use, nearly=[u.name for u in use if u.used >= NEARLY * u.most]
     )
+
+
+@router.get("/account/draft-key", response=DraftKey)
+def get_draft_key(request: HttpRequest) -> DraftKey:
+    """The person's own key, with which a browser seals unsaved work when they sign out."""
+    person = f"drafts of person {signed_in(request).pk}"
+    key = hmac.digest(settings.SECRET_KEY.encode(), person.encode(), "sha256")
+    return DraftKey(key=base64.b64encode(key).decode())
 
 
 @router.post("/session", response=Session)

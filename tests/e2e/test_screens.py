@@ -7,7 +7,7 @@ import subprocess
 from pathlib import Path
 
 import pytest
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Page, Route, expect
 
 from demo.running import Running
 from tests.e2e.bench import Bench, select
@@ -309,3 +309,25 @@ def test_the_keys_are_the_benchs_again_after_a_figure_was_entered(page: Page) ->
     expect(page.get_by_role("button", name="outside", exact=True)).to_have_attribute(
         "aria-pressed", "true"
     )
+
+
+def test_a_late_list_of_designs_does_not_take_the_place_of_the_bin(fresh: Page) -> None:
+    """An answer on a slow line comes after a newer one."""
+    fresh.goto("/")
+    expect(fresh.locator("article").first).to_be_visible()
+    held: list[Route] = []
+    fresh.route(re.compile(r"/api/designs\?binned=false"), lambda route: held.append(route))
+    fresh.get_by_role("button", name="Open the bin").click()
+    fresh.get_by_role("button", name="Back to the designs").click()
+    fresh.get_by_role("button", name="Open the bin").click()
+    empty = fresh.get_by_text("The bin is empty.")
+    expect(
+        empty.or_(fresh.get_by_role("button", name=re.compile("^Restore:")).first)
+    ).to_be_visible()
+    for route in held:
+        route.continue_()
+    fresh.wait_for_timeout(500)
+    expect(fresh.get_by_role("heading", name="Bin")).to_be_visible()
+    expect(
+        empty.or_(fresh.get_by_role("button", name=re.compile("^Restore:")).first)
+    ).to_be_visible()

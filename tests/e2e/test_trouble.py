@@ -116,6 +116,68 @@ def test_work_that_was_never_saved_is_offered_when_the_browser_is_opened_again(
     expect(again.page.get_by_role("button", name="Go on with it")).to_have_count(0)
 
 
+def test_what_two_tabs_left_is_offered_from_both(page: Page, context: BrowserContext) -> None:
+    """Off line, and both closed: neither tab's work is lost, and what a third still has in hand is not offered."""
+    bench = Bench(page)
+    bench.new(size="A2", figure="Heart")
+    bench.add("mirror")
+    bench.settled()
+    tabs = [page, context.new_page(), context.new_page()]
+    for tab in tabs[1:]:
+        Bench(tab).open(bench.number)
+    for tab, lap in zip(tabs, ("7", "9", "11"), strict=True):
+        tab.route(re.compile(r"/api/designs/\d+$"), lambda route: route.abort())
+        Bench(tab).type("Lap", lap)
+        expect(tab.get_by_test_id("save-state")).to_contain_text("not reached")
+    for tab in tabs[:2]:
+        tab.close()
+    again = Bench(context.new_page())
+    again.open(bench.number)
+    offers = again.page.get_by_role("region", name="Work that was not saved")
+    expect(offers).to_have_count(2)
+    offers.last.get_by_role("button", name="Go on with it").click()
+    expect(again.field("Lap")).to_have_value("7")
+    expect(offers).to_have_count(1)
+    again.settled()
+    again.page.reload()
+    again.opened()
+    expect(offers).to_have_count(1)
+    offers.get_by_role("button", name="Throw it away").click()
+    expect(offers).to_have_count(0)
+
+
+def test_who_signs_out_leaves_no_draft_that_can_be_read(
+    fresh: Page, context: BrowserContext
+) -> None:
+    bench = Bench(fresh)
+    bench.new(size="A2", figure="Heart")
+    bench.add("mirror")
+    bench.settled()
+    number = bench.number
+    fresh.route(re.compile(r"/api/designs/\d+$"), lambda route: route.abort())
+    bench.type("Lap", "12")
+    expect(fresh.get_by_test_id("save-state")).to_contain_text("not reached")
+    fresh.goto("/")
+    fresh.unroute_all()
+    fresh.get_by_role("button", name="Signed in as the demo designer").click()
+    fresh.get_by_role("button", name="Sign out").click()
+    asked = fresh.get_by_role("dialog", name="Unsaved work in this browser")
+    expect(asked).to_contain_text("One draft here was never saved.")
+    asked.get_by_role("button", name="Lock until I am back, and sign out").click()
+    expect(fresh.get_by_label("Password")).to_be_visible()
+    left = fresh.evaluate("Object.entries(localStorage).filter(([name]) => name.includes('draft'))")
+    assert len(left) == 1
+    assert "sealed" in left[0][1]
+    assert "Heart" not in left[0][1]
+    fresh.get_by_role("button", name="Go on as the demo designer").click()
+    expect(fresh.locator("article").first).to_be_visible()
+    again = Bench(fresh)
+    again.open(number)
+    fresh.get_by_role("button", name="Go on with it").click()
+    expect(again.field("Lap")).to_have_value("12")
+    again.settled()
+
+
 def test_a_lost_connection_is_bridged(page: Page, context: BrowserContext) -> None:
     bench = Bench(page)
     bench.new(size="A2", figure="Heart")

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import base64
 import json
 from typing import Any
 
@@ -177,3 +178,12 @@ def test_accounts_are_made_by_visitors_only_where_that_is_allowed(
     assert stranger("POST", "/accounts", wish)[1]["name"] == "newcomer"
     assert stranger("GET", "/designs")[0] == 200
     assert stranger("POST", "/accounts", wish)[0] == 422
+
+
+def test_drafts_are_sealed_with_a_key_of_the_persons_own(
+    designer: Api, other: Api, stranger: Api
+) -> None:
+    keys = [api("GET", "/account/draft-key")[1]["key"] for api in (designer, designer, other)]
+    assert keys[0] == keys[1] != keys[2]
+    assert len(base64.b64decode(keys[0])) == 32
+    assert stranger("GET", "/account/draft-key")[0] == 401

@@ -25,6 +25,18 @@ export async function ask(title: string, text: string, yes: string): Promise<boo
   )
 }
 
+/** One of two, or null to leave things as they are. */
+export async function choose(title: string, text: string, first: string, second: string): Promise<'first' | 'second' | null> {
+  return ElMessageBox.confirm(text, title, {
+    confirmButtonText: first,
+    cancelButtonText: second,
+    distinguishCancelAndClose: true,
+  }).then(
+    () => 'first',
+    (how: unknown) => (how === 'cancel' ? 'second' : null),
+  )
+}
+
 /** A line of text, or null. */
 export async function askText(title: string, label: string, value: string): Promise<string | null> {
   return ElMessageBox.prompt(label, title, {

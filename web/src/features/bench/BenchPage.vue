@@ -46,7 +46,7 @@ const router = useRouter()
 const catalogue = useCatalogue()
 const shelf = useShelf()
 const session = useSession()
-const design = useDesign(props.id, `${session.place}-${session.name}`)
+const design = useDesign(props.id, session.owner)
 const document_ = design.document
 const selection = useSelection(document_)
 const { pieceId, stepId, piece, steps, step, unit, paper } = selection
@@ -181,8 +181,8 @@ useLeaving(design.leave)
         @again="computing.run"
         @choose="goTo"
       >
-        <template v-if="design.offered.value" #offer>
-          <OfferBar :at="design.offered.value.at" @take="design.takeUp" @leave="design.letGo" />
+        <template v-if="design.offered.value.length" #offer>
+          <OfferBar v-for="d in design.offered.value" :key="d.key" :at="d.at" @take="design.takeUp(d)" @leave="design.letGo(d)" />
         </template>
         <template v-else-if="offered" #offer>
           <MendBar :finding="offered.finding" :mend="offered.mend" @mend="act.mend(offered.mend)" @leave="card.acceptFinding(offered.finding, $t('as intended'))" />

@@ -13,7 +13,7 @@ import { useShelf } from '@/shared/shelf'
 import { called, t } from '@/shared/words'
 import { HelpButton, useCourse } from '@/features/help'
 import { DropHint, ReadingDialog, useFileDrop, type Wish } from '@/features/reading'
-import { AccountDialog, useSession } from '@/features/session'
+import { AccountDialog, leaveDrafts, useSession } from '@/features/session'
 import ChosenBar from './ChosenBar.vue'
 import DesignTile from './DesignTile.vue'
 import FolderDialog from './FolderDialog.vue'
@@ -85,16 +85,21 @@ function ordered(rows: Entry[]): Entry[] {
 /** Pictures that are still being made are asked for again. */
 const soon = useTimeoutFn(() => void load(false), 1000, { immediate: false })
 
+/** Counts what was asked for: an answer that comes after a newer wish is not shown. */
+let asked = 0
 async function load(anew = true) {
+  const mine = ++asked
   trouble.value = ''
   soon.stop()
   // the first pictures at once: those of hundreds take longer than all else
   const first = entries.value === null && !showBin.value
   if (anew) entries.value = null
   try {
-    entries.value = (await answer(
+    const found = (await answer(
       client.GET('/api/designs', { params: { query: { binned: showBin.value, ...(first ? { drawn: FIRST_DRAWN } : {}) } } }),
     )) as readonly Entry[]
+    if (mine !== asked) return
+    entries.value = found
     if (first && entries.value.length > FIRST_DRAWN) {
       later(() => void load(false))
       return
@@ -103,7 +108,7 @@ async function load(anew = true) {
     if (count.value < entries.value.length) later(more)
   } catch (error) {
     if (!(error instanceof ApiError)) throw error
-    trouble.value = error.text
+    if (mine === asked) trouble.value = error.text
   }
 }
 watch(showBin, () => ((chosen.value = new Set()), load()))
@@ -150,6 +155,7 @@ onMounted(() => later(() => void session.loadAccount().catch((error: unknown) =>
 })))
 
 async function signOut() {
+  if (!(await leaveDrafts(session.owner))) return
   await session.signOut()
   await router.push({ name: 'sign-in' })
 }

@@ -4,6 +4,10 @@ import { answer, client, type Schemas } from '@/shared/api/client'
 /** Who is signed in. */
 export const useSession = defineStore('session', {
   state: () => ({ name: '', place: '', demo: false, mayJoin: false, loaded: false, account: null as Schemas['Account'] | null }),
+  getters: {
+    /** Tells the person and the server's data from others in this browser. */
+    owner: ({ place, name }) => `${place}-${name}`,
+  },
   actions: {
     async load() {
       if (this.loaded) return

@@ -2,9 +2,11 @@ import { flushPromises } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { effectScope, type EffectScope } from 'vue'
 import type { DesignData } from '@/shared/api/document'
+import { openDrafts } from '@/shared/drafts'
+import { emptyStore } from '@/shared/draftsTesting'
 import { useDesign } from './useDesign'
 
-const KEY = 'stileblade-draft-quay-me-7'
+const drafts = () => openDrafts('quay-me').map((key) => localStorage.getItem(key))
 const NOON = '2026-01-01T12:00:00Z'
 const stored = { name: 'Whale', pieces: [] } as Partial<DesignData> as DesignData
 const named = (name: string) => ({ ...stored, name })
@@ -77,12 +79,7 @@ const pass = async (ms: number) => {
 
 beforeEach(() => {
   vi.useFakeTimers()
-  const kept = new Map<string, string>()
-  vi.stubGlobal('localStorage', {
-    getItem: (key: string) => kept.get(key) ?? null,
-    setItem: (key: string, text: string) => kept.set(key, text),
-    removeItem: (key: string) => kept.delete(key),
-  })
+  vi.stubGlobal('localStorage', emptyStore())
   server = new Server()
   scope = effectScope()
 })
@@ -140,11 +137,11 @@ describe('an open design', () => {
     design.change(() => named('at sea'))
     await pass(1000)
     expect(design.state.value).toBe('offline')
-    expect(localStorage.getItem(KEY)).toContain('at sea')
+    expect(drafts()).toEqual([expect.stringContaining('at sea')])
     server.offline = false
     await pass(5000)
     expect(server.saves).toEqual(['at sea'])
-    expect(localStorage.getItem(KEY)).toBeNull()
+    expect(drafts()).toEqual([])
   })
 
   it('goes on after a save whose answer was lost while the page stayed open', async () => {
@@ -173,7 +170,7 @@ describe('an open design', () => {
     expect(server.saves).toEqual(['a', 'c'])
     expect(design.conflict.value).toBeNull()
     expect(design.state.value).toBe('saved')
-    expect(localStorage.getItem(KEY)).toBeNull()
+    expect(drafts()).toEqual([])
   })
 
   it('keeps what is changed while a save is on its way, and undoes across it', async () => {

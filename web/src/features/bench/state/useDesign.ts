@@ -4,9 +4,9 @@
  */
 import { computed, shallowRef } from 'vue'
 import { answer, client } from '@/shared/api/client'
+import type { LeftDraft } from '@/shared/drafts'
 import { tellError } from '@/shared/messages'
 import { useDocument, type Edit, type Later } from './useDocument'
-import type { Draft } from './useDraft'
 import { usePast } from './usePast'
 import { useSaving } from './useSaving'
 
@@ -15,8 +15,8 @@ export function useDesign(id: number, owner: string) {
   const open = useDocument(() => saving.changed())
   const past = usePast(id)
   const saving = useSaving(id, owner, open.document, open.passing)
-  /** Work that the server never got, until it is decided whether to go on with it. */
-  const offered = shallowRef<Draft | null>(null)
+  /** Work that the server never got, until it is decided whether to go on with it: of each tab that left some. */
+  const offered = shallowRef<readonly LeftDraft[]>([])
 
   async function load() {
     const found = await saving.open()
@@ -24,16 +24,14 @@ export function useDesign(id: number, owner: string) {
     offered.value = found.offered
     void past.load()
   }
-  function takeUp() {
-    const draft = offered.value
-    offered.value = null
-    if (!draft) return
+  function takeUp(draft: LeftDraft) {
+    offered.value = offered.value.filter((d) => d !== draft)
     saving.takeUp(draft)
     if (open.change(() => draft.document)) saving.changed(0)
   }
-  function letGo() {
-    offered.value = null
-    saving.letGo()
+  function letGo(draft: LeftDraft) {
+    offered.value = offered.value.filter((d) => d !== draft)
+    saving.letGo(draft)
   }
 
   const change = (edit: Edit) => void open.change(edit)

@@ -10,7 +10,8 @@ import { answer, client } from '@/shared/api/client'
 import type { DesignData } from '@/shared/api/document'
 import { ApiError } from '@/shared/api/errors'
 import { maySend, next, type SaveEvent, type SaveState } from './saving'
-import { useDraft, type Draft } from './useDraft'
+import type { LeftDraft } from '@/shared/drafts'
+import { useDraft } from './useDraft'
 
 const PAUSE = 600
 const RETRY = 4000
@@ -20,8 +21,8 @@ const isSmall = (document: DesignData | null) => JSON.stringify(document).length
 
 export interface Opened {
   readonly document: DesignData
-  /** A draft that the server never got. */
-  readonly offered: Draft | null
+  /** Drafts that the server never got, the newest first. */
+  readonly offered: readonly LeftDraft[]
 }
 
 export function useSaving(id: number, owner: string, document: Readonly<Ref<DesignData | null>>, passing: Readonly<Ref<boolean>>) {
@@ -39,21 +40,21 @@ export function useSaving(id: number, owner: string, document: Readonly<Ref<Desi
 
   const fetched = () => answer(client.GET('/api/designs/{number}', { params: { path: { number: id } } }))
 
-  /** What the server has, and a draft that it never got. */
+  /** What the server has, and drafts that it never got. */
   async function open(): Promise<Opened> {
     const found = await fetched()
     revision = found.revision
     saved = found.document
     savedAt.value = new Date(found.modified)
     const kept = saved
-    return { document: kept, offered: draft.found((left) => dequal(left, kept)) }
+    return { document: kept, offered: await draft.left((left) => dequal(left, kept)) }
   }
 
   /** A draft is taken up: where the design has gone on since, the server keeps both. */
-  function takeUp(offered: Draft) {
+  function takeUp(offered: LeftDraft) {
     const ours = offered.revision === revision || (saved && dequal(offered.sent, saved))
     if (!ours) revision = offered.revision
-    draft.decided()
+    draft.adopt(offered)
   }
 
   function writeDraft() {
@@ -64,7 +65,8 @@ export function useSaving(id: number, owner: string, document: Readonly<Ref<Desi
   function changed(delay = PAUSE) {
     after('changed')
     if (state.value === 'waiting') wait(delay)
-    setTimeout(writeDraft) // not before the edit's own picture is on its way
+    // not before the edit's own picture is on its way; it may be saved by then
+    setTimeout(() => state.value !== 'saved' && writeDraft())
   }
   function wait(delay: number) {
     timer.stop()
@@ -172,7 +174,7 @@ export function useSaving(id: number, owner: string, document: Readonly<Ref<Desi
     conflict,
     open,
     takeUp,
-    letGo: draft.decided,
+    letGo: draft.drop,
     changed,
     save: () => save(),
     leave,
