@@ -17,6 +17,8 @@ from stileblade.words import say
 
 MOST_BYTES = 30_000_000
 CHORD = 0.002
+FARTHEST = 100_000.0
+"""mm from the origin: no machine is larger."""
 MOST_PLACES = 1_500_000
 """Of all strokes together: more takes the reporting too long."""
 
@@ -74,7 +76,15 @@ class Sent:
     count: int = 0
 
     def add(self, stroke: Stroke) -> None:
-        """A further stroke. ReadingError where they become too many."""
+        """A further stroke. ReadingError where they become too many, or one goes where no machine could."""
+        if not (
+            np.abs(stroke.places) <= FARTHEST
+        ).all():  # neither does a place that is not a number
+            where = say(" (line {line})", line=stroke.line) if stroke.line else ""
+            raise ReadingError(
+                say("A line of the file goes beyond all measure{where}.", where=where),
+                hint="Take it out, or export the file anew.",
+            )
         self.count += len(stroke.places)
         if self.count > MOST_PLACES:
             raise ReadingError(

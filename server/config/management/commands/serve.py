@@ -19,6 +19,7 @@ from waitress import create_server
 
 from server.computing.asking import catalogue_in, end_pool, start_pool
 from server.config.backups import Daily
+from server.config.connections import limit
 from server.config.data import DataTrouble, looked_over, taken
 from server.config.demo import load_demo
 from server.config.wsgi import application
@@ -65,8 +66,10 @@ class Command(BaseCommand):
         backups = Daily(settings.DATA_DIR)
         backups.start()
         try:
+            listening: dict[int, Any] = {}
             server = create_server(
                 application,
+                map=listening,
                 host=options["host"],
                 port=options["port"],
                 threads=THREADS,
@@ -84,6 +87,7 @@ class Command(BaseCommand):
             )
         except OSError as error:
             self._without_port(options["port"], error)
+        limit(listening, by_address=not settings.HTTPS)
         port = getattr(server, "effective_port", options["port"])
         self.stdout.write(f"Stileblade is at http://{options['host']}:{port}/  (Ctrl+C ends it)")
         if settings.DEMO:
