@@ -10,7 +10,7 @@ from contextlib import closing
 from datetime import date
 from pathlib import Path
 
-from server.config.data import DATABASE, DataTrouble
+from server.config.data import BACKUPS, DATABASE, DataTrouble, days_of_backups
 
 KEPT_DAYS = 7
 _HOUR = 3600.0
@@ -18,15 +18,7 @@ logger = logging.getLogger(__name__)
 
 
 def folder_of(data: Path) -> Path:
-    return data / "backups"
-
-
-def days(data: Path) -> list[str]:
-    """The days of which there are copies, the newest first."""
-    names = (
-        p.stem.removeprefix("stileblade-") for p in folder_of(data).glob("stileblade-*.sqlite3")
-    )
-    return sorted(names, reverse=True)
+    return data / BACKUPS
 
 
 def path_of(data: Path, day: str) -> Path:
@@ -35,7 +27,8 @@ def path_of(data: Path, day: str) -> Path:
 
 def back_up(data: Path, day: str) -> Path:
     """A whole copy of the database as it is, beside work that goes on; older ones than the last
-    ``KEPT_DAYS`` go. OSError or sqlite3.Error where it cannot be written: the earlier ones stay."""
+    ``KEPT_DAYS`` go. OSError or sqlite3.Error where it cannot be written, or where the database is empty: the
+    earlier ones stay."""
     folder_of(data).mkdir(mode=0o700, exist_ok=True)
     path = path_of(data, day)
     new = path.with_suffix(".new")
@@ -45,13 +38,20 @@ def back_up(data: Path, day: str) -> Path:
             closing(sqlite3.connect(data / DATABASE)) as base,
             closing(sqlite3.connect(new)) as copy,
         ):
+            if not base.execute("SELECT count(*) FROM sqlite_master").fetchone()[0]:
+                raise sqlite3.DatabaseError("the database is empty")
             base.backup(copy, pages=500, sleep=0.01)
             copy.execute("PRAGMA journal_mode=DELETE")
         new.replace(path)
     finally:
         new.unlink(missing_ok=True)
-    for old in days(data)[KEPT_DAYS:]:
-        path_of(data, old).unlink(missing_ok=True)
+    # by when they were made: a clock that was set back names the newest one for an earlier day
+    made = sorted(
+        days_of_backups(data), key=lambda d: path_of(data, d).stat().st_mtime_ns, reverse=True
+    )
+    for old in made[KEPT_DAYS:]:
+        if old != day:
+            path_of(data, old).unlink(missing_ok=True)
     return path
 
 
@@ -60,7 +60,7 @@ def restore(data: Path, day: str) -> Path:
     name that is returned. Nothing may be running on it."""
     source = path_of(data, day)
     if not source.is_file():
-        there = ", ".join(days(data)) or "none"
+        there = ", ".join(days_of_backups(data)) or "none"
         raise DataTrouble(f"There is no copy of {day}. Copies there are: {there}.")
     with closing(sqlite3.connect(source)) as copy:
         if copy.execute("PRAGMA quick_check(1)").fetchone()[0] != "ok":
@@ -97,7 +97,7 @@ class Daily(threading.Thread):
         while not self._ended.is_set():
             today = date.today().isoformat()
             try:
-                if today not in days(self.data):
+                if today not in days_of_backups(self.data):
                     back_up(self.data, today)
             except (OSError, sqlite3.Error) as error:
                 logger.warning("The day's copy of the database could not be made: %s", error)

@@ -5,6 +5,7 @@ from __future__ import annotations
 
 import errno
 import fcntl
+import hashlib
 import os
 import secrets
 import sqlite3
@@ -15,6 +16,8 @@ from pathlib import Path
 DATABASE = "stileblade.sqlite3"
 _KEY = "secret-key"
 _LOCK = "server.lock"
+_PLACE = "place"
+BACKUPS = "backups"
 _SAID = {
     errno.ENOSPC: "the disk is full",
     errno.EDQUOT: "the disk is full",
@@ -77,6 +80,29 @@ def secret_key(folder: Path) -> str:
         return path.read_text()
 
 
+def place_of(folder: Path, key: str) -> str:
+    """What tells this data folder from others, to drafts that wait in a browser. Made of the first secret key, and
+    the same when that is lost."""
+    path = folder / _PLACE
+    with _said(folder):
+        try:
+            if kept := path.read_text().strip():
+                return kept
+        except FileNotFoundError:
+            pass
+        place = hashlib.blake2b(key.encode(), digest_size=6).hexdigest()
+        new = path.with_name(f"{_PLACE}.{os.getpid()}")
+        try:
+            with open(os.open(new, os.O_CREAT | os.O_TRUNC | os.O_WRONLY, 0o600), "w") as file:
+                file.write(place)
+                file.flush()
+                os.fsync(file.fileno())
+            new.replace(path)
+        finally:
+            new.unlink(missing_ok=True)
+    return place
+
+
 def taken(folder: Path) -> int:
     """Takes the folder for this process until it ends, however it ends; the descriptor that holds it. ``DataTrouble`` where
     another server has it."""
@@ -96,6 +122,12 @@ def taken(folder: Path) -> int:
     return held
 
 
+def days_of_backups(folder: Path) -> list[str]:
+    """The days of which there are copies of the database, the newest first."""
+    copies = (folder / BACKUPS).glob("stileblade-*.sqlite3")
+    return sorted((p.stem.removeprefix("stileblade-") for p in copies), reverse=True)
+
+
 def looked_over(folder: Path, known: set[tuple[str, str]]) -> None:
     """``DataTrouble`` where the database is broken, of a newer program, or cannot be written.
 
@@ -110,7 +142,12 @@ def looked_over(folder: Path, known: set[tuple[str, str]]) -> None:
             probe.unlink(missing_ok=True)
         for file in folder.glob(f"{DATABASE}*"):  # the log and its index as well
             file.chmod(0o600)
-        if not path.exists():
+        if not path.exists() or not path.stat().st_size:
+            if copies := days_of_backups(folder):
+                raise DataTrouble(
+                    f"The database {path} is empty, but there is a copy of {copies[0]}. Bring it back with"
+                    f" 'manage.py restore {copies[0]}', or move the folder 'backups' away to begin anew."
+                )
             os.close(os.open(path, os.O_CREAT | os.O_WRONLY, 0o600))
             return
     try:

@@ -11,12 +11,11 @@ STILEBLADE_DEBUG    1: Django's debug mode, for development
 
 from __future__ import annotations
 
-import hashlib
 import os
 from datetime import timedelta
 from pathlib import Path
 
-from server.config.data import DATABASE, prepared, secret_key
+from server.config.data import DATABASE, place_of, prepared, secret_key
 from server.config.limits import DESIGN, FILE
 
 BASE_DIR = Path(__file__).resolve().parents[2]
@@ -28,7 +27,7 @@ HTTPS = os.environ.get("STILEBLADE_HTTPS") == "1"
 SIGN_UP = os.environ.get("STILEBLADE_SIGN_UP") == "1"
 QUOTA_BYTES = 1_000_000 * int(os.environ.get("STILEBLADE_QUOTA_MB", "500"))
 SECRET_KEY = secret_key(DATA_DIR)
-PLACE = hashlib.blake2b(SECRET_KEY.encode(), digest_size=6).hexdigest()
+PLACE = place_of(DATA_DIR, SECRET_KEY)
 """Tells this data folder from others, to drafts that wait in a browser."""
 ALLOWED_HOSTS = os.environ.get("STILEBLADE_HOSTS", "localhost,127.0.0.1,[::1]").split(",")
 ROOT_URLCONF = "server.config.urls"

@@ -3,6 +3,7 @@ the server runs, copies of seven days, and a demo that goes on where it was ende
 
 from __future__ import annotations
 
+import http.client
 import json
 import os
 import resource
@@ -11,24 +12,38 @@ import socket
 import sqlite3
 import subprocess
 import sys
+import threading
 import time
 from contextlib import closing
-from datetime import date
+from datetime import UTC, date, datetime
 from pathlib import Path
 from typing import Any
 
 import pytest
 from django.contrib.auth.models import User
 from django.core.management import call_command
-from django.db import DatabaseError
-from django.test import Client
+from django.db import DatabaseError, connection
+from django.test import Client as Browser
+from django.utils import timezone
 
+from demo.running import Running
 from server.config import backups
-from server.config.data import DATABASE, DataTrouble, looked_over, prepared, secret_key, taken
+from server.config.data import (
+    DATABASE,
+    DataTrouble,
+    days_of_backups,
+    looked_over,
+    place_of,
+    prepared,
+    secret_key,
+    taken,
+)
 from server.designs import actions
+from server.designs.keeping import MOST_REFUSED, OFTEN
 from server.jobs.models import Job, Offcut, OwnMachine
 from server.shelf.models import StockPaper
 from tests.server.conftest import Api
+from tests.server.over_http import Client
 
 ROOT = Path(__file__).resolve().parents[2]
 KNOWN = {("designs", "0001_initial")}
@@ -127,7 +142,7 @@ def test_copies_of_the_last_seven_days_and_one_brought_back(tmp_path: Path) -> N
             base.execute("INSERT INTO kept VALUES (?)", (day,))
             base.commit()
         backups.back_up(tmp_path, f"2026-11-{day:02}")
-    assert backups.days(tmp_path) == [f"2026-11-{day:02}" for day in range(9, 2, -1)]
+    assert days_of_backups(tmp_path) == [f"2026-11-{day:02}" for day in range(9, 2, -1)]
     (tmp_path / DATABASE).write_bytes(b"broken")
     aside = backups.restore(tmp_path, "2026-11-05")
     assert aside.read_bytes() == b"broken"
@@ -216,7 +231,7 @@ def test_a_fault_while_it_runs_is_said_and_nothing_is_lost(
     assert designer("PUT", f"/designs/{number}", body)[0] == 200
 
 
-def test_the_page_itself_needs_no_database(client: Client, settings: Any) -> None:
+def test_the_page_itself_needs_no_database(client: Browser, settings: Any) -> None:
     settings.DEMO = True  # without the database that a test has to ask for
     assert client.get("/designs/1").status_code in (200, 503)
 
@@ -235,8 +250,6 @@ def test_a_demo_that_was_ended_while_it_was_made_goes_on(tmp_path: Path) -> None
     finally:
         started.kill()
         started.wait()
-    from demo.running import Running
-
     with Running(tmp_path), closing(database(tmp_path)) as base:
         count = base.execute("SELECT count(*) FROM designs_design").fetchone()[0]
     assert count == len(list((ROOT / "demo" / "designs").glob("*.json")))
@@ -290,3 +303,131 @@ def test_a_port_that_is_taken_is_said_before_anything_is_prepared(tmp_path: Path
     assert done.returncode == 1
     assert f"Port {port} cannot be used" in done.stderr
     assert not (tmp_path / DATABASE).exists()
+
+
+def test_an_empty_database_is_not_taken_as_new_where_there_are_copies(tmp_path: Path) -> None:
+    with closing(database(tmp_path)) as base:
+        base.execute("CREATE TABLE kept (day)")
+    backups.back_up(tmp_path, "2026-11-05")
+    for empty in (b"", None):
+        (tmp_path / DATABASE).unlink()
+        if empty is not None:
+            (tmp_path / DATABASE).write_bytes(empty)
+        words = said(manage(tmp_path, "serve", "--port", "0"))
+        assert "there is a copy of 2026-11-05" in words
+        assert "restore 2026-11-05" in words
+        (tmp_path / DATABASE).touch()
+    # nor is a copy made of it, which would let a good one go in time
+    with pytest.raises(sqlite3.DatabaseError, match="empty"):
+        backups.back_up(tmp_path, "2026-11-06")
+    assert days_of_backups(tmp_path) == ["2026-11-05"]
+    backups.restore(tmp_path, "2026-11-05")
+    looked_over(tmp_path, KNOWN)
+
+
+def test_a_copy_made_after_the_clock_was_set_back_stays(tmp_path: Path) -> None:
+    with closing(database(tmp_path)) as base:
+        base.execute("CREATE TABLE kept (day)")
+    for number, day in enumerate(range(1, 8)):
+        path = backups.back_up(tmp_path, f"2026-11-{day:02}")
+        os.utime(path, (number, number))
+    backups.back_up(tmp_path, "2025-03-01")
+    days = days_of_backups(tmp_path)
+    assert len(days) == 7
+    assert "2025-03-01" in days
+    assert "2026-11-01" not in days
+
+
+def test_a_version_that_was_refused_stays_when_the_clock_is_set_back(
+    designer: Api, blank: dict[str, Any], monkeypatch: pytest.MonkeyPatch
+) -> None:
+    path = f"/designs/{designer('POST', '/designs', {'document': blank})[1]['id']}"
+    assert designer("PUT", path, {"document": {**blank, "name": "new"}, "revision": 1})[0] == 200
+    for number in range(MOST_REFUSED + OFTEN):
+        late = {"document": {**blank, "name": f"late {number}"}, "revision": 1}
+        assert designer("PUT", path, late)[0] == 409
+    monkeypatch.setattr(timezone, "now", lambda: datetime(2020, 1, 1, tzinfo=UTC))
+    for _ in range(OFTEN):
+        status, refused = designer(
+            "PUT", path, {"document": {**blank, "name": "last"}, "revision": 1}
+        )
+        assert status == 409
+        kept = designer("GET", f"{path}/versions/{refused['kept']}")
+        assert kept[0] == 200
+        assert kept[1]["document"]["name"] == "last"
+    newest = designer("GET", f"{path}/versions")[1][0]
+    assert newest["kept"] == refused["kept"]
+
+
+def test_a_lost_key_signs_people_out_and_nothing_else(tmp_path: Path) -> None:
+    """Designs open after signing in again, and drafts in a browser are still known as of this server."""
+    key = secret_key(tmp_path)
+    place = place_of(tmp_path, key)
+    (tmp_path / "secret-key").unlink()
+    other = secret_key(tmp_path)
+    assert other != key
+    assert place_of(tmp_path, other) == place
+    assert place_of(tmp_path / "..", key) == place  # as it was made before it was kept
+    (tmp_path.parent / "place").unlink()
+
+
+def test_a_folder_that_turns_read_only_is_said_and_read_on(
+    designer: Api, blank: dict[str, Any]
+) -> None:
+    """SQLite's own refusal, as of a disk that was mounted anew."""
+    number = designer("POST", "/designs", {"document": blank})[1]["id"]
+    body = {"document": {**blank, "name": "New"}, "revision": 1}
+    with connection.cursor() as cursor:
+        cursor.execute("PRAGMA query_only=ON")
+        try:
+            status, problem = designer("PUT", f"/designs/{number}", body)
+            read = designer("GET", f"/designs/{number}")
+        finally:
+            cursor.execute("PRAGMA query_only=OFF")
+    assert (status, problem["type"]) == (503, "stileblade:not-kept")
+    assert "its disk is read only" in problem["title"]
+    assert (read[0], read[1]["document"]["name"]) == (200, blank["name"])
+    assert designer("PUT", f"/designs/{number}", body)[0] == 200
+
+
+def test_asked_to_end_it_ends_soon_with_the_saves_that_go_on(
+    tmp_path: Path, blank: dict[str, Any]
+) -> None:
+    """Each save that was answered is there, and none is there half."""
+    with Running(tmp_path) as running:
+        clients = [Client(running.address) for _ in range(8)]
+        made = [c.ask("POST", "/designs", {"document": blank})[1] for c in clients]
+        answered = [0] * len(clients)
+
+        def save(place: int) -> None:
+            revision = made[place]["revision"]
+            for count in range(1, 1000):
+                body = {"document": {**blank, "name": f"n{count}"}, "revision": revision}
+                try:
+                    status, answer = clients[place].ask(
+                        "PUT", f"/designs/{made[place]['id']}", body
+                    )
+                except (OSError, http.client.HTTPException, ValueError):
+                    return
+                if status != 200:
+                    return
+                revision, answered[place] = answer["revision"], count
+
+        threads = [threading.Thread(target=save, args=(n,)) for n in range(len(clients))]
+        for thread in threads:
+            thread.start()
+        time.sleep(1.5)
+        began = time.monotonic()
+        assert running.end() == 0
+        assert time.monotonic() - began < 10
+        for thread in threads:
+            thread.join()
+    assert min(answered) > 0
+    with closing(database(tmp_path)) as base:
+        for design, last in zip(made, answered, strict=True):
+            row = base.execute(
+                "SELECT name, document FROM designs_design WHERE id = ?", (design["id"],)
+            )
+            name, document = row.fetchone()
+            assert int(name[1:]) >= last
+            assert json.loads(document)["name"] == name

@@ -9,7 +9,7 @@ from django.conf import settings
 from django.core.management.base import BaseCommand, CommandError
 
 from server.config import backups
-from server.config.data import DataTrouble
+from server.config.data import DataTrouble, days_of_backups
 
 
 class Command(BaseCommand):
@@ -22,7 +22,7 @@ class Command(BaseCommand):
     def handle(self, *args: Any, **options: Any) -> None:
         data = settings.DATA_DIR
         if not options["day"]:
-            self.stdout.write("\n".join(backups.days(data)) or "There are no copies yet.")
+            self.stdout.write("\n".join(days_of_backups(data)) or "There are no copies yet.")
             return
         try:
             aside = backups.restore(data, options["day"])
