@@ -11,12 +11,12 @@ from contextlib import nullcontext
 from dataclasses import dataclass, field
 from importlib import import_module
 from multiprocessing.connection import Connection
-from pathlib import Path
 from types import FrameType
 from typing import Any
 
 from server.computing.jobs import CACHE, JOBS, Answer
 from stileblade.errors import StilebladeError
+from stileblade.process_limits import address_space
 from stileblade.spending import Allowance, Left, OverSpent
 from stileblade.unexpected import NOTHING_LOST, logger
 from stileblade.words import speaking, spoken
@@ -143,6 +143,5 @@ def work(connection: Connection, limits: Limits, more: tuple[str, ...] = ()) -> 
 
 
 def _bound(memory: int) -> None:
-    pages = int(Path("/proc/self/statm").read_text().split()[0])
-    most = pages * resource.getpagesize() + memory
+    most = address_space() + memory
     resource.setrlimit(resource.RLIMIT_AS, (most, most))

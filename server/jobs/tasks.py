@@ -10,10 +10,10 @@ import signal
 from collections.abc import Callable
 from contextlib import suppress
 from multiprocessing.connection import Connection
-from pathlib import Path
 from typing import Any
 
 from stileblade.errors import StilebladeError
+from stileblade.process_limits import address_space
 from stileblade.unexpected import NOTHING_LOST, logger
 from stileblade.words import speaking
 
@@ -180,8 +180,7 @@ def work(connection: Connection, task: str, asked: Found, sent: bytes) -> None:
     signal.signal(signal.SIGINT, signal.SIG_IGN)
     signal.signal(signal.SIGTERM, signal.SIG_DFL)
     gc.disable()
-    pages = int(Path("/proc/self/statm").read_text().split()[0])
-    most = pages * resource.getpagesize() + MEMORY
+    most = address_space() + MEMORY
     resource.setrlimit(resource.RLIMIT_AS, (most, most))
     resource.setrlimit(resource.RLIMIT_CPU, (SECONDS[task], SECONDS[task] + 1))
 

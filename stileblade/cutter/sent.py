@@ -12,11 +12,15 @@ import numpy as np
 from stileblade.errors import ReadingError
 from stileblade.geometry.curves.segments import Floats
 from stileblade.machine.machine import Machine
+from stileblade.process_limits import TimeLimitExceeded, limited
 from stileblade.registry import Registry, import_all
 from stileblade.words import say
 
 MOST_BYTES = 30_000_000
 CHORD = 0.002
+SECONDS = 12
+MEMORY = 1_000_000_000
+"""Of processor time, and bytes: what reading a file may take."""
 FARTHEST = 100_000.0
 """mm from the origin: no machine is larger."""
 MOST_PLACES = 1_500_000
@@ -154,12 +158,28 @@ def read_sent(content: bytes, machine: Machine) -> Sent:
     known_ones = [languages()[name] for name in sorted(languages().names())]
     for language in known_ones:
         if language.sniffs(head):
-            return language.read(content, machine)
+            return _read_within_limits(language, content, machine)
     known = ", ".join(language.title for language in known_ones)
     raise ReadingError(
         "This is in no language that the machine understands.",
         hint=say("It takes {known}.", known=known),
     )
+
+
+def _read_within_limits(language: Language, content: bytes, machine: Machine) -> Sent:
+    try:
+        with limited(SECONDS, MEMORY):
+            return language.read(content, machine)
+    except TimeLimitExceeded:
+        raise ReadingError(
+            say("The file takes more than {seconds} seconds to read.", seconds=SECONDS),
+            hint="Send it in parts, sheet by sheet.",
+        ) from None
+    except (MemoryError, RecursionError):
+        raise ReadingError(
+            say("The file takes more than {memory} MB to read.", memory=MEMORY // 1_000_000),
+            hint="Send it in parts, sheet by sheet.",
+        ) from None
 
 
 def round_arc(centre: Floats, start: Floats, turn: float, *, grows: float = 0.0) -> Floats:

@@ -11,12 +11,12 @@ import multiprocessing
 import resource
 import signal
 from multiprocessing.connection import Connection
-from pathlib import Path
 from typing import Any
 
 from stileblade.errors import ReadingError, StilebladeError
 from stileblade.outlines.reading.found import Lines
 from stileblade.outlines.reading.limits import LIMITS
+from stileblade.process_limits import address_space
 from stileblade.unexpected import logger
 from stileblade.words import say
 
@@ -74,8 +74,7 @@ def _error(message: str) -> Answer:
 
 def bound_memory() -> None:
     """No more than ``LIMITS.memory`` beyond the address space that libraries have taken."""
-    pages = int(Path("/proc/self/statm").read_text().split()[0])
-    most = pages * resource.getpagesize() + LIMITS.memory
+    most = address_space() + LIMITS.memory
     resource.setrlimit(resource.RLIMIT_AS, (most, most))
 
 
