@@ -11,14 +11,18 @@ import numpy as np
 from pydantic import Field
 
 from stileblade.cutter.sent import Sent, Stroke
+from stileblade.errors import ReadingError
 from stileblade.fields import Values, angle, length, share
 from stileblade.geometry.curves.segments import Floats
 from stileblade.geometry.curves.transforms import after, rotation, scaling
 from stileblade.geometry.curves.vectors import norms
 from stileblade.machine.machine import Machine
+from stileblade.words import say
 
 _EVERY = 50.0
 """mm in which a worn blade fails once."""
+MOST_WORN = 400_000.0
+"""mm of lines: each place where the blade fails is looked for in all that comes loose."""
 
 
 class Conditions(Values):
@@ -56,6 +60,16 @@ def turned_out(
 ) -> tuple[Sent, Machine]:
     """What the machine really does to a sheet of a size in mm."""
     chance = random.Random(conditions.seed)
+    cut = sum(_length(s) for s in sent.strokes)
+    if conditions.worn and cut > MOST_WORN:
+        raise ReadingError(
+            say(
+                "The file runs the tool over {length:,.0f} m; a worn blade is tried on {most:.0f} m at most.",
+                length=cut / 1000,
+                most=MOST_WORN / 1000,
+            ),
+            hint="Send it in parts, sheet by sheet.",
+        )
     knives = {tool.number for tool in machine.tools if tool.cuts}
     found = Sent(
         sent.language, refused=list(sent.refused), left_out=list(sent.left_out), size=sent.size
@@ -90,9 +104,19 @@ def _worn(stroke: Stroke, fails: float, chance: random.Random) -> list[Stroke]:
     return [part for part in found if len(part.places) > 1]
 
 
+def _length(stroke: Stroke) -> float:
+    return float(norms(np.diff(stroke.places, axis=0)).sum())
+
+
 def _part(stroke: Stroke, ends: Floats, low: float, high: float) -> Stroke:
-    inner = (ends > low) & (ends < high)
-    cut = np.array(
-        [[np.interp(at, ends, stroke.places[:, i]) for i in (0, 1)] for at in (low, high)]
-    )
+    """The stroke between two lengths along it; ``ends`` (n,) are those of its places."""
+    inner = slice(np.searchsorted(ends, low, "right"), np.searchsorted(ends, high, "left"))
+    cut = np.array([_place_at(stroke.places, ends, at) for at in (low, high)])
     return replace(stroke, places=np.concatenate([cut[:1], stroke.places[inner], cut[1:]]))
+
+
+def _place_at(places: Floats, ends: Floats, at: float) -> Floats:
+    k = min(max(int(np.searchsorted(ends, at)), 1), len(ends) - 1)
+    width = ends[k] - ends[k - 1]
+    share = (at - ends[k - 1]) / width if width > 0 else 0.0
+    return np.asarray(places[k - 1] + share * (places[k] - places[k - 1]))

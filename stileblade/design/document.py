@@ -65,7 +65,8 @@ class Piece(Values):
         if not isinstance(data, dict) or not isinstance(data.get("steps"), list):
             return data
         steps = data["steps"]
-        taken = [s.get("id") for s in steps if isinstance(s, dict) and s.get("id")]
+        keys = [s.get("id") for s in steps if isinstance(s, dict)]
+        taken = [key for key in keys if isinstance(key, str) and key]  # the schema refuses others
         if len(set(taken)) < len(taken):
             raise ValueError("two steps have the same id")
         number, out = 0, []

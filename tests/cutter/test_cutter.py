@@ -10,16 +10,20 @@ import random
 import time
 from contextlib import suppress
 
+import numpy as np
 import pytest
+import shapely
 
 from stileblade.cutter.loose import outcome_of
 from stileblade.cutter.play import play
 from stileblade.cutter.sent import Fault, read_sent
 from stileblade.cutter.turned_out import Conditions, turned_out
 from stileblade.errors import ReadingError
+from stileblade.geometry.curves.vectors import norms
 from stileblade.machine.machine import Machine
 from stileblade.machine.shipped import FLATBED, PLOTTER
 from stileblade.meant.report import report_data, report_of
+from stileblade.meant.shown import cut_report
 
 SQUARE = [(10, 10), (70, 10), (70, 70), (10, 70), (10, 10)]
 
@@ -235,3 +239,30 @@ def test_any_bytes_are_read_or_refused() -> None:
             )
         with suppress(ReadingError):
             report_of(play(read_sent(bytes(spoiled), FLATBED), FLATBED))
+
+
+def test_what_a_worn_blade_costs_is_bounded() -> None:
+    """679 bytes that run to and fro over the whole measure took five minutes."""
+    far = [(float(i % 2) * 99_000, i * 0.3) for i in range(75)]
+    began = time.process_time()
+    with pytest.raises(ReadingError, match="a worn blade is tried on 400 m at most"):
+        cut_report(hpgl(far), PLOTTER, None, Conditions(worn=1))
+    near = [(float(i % 2) * 320, i * 0.5) for i in range(1200)]
+    data, _ = cut_report(hpgl(near), PLOTTER, None, Conditions(worn=1))
+    assert data["faults"]
+    assert time.process_time() - began < 12
+
+
+def test_a_worn_blade_leaves_out_so_much_and_the_rest_lies_where_it_was() -> None:
+    """1 mm in each 50 of 251 mm; all that is cut lies on the lines that were asked for."""
+    asked = read_sent(hpgl(ring(40)), PLOTTER)
+    worn, _ = turned_out(asked, PLOTTER, Conditions(worn=1, seed=3), (330, 720))
+    whole, left = (
+        sum(float(norms(np.diff(s.places, axis=0)).sum()) for s in sent.strokes)
+        for sent in (asked, worn)
+    )
+    assert len(worn.strokes) > 5
+    assert 4 < whole - left < 7
+    lines = shapely.MultiLineString([s.places for s in asked.strokes])
+    for stroke in worn.strokes:
+        assert shapely.distance(shapely.points(stroke.places), lines).max() < 1e-9
