@@ -84,8 +84,8 @@ test-web: setup-dev schema  ## the front end's own tests
 hunt: setup-dev  ## random designs, others each time, until one breaks or TIMES=34 times as many as in the tests have not
 	STILEBLADE_TIMES=$(or $(TIMES),34) $(PY) -m pytest -q -n2 $$(grep -rlw TIMES tests --include='test_*.py')
 
-soak: setup-dev build  ## eight people, random edits, kills, a full disk, for MINUTES=10
-	$(PY) -m bench.soak $(or $(MINUTES),10)
+soak: setup-dev build  ## editors, cutters, floods, kills and full disks at once, for MINUTES=30
+	$(PY) -m bench.soak $(or $(MINUTES),30)
 
 e2e: setup-dev build /usr/bin/chromium  ## the whole job in a real browser
 	$(PY) -m pytest -q tests/e2e

@@ -5,6 +5,7 @@ and what they find they hand back.
 from __future__ import annotations
 
 import gc
+import os
 import resource
 import signal
 from collections.abc import Callable
@@ -21,6 +22,8 @@ MEMORY = 2_000_000_000
 """Bytes beyond what the libraries take."""
 SECONDS = {"lay": 300, "files": 120, "passes": 60, "cut": 120}
 """Of processor time."""
+NICENESS = 10
+"""By so much a run gives way to what people wait for at the bench."""
 Told = Callable[[float, str], bool]
 """Told the share done and what is done; False where it shall end with the best so far."""
 Found = dict[str, Any]
@@ -179,6 +182,7 @@ def work(connection: Connection, task: str, asked: Found, sent: bytes) -> None:
     """Does one task in a process of its own, and ends."""
     signal.signal(signal.SIGINT, signal.SIG_IGN)
     signal.signal(signal.SIGTERM, signal.SIG_DFL)
+    os.nice(NICENESS)
     gc.disable()
     most = address_space() + MEMORY
     resource.setrlimit(resource.RLIMIT_AS, (most, most))

@@ -11,7 +11,15 @@ from stileblade.cutter.sent import Fault, Found
 from stileblade.geometry.curves.segments import Bools, Floats, Ints
 from stileblade.geometry.curves.vectors import norms
 from stileblade.geometry.measures import loosening
-from stileblade.geometry.measures.faces import TEARS, Face, Faces, crossing, faces_of, runs_along
+from stileblade.geometry.measures.faces import (
+    TEARS,
+    Face,
+    Faces,
+    crossing,
+    enclosed,
+    faces_of,
+    runs_along,
+)
 from stileblade.geometry.measures.nearness import Near
 from stileblade.words import say
 
@@ -20,6 +28,8 @@ _AGAIN = 2.4
 _OPEN = 2.0
 """mm: an outline whose ends are further from each other is not meant to be one."""
 _FIBRE = 0.02
+_MOST_TOLD = 100
+"""Outlines over each other that are told one by one."""
 _SINCE = 0.5
 """Seconds: a cut is older than the same stretch's own time, which is known so well."""
 
@@ -212,20 +222,25 @@ def _cut_again(
 
 def _overlapping(cuts: list[Run]) -> list[Found]:
     """Closed outlines that cross."""
-    rings = [run for run in cuts if _gap(run) < TEARS and len(run.places) > 3]
+    closed = [run for run in cuts if _gap(run) < TEARS and len(run.places) > 3]
+    # a line that is run again is told by itself
+    rings = list({run.places.tobytes(): run for run in reversed(closed)}.values())[::-1]
     if len(rings) < 2:
         return []
+    shapes = [enclosed(run.places) for run in rings]
     boxes = np.array([[*r.places.min(axis=0), *r.places.max(axis=0)] for r in rings])
-    found = []
+    found: list[Found] = []
     for i in range(len(rings) - 1):
         rest = boxes[i + 1 :]
         near = (rest[:, :2] < boxes[i, 2:]).all(axis=1) & (rest[:, 2:] > boxes[i, :2]).all(axis=1)
         for j in np.flatnonzero(near) + i + 1:
-            place = crossing(rings[i].places, rings[j].places)
-            if place is not None:
+            place = crossing(shapes[i], shapes[j])
+            if place is not None and len(found) < _MOST_TOLD:
                 at = float(place[0]), float(place[1])
                 said = "Two outlines lie over each other."
                 found.append(Found(Fault.OVERLAP, said, at, float(rings[j].times[0])))
+        if len(found) == _MOST_TOLD:
+            break
     return found
 
 

@@ -266,3 +266,22 @@ def test_a_worn_blade_leaves_out_so_much_and_the_rest_lies_where_it_was() -> Non
     lines = shapely.MultiLineString([s.places for s in asked.strokes])
     for stroke in worn.strokes:
         assert shapely.distance(shapely.points(stroke.places), lines).max() < 1e-9
+
+
+def test_what_lines_run_many_times_cost_grows_with_their_number() -> None:
+    """A sheet's outlines twenty times over: noding took minutes, and each pair was held against each other."""
+    rings = [ring(9, at=(20 + 20 * (n % 14), 20 + 20 * (n // 14))) for n in range(42)]
+    began = time.process_time()
+    once = report_of(play(read_sent(hpgl(*rings), PLOTTER), PLOTTER))
+    many = report_of(play(read_sent(hpgl(*(rings * 20)), PLOTTER), PLOTTER))
+    assert time.process_time() - began < 20
+    assert len(many.outcome.loose) == len(once.outcome.loose) == 42
+    assert {str(f.code) for f in many.faults} == {"cut-twice"}
+    areas = [sorted(loose.area_mm2 for loose in r.outcome.loose) for r in (once, many)]
+    assert areas[0] == pytest.approx(areas[1], abs=1e-6)
+
+
+def test_outlines_over_each_other_are_told_up_to_a_number() -> None:
+    rings = [ring(20, at=(40 + n, 40 + n)) for n in range(40)]
+    faults = report_of(play(read_sent(hpgl(*rings), PLOTTER), PLOTTER)).faults
+    assert sum(f.code is Fault.OVERLAP for f in faults) == 100

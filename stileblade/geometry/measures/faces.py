@@ -40,14 +40,30 @@ class Faces:
 
 def faces_of(lines: Sequence[Floats]) -> Faces:
     """The faces between cut lines, each a polyline (n, 2)."""
-    shapes = [shapely.linestrings(line) for line in lines]
-    noded = shapely.get_parts(shapely.unary_union(shapes, grid_size=GRID))
+    noded = shapely.get_parts(shapely.unary_union(_once(lines), grid_size=GRID))
     noded, ends = _torn(noded)
     found = shapely.get_parts(shapely.polygonize(noded))
     found = found[shapely.area(found) > 0]
     found = found[~_is_hair(found)]
     order = np.argsort(-shapely.area(found), kind="stable")
     return Faces(tuple(found[order]), _edges(noded), ends)
+
+
+def _once(lines: Sequence[Floats]) -> Any:
+    """The kernel's shapes of the lines; where many stretches are run again, each stretch once: noding costs by the
+    square of how often."""
+    stretches = np.concatenate([np.hstack([line[:-1], line[1:]]) for line in lines])
+    turned = np.where(
+        (stretches[:, :1] > stretches[:, 2:3])
+        | ((stretches[:, :1] == stretches[:, 2:3]) & (stretches[:, 1:2] > stretches[:, 3:])),
+        stretches[:, [2, 3, 0, 1]],
+        stretches,
+    )
+    once = np.unique(turned, axis=0)
+    if len(once) > 0.7 * len(stretches):
+        return [shapely.linestrings(line) for line in lines]
+    once = once[(once[:, :2] != once[:, 2:]).any(axis=1)]
+    return shapely.linestrings(once.reshape(-1, 2, 2))
 
 
 def _torn(noded: np.ndarray) -> tuple[np.ndarray, Floats]:
@@ -141,11 +157,19 @@ def runs_along(edges: Floats, lines: Sequence[Floats]) -> tuple[Ints, Ints, Floa
     return spot, owner[piece], place
 
 
-def crossing(first: Floats, second: Floats) -> Floats | None:
-    """A place at which two closed polylines cross, neither within the other; None where there is none."""
-    a, b = shapely.polygons(first), shapely.polygons(second)
-    if not (shapely.is_valid(a) and shapely.is_valid(b)):
-        a, b = shapely.make_valid(a), shapely.make_valid(b)
+def enclosed(ring: Floats) -> Any:
+    """The kernel's shape of what a closed polyline (n, 2) goes round, valid where it crosses itself, too."""
+    shape = shapely.polygons(ring)
+    shape = shape if shapely.is_valid(shape) else shapely.make_valid(shape)
+    shapely.prepare(shape)
+    return shape
+
+
+def crossing(a: Any, b: Any) -> Floats | None:
+    """A place at which two closed polylines cross, neither within the other, of what they enclose; None where there is
+    none."""
+    if not shapely.intersects(a, b):
+        return None
     both = shapely.intersection(a, b)
     area = float(shapely.area(both))
     least = min(float(shapely.area(a)), float(shapely.area(b)))
