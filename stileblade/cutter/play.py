@@ -108,7 +108,7 @@ def play(sent: Sent, machine: Machine) -> Played:
 
 
 def _off_bed(sent: Sent, machine: Machine) -> list[Found]:
-    """The first place that lies beyond the bed."""
+    """The first place that lies beyond the bed, of lines before ways with the tool up."""
     for stroke in sent.strokes:
         p = stroke.places
         out = np.maximum(-p, p - [machine.bed_width, machine.bed_height]).max(axis=1)
@@ -121,7 +121,7 @@ def _off_bed(sent: Sent, machine: Machine) -> list[Found]:
                 bed_height=machine.bed_height,
             )
             return [Found(Fault.OFF_BED, said, (float(p[k, 0]), float(p[k, 1])))]
-    return []
+    return [sent.travels_off] if sent.travels_off else []
 
 
 def trailed(

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import codecs
 import math
 from collections.abc import Callable, Iterable
 from dataclasses import dataclass, field
@@ -18,6 +19,8 @@ from stileblade.words import say
 
 MOST_BYTES = 30_000_000
 CHORD = 0.002
+BEYOND = 1.0
+"""mm beyond the bed: a tool that is up may go so far."""
 SECONDS = 12
 MEMORY = 1_000_000_000
 """Of processor time, and bytes: what reading a file may take."""
@@ -78,6 +81,8 @@ class Sent:
     left_out: list[str] = field(default_factory=list)
     size: tuple[float, float] | None = None
     count: int = 0
+    travels_off: Found | None = None
+    """Where it first goes beyond the bed with the tool up."""
 
     def add(self, stroke: Stroke) -> None:
         """A further stroke. ReadingError where they become too many, or one goes where no machine could."""
@@ -99,6 +104,22 @@ class Sent:
                 hint="Send it in parts, sheet by sheet.",
             )
         self.strokes.append(stroke)
+
+    def travel(self, places: Floats, machine: Machine, line: int) -> None:
+        """Ways with the tool up: the first that goes beyond the bed is a fault."""
+        out = np.maximum(-places, places - [machine.bed_width, machine.bed_height]).max(axis=1)
+        if self.travels_off is None and not (out <= BEYOND).all():
+            k = int(np.argmax(~(out <= BEYOND)))
+            said = say(
+                "It travels {by:,.0f} mm beyond the bed of {bed_width:g} x {bed_height:g} mm (line {line}).",
+                by=out[k],
+                bed_width=machine.bed_width,
+                bed_height=machine.bed_height,
+                line=line,
+            )
+            self.travels_off = Found(
+                Fault.OFF_BED, said, (float(places[k, 0]), float(places[k, 1]))
+            )
 
     def refuse(self, message: str, at: Floats | None = None, line: int = 0) -> None:
         """A refusal; of the same sentence only the first is kept."""
@@ -154,6 +175,7 @@ def read_sent(content: bytes, machine: Machine) -> Sent:
             ),
             hint="Send it in parts, sheet by sheet.",
         )
+    content = content.removeprefix(codecs.BOM_UTF8)
     head = content[:4000]
     known_ones = [languages()[name] for name in sorted(languages().names())]
     for language in known_ones:

@@ -72,8 +72,9 @@ def turned_out(
         )
     knives = {tool.number for tool in machine.tools if tool.cuts}
     found = Sent(
-        sent.language, refused=list(sent.refused), left_out=list(sent.left_out), size=sent.size
-    )
+        sent.language, refused=list(sent.refused), left_out=list(sent.left_out), size=sent.size,
+        travels_off=sent.travels_off,
+    )  # fmt: skip
     for stroke in sent.strokes:
         placed = replace(stroke, places=on_sheet(conditions, stroke.places, size))
         if conditions.worn and stroke.tool in knives:

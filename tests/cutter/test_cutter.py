@@ -8,6 +8,7 @@ from __future__ import annotations
 import math
 import random
 import time
+from collections.abc import Callable
 from contextlib import suppress
 
 import numpy as np
@@ -116,11 +117,19 @@ REFUSED = {
     b"IN;SP1;PU0,0;PD400,0;": "The file ends with the tool down.",
     b"IN;SP1;PU0,0;PD400;PU;": "A place has no second figure. (line 1)",
     b"G21\nG90\nM6 T1\nF600\nM3\nG0 X10 Y0\nM5\nM2": "It travels with the tool down. (line 6)",
-    b"G21\nM6 T1\nG1 Z-1\nG1 X9 Y9\nG0 Z3": "It cuts before a speed is given. (line 4)",
-    b"G21\nF600\nG1 Z-1\nG1 X9 Y9\nG0 Z3": "It cuts before a tool is chosen. (line 4)",
+    b"G21\nM6 T1\nM3\nG1 X9 Y9\nM5": "It cuts before a speed is given. (line 4)",
+    b"G21\nF600\nM3\nG1 X9 Y9\nM5": "It cuts before a tool is chosen. (line 4)",
+    b"G21\nM6 T1\nF600\nG1 Z-0.5\nG1 X9 Y9\nG0 Z3": "This machine lifts by M5 and lowers by M3: it has no height Z. (line 4)",
     b"G21\nG90\nG76 X1": "G76 is no code that it knows. (line 3)",
     b"G21\nM6 T1\nF600\nM3\nG2 X10 Y0 I1 J1\nM5": "An arc's end is not on its circle. (line 5)",
     b"G21\nG0 X?": "'X?' is not understood. (line 2)",
+    b"G21\nG0 X1E2": "'E' is not understood. (line 2)",
+    b"G21\nG0 X1 Y2 X3": "'X' is not understood. (line 2)",
+    b"g21\ng0 x?": "'x?' is not understood. (line 2)",
+    b"IN;SP1;PU0,0;PD100$4000;PU;": "PD: '$' is not understood. (line 1)",
+    b"IN;SP1;PU0,0;PD1e2,40;PU;": "A place has no second figure. (line 1)",
+    b"IN;SP1;PU0,0;PD400,0;PU;PD;": "The file ends with the tool down.",
+    b"\x1b%-1BIN;LB1;": "'LB' is no command that it knows. (line 1)",
 }
 
 
@@ -128,6 +137,69 @@ REFUSED = {
 def test_what_a_machine_refuses(content: bytes) -> None:
     faults = report_of(play(read_sent(content, PLOTTER), PLOTTER)).faults
     assert (str(faults[0].code), faults[0].message) == ("refused", REFUSED[content])
+
+
+BY_HEIGHT = {
+    "M3\nG1 X40\nM5": "This machine lowers by the height Z: M3 does not set its tool down. (line 7)",
+    "G1 Z-0.1\nG1 X40\nG0 Z3": "It cuts at Z -0.1; this machine sets its tool down at -0.5. (line 7)",
+    "G1 Z-4\nG1 X40\nG0 Z3": "It cuts at Z -4; this machine sets its tool down at -0.5. (line 7)",
+    "G1 Z-0.52\nG1 X40\nG0 Z3": "",
+    "M3\nG1 Z-0.5\nG1 X40\nG0 Z3\nM5": "",  # a spindle that turns, and then the height
+}
+
+
+@pytest.mark.parametrize("lines", BY_HEIGHT)
+def test_a_machine_that_lifts_by_height(lines: str) -> None:
+    text = f"G21\nG90\nM6 T1\nF600\nG0 X10 Y10\n{lines}\nM2"
+    refused = read_sent(text.encode(), FLATBED).refused
+    assert [f.message for f in refused] == ([BY_HEIGHT[lines]] if BY_HEIGHT[lines] else [])
+
+
+@pytest.mark.parametrize(
+    "written",
+    [
+        lambda text: text,
+        str.lower,
+        lambda text: "\ufeff" + text,
+        lambda text: "\n".join(
+            f"N{100_000 + n} {line}" for n, line in enumerate(text.splitlines())
+        ),
+    ],
+    ids=["as it is", "lower case", "a byte-order mark", "numbered lines"],
+)
+def test_gcode_however_it_is_written(written: Callable[[str], str]) -> None:
+    text = "G21\nG90\nM6 T1\nF600\nG0 X10 Y10\nG1 Z-0.5\nG1 X40\nG1 Y40\nG0 Z3\nM2"
+    sent = read_sent(written(text).encode(), FLATBED)
+    assert not sent.refused
+    (stroke,) = sent.strokes
+    assert stroke.places.tolist() == [[10, 10], [40, 10], [40, 40]]
+
+
+@pytest.mark.parametrize("before", ["", "\x1b%-1B", "\x1b%0B", "\x1b.(", "\x1bE\x1b%1B", "\ufeff"])
+@pytest.mark.parametrize("lower", [False, True])
+def test_plotter_language_however_it_begins(before: str, lower: bool) -> None:
+    body = "IN;SP1;PU400,400;PD1600,400,1600,1600;PU;SP0;"
+    sent = read_sent((before + (body.lower() if lower else body)).encode(), PLOTTER)
+    assert not sent.refused
+    (stroke,) = sent.strokes
+    assert stroke.places.tolist() == [[10, 10], [40, 10], [40, 40]]
+
+
+@pytest.mark.parametrize(
+    ("content", "message"),
+    [
+        (b"IN;SP1;PU200000,0;", "It travels 4,670 mm beyond the bed of 330 x 720 mm (line 1)."),
+        (
+            b"IN;SP1;PU-400,0;PU99999,0;",
+            "It travels 10 mm beyond the bed of 330 x 720 mm (line 1).",
+        ),
+        (b"G21\nG0 X5000 Y1", "It travels 4,670 mm beyond the bed of 330 x 720 mm (line 2)."),
+        (b"IN;SP1;PU-20,0;PU0,0;PD400,0;PU;", None),
+    ],
+)
+def test_travelling_beyond_the_bed(content: bytes, message: str | None) -> None:
+    faults = report_of(play(read_sent(content, PLOTTER), PLOTTER)).faults
+    assert [f.message for f in faults if f.code is Fault.OFF_BED] == ([message] if message else [])
 
 
 def test_beyond_the_bed() -> None:
@@ -139,7 +211,7 @@ def test_beyond_the_bed() -> None:
 
 
 GCODES = {
-    "circle": "G21 G90 G17\nM6 T1\nF1200\nG0 X60 Y40\nG1 Z-1\nG3 X60 Y40 I-20 J0\nG0 Z3\nM2",
+    "circle": "G21 G90 G17\nM6 T1\nF1200\nG0 X60 Y40\nG1 Z-0.5\nG3 X60 Y40 I-20 J0\nG0 Z3\nM2",
     "halves": "G21\nG90\nM6T1\nF1200\nG0X60Y40\nM3\nG3 X20 Y40 R20\nG3 X60 Y40 R20\nM5",
     "relative": "G21\nG91\nM6 T1\nF1200\nG0 X60 Y40\nM3\nG3 X-40 Y0 I-20 J0\nG3 X40 Y0 I20\nM5",
     "inches": "G20\nG90\nM6 T1\nF50\nG0 X2.362204724 Y1.574803150\nM3\nG2 X2.362204724 Y1.574803150 I-0.787401575\nM5",
@@ -149,7 +221,8 @@ GCODES = {
 @pytest.mark.parametrize("name", GCODES)
 def test_arcs_units_and_relative_moves(name: str) -> None:
     """A circle of radius 20: 1256.637 mm^2."""
-    (piece,) = outcome_of(play(read_sent(GCODES[name].encode(), FLATBED), FLATBED)).loose
+    machine = PLOTTER if "M3" in GCODES[name] else FLATBED
+    (piece,) = outcome_of(play(read_sent(GCODES[name].encode(), machine), machine)).loose
     assert piece.area_mm2 == pytest.approx(math.pi * 400, abs=0.3)
 
 

@@ -9,24 +9,29 @@ import numpy as np
 
 from stileblade.cutter.sent import Sent, Stroke, register_language, round_arc, without_rests
 from stileblade.geometry.curves.segments import Floats
-from stileblade.machine.machine import Machine
+from stileblade.machine.machine import Lifting, Machine
 from stileblade.words import say
 
 _WORD = re.compile(r"([A-Za-z])[ \t]*+([+-]?(?>\d++\.?\d*+|\.\d++))")
 _NOTE = re.compile(r"\([^()]*+\)|;[^\n]*+")
 _MOST_MM = 100_000.0
+_KNOWN, _PLACES = "NTFSPXYZIJR", "XYZIJR"
+"""Letters that stand once in a block, and those of them that are places."""
+_DEPTH = 0.05
+"""mm: a tool that is set down so much deeper or less deep cuts into the bed, or not through."""
 _ROUND = 0.05
 """mm: an arc's two ends may be so differently far from its centre."""
 
 
 def _is_gcode(head: bytes) -> bool:
     text = _NOTE.sub(" ", head.decode("latin-1"))
-    return bool(re.match(r"[\s%]*+(?:[NO]\d++\s*+)?+[GMTFS]\s?\d", text))
+    return bool(re.match(r"[\s%]*+(?:[NO]\d++\s*+)?+[GMTFS]\s?\d", text, re.IGNORECASE))
 
 
 class _Controller:
     def __init__(self, machine: Machine) -> None:
         self.machine, self.sent = machine, Sent("gcode")
+        self.by_height = machine.lifting is Lifting.HEIGHT
         self.at = np.zeros(3)
         self.at[2] = machine.up
         self.scale, self.relative, self.motion = 1.0, False, 0
@@ -38,7 +43,8 @@ class _Controller:
 
     @property
     def down(self) -> bool:
-        return self.on or self.at[2] <= 0
+        """Whether the tool is in the paper, which lies at height 0: a machine lowers it by its own means alone."""
+        return bool(self.at[2] <= 0) if self.by_height else self.on
 
     def block(self, text: str) -> None:
         rest = _WORD.sub("", text).strip()
@@ -46,33 +52,29 @@ class _Controller:
             self.sent.refuse(say("{rest!r} is not understood.", rest=rest[:20]), self.at, self.line)
             return
         words = [(a.upper(), float(n)) for a, n in _WORD.findall(text)]
-        if any(abs(n) > _MOST_MM for _, n in words):
+        if any(abs(n) > _MOST_MM for a, n in words if a in _PLACES):
             self.sent.refuse("A number is beyond all beds.", self.at, self.line)
             return
+        single = [a for a, _ in words if a not in "GM"]
+        odd = next((a for a in single if a not in _KNOWN or single.count(a) > 1), "")
+        if odd:
+            self.sent.refuse(say("{unknown!r} is not understood.", unknown=odd), self.at, self.line)
+            return
         values = {a: n for a, n in words if a not in "GM"}
-        lifted = self.codes(words, values)
+        self.codes(words, values)
         if "F" in values:
             self.feed = values["F"] * self.scale / 60
         if any(a in values for a in "XYZ") or ("I" in values or "J" in values):
             self.move(values)
-        elif not lifted:
-            unknown = [a for a in values if a not in "NTFSP"]
-            if unknown:
-                self.sent.refuse(
-                    say("{unknown!r} is not understood.", unknown=unknown[0]), self.at, self.line
-                )
 
-    def codes(self, words: list[tuple[str, float]], values: dict[str, float]) -> bool:
-        lifted = False
+    def codes(self, words: list[tuple[str, float]], values: dict[str, float]) -> None:
         if "T" in values:
             self.next = int(values["T"])
         for letter, number in words:
             if letter == "G":
                 self.general(number)
             elif letter == "M":
-                lifted = True
                 self.other(number)
-        return lifted
 
     def general(self, number: float) -> None:
         if number in (0, 1, 2, 3):
@@ -98,7 +100,8 @@ class _Controller:
                 )
         elif number in (3, 4):
             self.on = True
-            self.lower()
+            if self.down:
+                self.lower()
         elif number == 5:
             self.on = False
             if not self.down:
@@ -121,6 +124,9 @@ class _Controller:
         self.run = []
 
     def move(self, values: dict[str, float]) -> None:
+        if "Z" in values and not self.by_height:
+            said = "This machine lifts by M5 and lowers by M3: it has no height Z."
+            self.sent.refuse(said, self.at, self.line)
         to = self.at.copy()
         for i, axis in enumerate("XYZ"):
             if axis in values:
@@ -130,6 +136,11 @@ class _Controller:
         centre = "I" in values or "J" in values
         if was and (flat or centre):
             self.cut(to, values)
+        elif flat:
+            if self.by_height and self.on and self.motion:
+                said = "This machine lowers by the height Z: M3 does not set its tool down."
+                self.sent.refuse(said, self.at, self.line)
+            self.sent.travel(to[None, :2], self.machine, self.line)
         self.at = to
         if self.down and not was:
             self.lower()
@@ -137,6 +148,16 @@ class _Controller:
             self.lift()
 
     def cut(self, to: Floats, values: dict[str, float]) -> None:
+        if self.by_height and abs(self.at[2] - self.machine.down) > _DEPTH:
+            self.sent.refuse(
+                say(
+                    "It cuts at Z {height:g}; this machine sets its tool down at {down:g}.",
+                    height=self.at[2],
+                    down=self.machine.down,
+                ),
+                self.at,
+                self.line,
+            )
         if self.motion == 0:
             self.sent.refuse("It travels with the tool down.", self.at, self.line)
         if not self.feed:

@@ -15,17 +15,24 @@ from stileblade.words import say
 UNITS = 40.0
 _COMMAND = re.compile(r"([A-Za-z]{2})([^A-Za-z;]*+)")
 _NUMBER = re.compile(r"[+-]?(?>\d++\.?\d*+|\.\d++)")
+_SEPARATOR = re.compile(r"[\s,\x00\x03]++")
 _BETWEEN = re.compile(r"[\s;\x00\x1b]*+")
+_ESCAPE = re.compile(r"\x1b(?:%-?\d*+[A-Za-z]|\.[^\s:;A-Z]*+:?|E)")
+"""What turns a device to this language, before its first command."""
+_BEGINNING = re.compile(
+    rb"(?:[\s;]|\x1b(?:%-?\d*+[A-Za-z]|\.\(?[^\s:;A-Z]*+:?|E))*+(?:IN|SP|PU|PD|PA|PR|VS)[\s;0-9+-]",
+    re.IGNORECASE,
+)
 _MOST_MM = 100_000.0
 
 
 def _is_plotter(head: bytes) -> bool:
-    return bool(re.match(rb"[\s;\x1b.()%0-9-]*+(?:IN|SP|PU|PD|PA|PR|VS)[\s;0-9+-]", head + b";"))
+    return bool(_BEGINNING.match(head + b";"))
 
 
 class _Plotter:
     def __init__(self, content: bytes, machine: Machine) -> None:
-        self.content, self.machine = content.decode("latin-1"), machine
+        self.content, self.machine = _ESCAPE.sub("", content.decode("latin-1")), machine
         self.sent = Sent("hpgl")
         self.reset()
 
@@ -54,12 +61,20 @@ class _Plotter:
             self.command(match[1].upper(), match[2])
             self.line += match[2].count("\n")
             at = match.end()
-        if self.down and len(self.run) > 1:
+        if self.down:
             self.sent.refuse("The file ends with the tool down.", self.at)
         self.lift()
         return self.sent
 
     def command(self, name: str, rest: str) -> None:
+        unread = _SEPARATOR.sub("", _NUMBER.sub("", rest))
+        if unread:
+            self.sent.refuse(
+                say("{name}: {unread!r} is not understood.", name=name, unread=unread[:20]),
+                self.at,
+                self.line,
+            )
+            return
         numbers = [float(n) for n in _NUMBER.findall(rest)]
         if any(abs(n) > _MOST_MM * UNITS for n in numbers):
             self.sent.refuse(
@@ -128,6 +143,8 @@ class _Plotter:
             places = self.at + np.cumsum(places, axis=0)
         if self.down:
             self.run += list(places)
+        else:
+            self.sent.travel(places, self.machine, self.line)
         self.at = places[-1]
 
     def arc(self, numbers: list[float]) -> None:
