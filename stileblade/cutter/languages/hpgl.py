@@ -17,17 +17,17 @@ _COMMAND = re.compile(r"([A-Za-z]{2})([^A-Za-z;]*+)")
 _NUMBER = re.compile(r"[+-]?(?>\d++\.?\d*+|\.\d++)")
 _SEPARATOR = re.compile(r"[\s,\x00\x03]++")
 _BETWEEN = re.compile(r"[\s;\x00\x1b]*+")
-_ESCAPE = re.compile(r"\x1b(?:%-?\d*+[A-Za-z]|\.[^\s:;A-Z]*+:?|E)")
+_ESCAPE = re.compile(r"\x1b(?:%-?\d*+[A-Za-z]|\.[^\s:;A-Z\x1b]*+:?|E)")
 """What turns a device to this language, before its first command."""
 _BEGINNING = re.compile(
-    rb"(?:[\s;]|\x1b(?:%-?\d*+[A-Za-z]|\.\(?[^\s:;A-Z]*+:?|E))*+(?:IN|SP|PU|PD|PA|PR|VS)[\s;0-9+-]",
+    r"(?:[\s;]|\x1b(?:%-?\d*+[A-Za-z]|\.\(?[^\s:;A-Z\x1b]*+:?|E))*+(?:IN|SP|PU|PD|PA|PR|VS)[\s;0-9+-]",
     re.IGNORECASE,
 )
 _MOST_MM = 100_000.0
 
 
 def _is_plotter(head: bytes) -> bool:
-    return bool(_BEGINNING.match(head + b";"))
+    return bool(_BEGINNING.match(f"{head.decode('latin-1')};"))
 
 
 class _Plotter:
