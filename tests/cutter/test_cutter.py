@@ -175,7 +175,10 @@ def test_gcode_however_it_is_written(written: Callable[[str], str]) -> None:
     assert stroke.places.tolist() == [[10, 10], [40, 10], [40, 40]]
 
 
-@pytest.mark.parametrize("before", ["", "\x1b%-1B", "\x1b%0B", "\x1b.(", "\x1bE\x1b%1B", "\ufeff"])
+@pytest.mark.parametrize(
+    "before",
+    ["", "\x1b%-1B", "\x1b%0B", "\x1b.(", "\x1b.I81;;17:\x1b.N;19:", "\x1bE\x1b%1B", "\ufeff"],
+)
 @pytest.mark.parametrize("lower", [False, True])
 def test_plotter_language_however_it_begins(before: str, lower: bool) -> None:
     body = "IN;SP1;PU400,400;PD1600,400,1600,1600;PU;SP0;"

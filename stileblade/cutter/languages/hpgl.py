@@ -17,10 +17,10 @@ _COMMAND = re.compile(r"([A-Za-z]{2})([^A-Za-z;]*+)")
 _NUMBER = re.compile(r"[+-]?(?>\d++\.?\d*+|\.\d++)")
 _SEPARATOR = re.compile(r"[\s,\x00\x03]++")
 _BETWEEN = re.compile(r"[\s;\x00\x1b]*+")
-_ESCAPE = re.compile(r"\x1b(?:%-?\d*+[A-Za-z]|\.[^\s:;A-Z\x1b]*+:?|E)")
+_ESCAPE = re.compile(r"\x1b(?:%-?\d*+[A-Za-z]|\.[A-Za-z@()](?:[\d;]*+:)?|E)")
 """What turns a device to this language, before its first command."""
 _BEGINNING = re.compile(
-    r"(?:[\s;]|\x1b(?:%-?\d*+[A-Za-z]|\.\(?[^\s:;A-Z\x1b]*+:?|E))*+(?:IN|SP|PU|PD|PA|PR|VS)[\s;0-9+-]",
+    r"(?:[\s;]|\x1b(?:%-?\d*+[A-Za-z]|\.[A-Z@()](?:[\d;]*+:)?|E))*+(?:IN|SP|PU|PD|PA|PR|VS)[\s;0-9+-]",
     re.IGNORECASE,
 )
 _MOST_MM = 100_000.0
