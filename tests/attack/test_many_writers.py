@@ -58,4 +58,4 @@ def test_everybody_is_answered_in_turn_and_nothing_is_lost(tmp_path: Path, share
     if not shared:
         assert set(answers) == {200}
     assert {n: (k["revision"], k["document"]["name"]) for n, k in kept.items()} == last
-    assert max(times) < 4 * statistics.median(times)
+    assert max(times) < 6 * statistics.median(times)
