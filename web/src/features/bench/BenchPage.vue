@@ -182,7 +182,9 @@ useLeaving(design.leave)
         @choose="goTo"
       >
         <template v-if="design.offered.value.length" #offer>
-          <OfferBar v-for="d in design.offered.value" :key="d.key" :at="d.at" @take="design.takeUp(d)" @leave="design.letGo(d)" />
+          <div>
+            <OfferBar v-for="d in design.offered.value" :key="d.key" :at="d.at" @take="design.takeUp(d)" @leave="design.letGo(d)" />
+          </div>
         </template>
         <template v-else-if="offered" #offer>
           <MendBar :finding="offered.finding" :mend="offered.mend" @mend="act.mend(offered.mend)" @leave="card.acceptFinding(offered.finding, $t('as intended'))" />

@@ -13,7 +13,7 @@ import { useShelf } from '@/shared/shelf'
 import { called, t } from '@/shared/words'
 import { HelpButton, useCourse } from '@/features/help'
 import { DropHint, ReadingDialog, useFileDrop, type Wish } from '@/features/reading'
-import { AccountDialog, leaveDrafts, useSession } from '@/features/session'
+import { AccountButton, useSession } from '@/features/session'
 import ChosenBar from './ChosenBar.vue'
 import DesignTile from './DesignTile.vue'
 import FolderDialog from './FolderDialog.vue'
@@ -140,25 +140,7 @@ async function keep(wish: Wish, start: boolean) {
 
 /** What is told where a quota is nearly full; what it is stands in the account. */
 const nearlyFull = computed(() => (session.account?.nearly.length ? t('You have used over nine tenths of what you may keep on this server.') : ''))
-const accountShown = ref(false)
-async function showAccount() {
-  try {
-    await session.loadAccount()
-    accountShown.value = true
-  } catch (error) {
-    tellError(error)
-  }
-}
-/** When all else is there; whoever cannot be told now is told another time. */
-onMounted(() => later(() => void session.loadAccount().catch((error: unknown) => {
-  if (!(error instanceof ApiError)) throw error
-})))
-
-async function signOut() {
-  if (!(await leaveDrafts(session.owner))) return
-  await session.signOut()
-  await router.push({ name: 'sign-in' })
-}
+const account = ref<InstanceType<typeof AccountButton> | null>(null)
 </script>
 
 <template>
@@ -169,9 +151,7 @@ async function signOut() {
       <span class="spring" />
        <LanguageChoice />
       <HelpButton />
-      <ElButton text class="who" :title="$t('What you keep here, and signing out')" @click="showAccount">
-        {{ session.demo && session.name === 'demo' ? $t('Signed in as the demo designer') : session.name }}
-      </ElButton>
+      <AccountButton ref="account" />
       <RouterLink to="/jobs" class="shelf">{{ $t('Jobs') }}</RouterLink>
       <RouterLink to="/shelf" class="shelf">{{ $t('Shelf') }}</RouterLink>
       <RouterLink to="/new" class="new">{{ $t('New card') }}</RouterLink>
@@ -188,7 +168,7 @@ async function signOut() {
         <ElButton text @click="showBin = !showBin">{{ showBin ? $t('Back to the designs') : $t('Open the bin') }}</ElButton>
       </div>
       <p v-if="nearlyFull" class="nearly" role="status">
-        {{ nearlyFull }} <ElButton size="small" @click="showAccount">{{ $t('Look at what you keep') }}</ElButton>
+        {{ nearlyFull }} <ElButton size="small" @click="account?.show()">{{ $t('Look at what you keep') }}</ElButton>
       </p>
       <p v-if="trouble" class="state" role="alert">
         {{ trouble }} <ElButton size="small" @click="load()">{{ $t('Try again') }}</ElButton>
@@ -221,7 +201,6 @@ async function signOut() {
       </template>
       <FolderDialog v-if="moving" :folders="folders" :now="moving[0]?.folder ?? ''" :count="moving.length" @close="moving = null" @take="putInto" />
     </main>
-    <AccountDialog v-if="accountShown && session.account" :account="session.account" @close="accountShown = false" @sign-out="signOut" />
     <DropHint :over="over" />
     <ReadingDialog
       v-if="file"
@@ -238,12 +217,6 @@ async function signOut() {
 </template>
 
 <style scoped>
-.who {
-  min-width: 0;
-  max-width: 260px;
-  overflow: hidden;
-  text-overflow: ellipsis;
-}
 .nearly {
   display: flex;
   align-items: center;

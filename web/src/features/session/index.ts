@@ -1,3 +1,2 @@
-export { default as AccountDialog } from './AccountDialog.vue'
-export { leaveDrafts } from './leaveDrafts'
+export { default as AccountButton } from './AccountButton.vue'
 export { useSession } from './session'
