@@ -5,6 +5,7 @@ from __future__ import annotations
 
 import json
 import random
+import tempfile
 import time
 from collections import Counter
 from collections.abc import Iterator
@@ -88,7 +89,7 @@ def test_a_spoiled_document_is_refused_or_answered(pool: Pool) -> None:
         told = "answered" if isinstance(answer, Answer) else f"problem {answer.status}"
         ends[told] += 1
         if told not in ("answered", "problem 422") or taken > MOST_WALL or unexpected(answer):
-            kept = Path(f"/tmp/spoiled-document-{chance.getrandbits(32)}.json")
+            kept = Path(tempfile.gettempdir()) / f"spoiled-document-{chance.getrandbits(32)}.json"
             kept.write_text(text)
             pytest.fail(f"{kept}: {told} after {taken:.1f} s")
     assert ends["answered"] > 20

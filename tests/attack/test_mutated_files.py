@@ -6,6 +6,7 @@ from __future__ import annotations
 import gc
 import os
 import random
+import tempfile
 import time
 from collections import Counter
 from pathlib import Path
@@ -105,7 +106,7 @@ def test_a_spoiled_file_is_read_or_refused_in_words(language: str) -> None:
             told, seconds, megabytes = outcome(content, chance.choice(machines))
             ends[told] += 1
             if told == "broken" or seconds > SECONDS or megabytes > MEGABYTES:
-                kept = Path(f"/tmp/spoiled-{language}-{os.getpid()}")
+                kept = Path(tempfile.gettempdir()) / f"spoiled-{language}-{os.getpid()}"
                 kept.write_bytes(content)
                 pytest.fail(f"{kept}: {told}, {seconds:.1f} s, {megabytes:.0f} MB")
     finally:
