@@ -1,7 +1,7 @@
 """How much of the server one person may use: rows of each kind, and bytes in all.
 
 A model says its own quota as ``quota``; every model whose rows belong to a person has one. They are checked before
-a row is saved, whoever saves it.
+a row is saved, from any caller.
 """
 
 from __future__ import annotations

@@ -1,6 +1,6 @@
 """Django's SQLite backend, with its writes in turns and its syncs shared.
 
-Every write takes its turn here, whoever makes it: transactions from their beginning to their end, single
+Every write takes its turn here, from any caller: transactions from their beginning to their end, single
 statements while they run. That keeps writers from polling for SQLite's lock, and no caller can forget it.
 """
 

@@ -1,7 +1,7 @@
 """Whose turn it is to write: first come, first served.
 
 SQLite takes one writer at a time. Left to itself, a second one polls for the lock with ever longer sleeps,
-and whoever comes later may overtake it; with many writers some wait for seconds.
+and a later writer may overtake it; with many writers some wait for seconds.
 """
 
 from __future__ import annotations
@@ -35,7 +35,7 @@ class WriteQueue:
             return False
 
     def release(self) -> None:
-        """Pass the turn to whoever has waited longest."""
+        """Pass the turn to the thread that has waited longest."""
         with self._guard:
             if self._waiting:
                 self._waiting.popleft().set()

@@ -2,7 +2,7 @@
  * Drafts of designs in this browser: a bridge over a lost connection. Each tab has one of its own for each design, so
  * that of two tabs neither's work is lost. A draft belongs to a person and to the server's own data ("owner").
  *
- * Whoever signs out leaves no draft that can be read: it is deleted, or sealed with a key that the server gives to
+ * A person who signs out leaves no readable draft: it is deleted, or sealed with a key that the server gives to
  * that person alone (AES-GCM).
  */
 import { answer, client } from '@/shared/api/client'
@@ -43,7 +43,7 @@ export function writeDraft(key: string, draft: Draft | Sealed): void {
   try {
     localStorage.setItem(key, JSON.stringify(draft))
   } catch {
-    // a full store only means that there is no bridge
+    // a full store means that nothing can be kept here
   }
 }
 
@@ -71,7 +71,7 @@ function read(key: string): unknown {
   }
 }
 
-/** Drafts of a design that tabs left which are gone, the newest first; what is no draft goes. */
+/** Drafts of a design that tabs left which are gone, the newest first; anything else under such a key is removed. */
 export async function leftDrafts(owner: string, id: number): Promise<LeftDraft[]> {
   moveOld(owner, id)
   const alive = await keysInUse()
@@ -108,7 +108,7 @@ async function keysInUse(): Promise<ReadonlySet<string>> {
   return new Set((state?.held ?? []).map((lock) => lock.name ?? ''))
 }
 
-/** The keys of all drafts of a person that can be read by whoever uses this browser next. */
+/** The keys of all drafts of a person that could be read by the next person who uses this browser. */
 export function openDrafts(owner: string): string[] {
   return keysWith(ofOwner(owner)).filter((key) => isDraft(read(key)))
 }

@@ -30,7 +30,7 @@ async function signOut() {
   await router.push({ name: 'sign-in' })
 }
 
-/** When all else is there; whoever cannot be told now is told another time. */
+/** When all else is there; if that fails, it is asked again on the next page. */
 async function look() {
   try {
     await session.loadAccount()

@@ -1,4 +1,4 @@
-/** This tab's draft of a design, and those that other tabs left: whoever opens the design is offered them, and never given one. */
+/** This tab's draft of a design, and those that other tabs left: a person who opens the design is offered them, and never given one. */
 import { onScopeDispose } from 'vue'
 import { leftDrafts, newDraftKey, removeDraft, useKey, writeDraft, type Draft, type LeftDraft } from '@/shared/drafts'
 import type { DesignData } from '@/shared/api/document'
