@@ -35,7 +35,10 @@ class Fault(StrEnum):
 
     SCALE = "scale"
     MIRRORED = "mirrored"
+    MOVED = "moved"
     PASS_MISSING = "pass-missing"
+    EXTRA = "extra"
+    OFF_SHAPE = "off-shape"
     SCORE_CUT = "score-cut"
     DRAWN_CUT = "drawn-cut"
     ORDER = "order"
@@ -43,6 +46,7 @@ class Fault(StrEnum):
     CUT_TWICE = "cut-twice"
     OVERLAP = "overlap"
     OFF_BED = "off-bed"
+    OFF_SHEET = "off-sheet"
     TRAIL = "trail"
     CRUMB = "crumb"
     REFUSED = "refused"

@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
+from functools import cached_property
 from typing import Any
 
 import numpy as np
@@ -16,7 +17,7 @@ from stileblade.geometry.curves.transforms import identity, rotation
 from stileblade.geometry.measures import loosening
 from stileblade.geometry.measures.faces import Face, faces_of
 from stileblade.geometry.measures.nearness import Near
-from stileblade.meant.passes import corner_faults, line_faults
+from stileblade.meant.passes import Work, corner_faults, line_faults
 from stileblade.meant.register import Register, register
 from stileblade.meant.sheet import MeantLine, MeantSheet, meant_lines
 from stileblade.words import say
@@ -27,7 +28,9 @@ WARN = 0.2
 _ALIKE = 0.6
 _AT_GAP = 1.0
 """mm: a gap this near to an outline is a gap of it."""
-_STOPS = (Fault.REFUSED, Fault.OFF_BED)
+_BESIDE_GAP = 2.5
+"""mm: two gaps this near to each other are one."""
+_ON_SHEET = 0.05
 _EXPLAIN = (Fault.OVERLAP, Fault.SCORE_CUT, Fault.DRAWN_CUT, Fault.SCALE, Fault.MIRRORED)
 
 
@@ -75,54 +78,191 @@ def _compared(outcome: Outcome, sheet: MeantSheet, askew_deg: float) -> Report:
     # clockwise with y downwards; lines have y upwards
     askew = rotation(-askew_deg, about=middle)
     lines = [line.moved(askew) for line in meant_lines(sheet)]
-    found = _registered(outcome, lines)
-    faults, stopped = _line_faults(outcome, lines, found, sheet.runs)
-    machine = outcome.played.machine
-    named = _named(sheet, [line for line in lines if machine.tool_for(line.operation).cuts])
+    played = outcome.played
+    refused = any(f.code is Fault.REFUSED for f in played.faults)
+    placed = Register(identity())
+    if not refused:
+        placed = register([run.places for run in played.runs], [line.places for line in lines])
+    named = _named(sheet, [line for line in lines if played.machine.tool_for(line.operation).cuts])
     taken: set[int] = set()
-    pieces = []
-    for loose in outcome.loose:
-        face = loosening.mapped(loose.face, found.pieces)
-        pieces.append(_meant(face, named, sheet, taken))
-    joined, held = _still_joined(outcome, sheet, named, taken)
-    near = Near([line.places for line in lines if line.closed])
-    faults = [
-        f for f in faults if f.code is not Fault.OPEN_CONTOUR or _opens(f, near, found.matrix, held)
+    pieces = [
+        _meant(loosening.mapped(loose.face, placed.pieces), named, sheet, taken)
+        for loose in outcome.loose
     ]
-    if not stopped and not any(f.code in _EXPLAIN for f in faults):
-        faults += _crumbs(outcome.loose, pieces)
-    if not stopped and not faults:
-        faults += [
-            _uncut(meant, one) for meant, one in joined if meant and meant.number not in held
-        ]
+    joined = _still_joined(outcome, sheet, named, taken)
+    comparison = _Comparison(outcome, sheet, lines, placed, pieces, joined)
+    faults = _refusals(outcome) if refused else comparison.faults()
     return Report(outcome, tuple(m for m, _ in pieces), joined, tuple(faults), sheet)
 
 
-def _registered(outcome: Outcome, lines: Sequence[MeantLine]) -> Register:
-    if any(f.code in _STOPS for f in outcome.faults):
-        return Register(identity())
-    return register([run.places for run in outcome.played.runs], [line.places for line in lines])
+def _refusals(outcome: Outcome) -> list[Found]:
+    # what a machine refuses it does not run: what comes of the rest says nothing
+    return [f for f in outcome.faults if f.code not in (Fault.ORDER, Fault.CUT_TWICE)]
 
 
-def _line_faults(
-    outcome: Outcome, lines: Sequence[MeantLine], found: Register, runs_each: int
-) -> tuple[list[Found], bool]:
-    """All faults but those of what came loose, without those that others explain; and whether no more can
-    be said, since lines lie where they should not."""
-    faults = [*outcome.faults, *found.faults]
-    if any(f.code in (Fault.OVERLAP, *_STOPS) for f in faults):
-        # what lies in a wrong place is missing in its own, and is worked on when another is loose
-        return [f for f in faults if f.code not in (Fault.ORDER, Fault.CUT_TWICE)], True
-    runs = [_moved(run, found.matrix) for run in outcome.played.runs]
-    wrong = line_faults(runs, lines, outcome.played.machine, runs_each)
-    if any(f.code in (Fault.SCORE_CUT, Fault.DRAWN_CUT) for f in wrong):
-        # what is cut instead comes loose before its time
-        faults = [f for f in faults if f.code is not Fault.ORDER]
-    rounded = corner_faults(runs, lines)
-    if rounded:
-        # a blade that trails ends short of where it began
-        faults = [f for f in faults if f.code is not Fault.OPEN_CONTOUR]
-    return [*faults, *wrong, *rounded], False
+_Joined = tuple[tuple[Meant | None, Joined], ...]
+
+
+@dataclass(frozen=True, eq=False)
+class _Comparison:
+    """An outcome held against its sheet: ``lines`` are the designed ones where they lie under the tool, ``placed``
+    takes the file onto them, ``pieces`` go with the outcome's loose ones."""
+
+    outcome: Outcome
+    sheet: MeantSheet
+    lines: Sequence[MeantLine]
+    placed: Register
+    pieces: Sequence[tuple[Meant | None, bool]]
+    joined: _Joined
+
+    @cached_property
+    def runs(self) -> list[Run]:
+        """All runs, laid onto the design."""
+        return [_moved(run, self.placed.matrix) for run in self.outcome.played.runs]
+
+    def faults(self) -> list[Found]:
+        """All that is wrong, without what something else that is wrong explains; places as the machine has them."""
+        if self.placed.resized:
+            # its places are rounded in another measure: it is compared when it is sent in the right size
+            return self._about_all()
+        faults = [*self._about_all(), *self._of_outcome()]
+        if any(f.code in (Fault.OVERLAP, Fault.OFF_BED) for f in faults):
+            # what lies in a wrong place is missing in its own, and is worked on when another is loose
+            explained = {Fault.ORDER, Fault.CUT_TWICE}
+            if any(f.code is Fault.OVERLAP for f in faults):
+                explained.add(Fault.OFF_SHEET)
+            return [f for f in faults if f.code not in explained]
+        crumbs = _crumbs(self.outcome.loose, self.pieces)
+        rounded = corner_faults(self.runs, self.lines)
+        wrong = line_faults(self._work(crumbs, rounded=bool(rounded)))
+        codes = {f.code for f in wrong}
+        if codes & {Fault.SCORE_CUT, Fault.DRAWN_CUT, Fault.EXTRA}:
+            # what is cut that was not to be comes loose before its time
+            faults = [f for f in faults if f.code is not Fault.ORDER]
+        if rounded:
+            # a blade that trails ends short of where it began
+            faults = [f for f in faults if f.code is not Fault.OPEN_CONTOUR]
+        gaps = [f.at for f in faults if f.code is Fault.OPEN_CONTOUR and f.at is not None]
+        told = [self._as_run(f) for f in [*wrong, *rounded]]
+        faults += [f for f in told if f.code is not Fault.OPEN_CONTOUR or not _is_beside(f, gaps)]
+        if not any(f.code in _EXPLAIN for f in faults):
+            faults += [fault for _, fault in crumbs]
+        faults += self._loose_though_held()
+        if not faults:
+            faults += [
+                _uncut(meant, one)
+                for meant, one in self.joined
+                if meant and not self.sheet.pieces[meant.number].held
+            ]
+        return faults
+
+    def _about_all(self) -> list[Found]:
+        """How the whole file lies, whether all of it is on the bed, and on the paper."""
+        played, found = self.outcome.played, list(self.placed.faults)
+        reach = np.max([line.places.max(axis=0) for line in self.lines] or [np.zeros(2)], axis=0)
+        size = np.maximum(self.sheet.format_mm, reach)
+        beyond = off_sheet(played, (float(size[0]), float(size[1])))
+        off_bed = [f for f in played.faults if f.code is Fault.OFF_BED]
+        if not found or self.placed.stretched:
+            return [*found, *off_bed, *([] if off_bed else beyond)]
+        straight = replace(played, runs=tuple(self.runs))
+        if beyond and not off_sheet(straight, (float(size[0]), float(size[1]))):
+            first = found[0]
+            return [replace(first, message=f"{first.message} {beyond[0].message}"), *found[1:]]
+        return [*found, *off_bed]
+
+    def _of_outcome(self) -> list[Found]:
+        """What is wrong with what came loose, and with the order in which it did."""
+        width = {j.at: j.gap_mm for j in self.outcome.joined}
+        return [
+            f
+            for f in self.outcome.faults
+            if f.code is not Fault.OFF_BED
+            and (
+                f.code is not Fault.OPEN_CONTOUR or self._is_gap(f, width.get(f.at or (0, 0), 0.0))
+            )
+        ]
+
+    def _is_gap(self, fault: Found, gap_mm: float) -> bool:
+        """Whether an open outline was designed closed, and no holding bridge is there."""
+        if fault.at is None:
+            return False
+        matrix = self.placed.matrix
+        place = np.array([fault.at]) @ matrix[:, :2].T + matrix[:, 2]
+        beside = [
+            line
+            for line in self.lines
+            if line.closed and line.operation.parts and Near([line.places]).away(place)[0] < _AT_GAP
+        ]
+        return bool(beside) and not any(line.leaves_open(place, gap_mm) for line in beside)
+
+    def _work(self, crumbs: Sequence[tuple[Loose, Found]], *, rounded: bool) -> Work:
+        machine = self.outcome.played.machine
+        off = {m.number: m.deviation_mm for m, _ in self.pieces if m is not None}
+        told = [
+            ring
+            for loose, _ in crumbs
+            for ring in loosening.outlines_of(loosening.mapped(loose.face, self.placed.matrix))
+        ]
+        trail = max(tool.trail for tool in machine.tools)
+        return Work(
+            self.runs,
+            self.lines,
+            self.sheet,
+            machine,
+            off,
+            told,
+            _TRAILS * trail if rounded else 0.0,
+        )
+
+    def _loose_though_held(self) -> list[Found]:
+        """Pieces whose holding bridges were cut through."""
+        found = []
+        for loose, (meant, _) in zip(self.outcome.loose, self.pieces, strict=True):
+            if meant is None or not self.sheet.pieces[meant.number].bridges:
+                continue
+            said = say(
+                "{piece} of {design} comes loose: its holding bridges are cut through.",
+                piece=meant.piece,
+                design=meant.design,
+            )
+            place = loosening.middle_of(loose.face)
+            found.append(Found(Fault.EXTRA, said, place, loose.at_s))
+        return found
+
+    def _as_run(self, fault: Found) -> Found:
+        """The fault at its place on the machine, from that on the design."""
+        return fault if fault.at is None else replace(fault, at=self._back(fault.at))
+
+    def _back(self, at: tuple[float, float]) -> tuple[float, float]:
+        matrix = self.placed.matrix
+        x, y = np.linalg.solve(matrix[:, :2], np.array(at) - matrix[:, 2])
+        return float(x), float(y)
+
+
+_TRAILS = 8.0
+"""A blade is back on its line after so many times its trail."""
+
+
+def _is_beside(fault: Found, places: Sequence[tuple[float, float]]) -> bool:
+    return fault.at is not None and any(
+        np.hypot(fault.at[0] - x, fault.at[1] - y) < _BESIDE_GAP for x, y in places
+    )
+
+
+def off_sheet(played: Played, size: tuple[float, float]) -> list[Found]:
+    """How far lines run beyond paper of a size in mm."""
+    worst_, place = 0.0, None
+    for run in played.runs:
+        out = np.maximum(-run.places, run.places - size).max(axis=1)
+        k = int(np.argmax(out))
+        if out[k] > worst_:
+            worst_, place = float(out[k]), run.places[k]
+    if place is None or worst_ < _ON_SHEET:
+        return []
+    at = float(place[0]), float(place[1])
+    said = say("A line runs {worst:.2f} mm beyond the sheet.", worst=worst_)
+    return [Found(Fault.OFF_SHEET, said, at)]
 
 
 def _uncut(meant: Meant, joined: Joined) -> Found:
@@ -188,16 +328,13 @@ def _meant(
 
 def _still_joined(
     outcome: Outcome, sheet: MeantSheet, named: Sequence[_Named], taken: set[int]
-) -> tuple[tuple[tuple[Meant | None, Joined], ...], set[int]]:
-    """The meant pieces that did not come loose, and which of them are held by bridges."""
+) -> _Joined:
+    """The meant pieces that did not come loose."""
     found: list[tuple[Meant | None, Joined]] = []
-    held: set[int] = set()
     for number, face in enumerate(named):
         if face.piece < 0 or number in taken:
             continue
         piece = sheet.pieces[face.piece]
-        if piece.held:
-            held.add(face.piece)
         box = loosening.box_of(face.face)
         gap = max(
             (j.gap_mm for j in outcome.joined if _touches(j.bounds_mm, box.as_list())), default=0.0
@@ -205,22 +342,16 @@ def _still_joined(
         at = loosening.middle_of(face.face)
         bounds = (box.left, box.head, box.right, box.foot)
         found.append((Meant(face.piece, piece.design, piece.piece, 0.0), Joined(gap, at, bounds)))
-    return tuple(found), held
+    return tuple(found)
 
 
 def _touches(a: Sequence[float], b: Sequence[float]) -> bool:
     return a[0] <= b[2] and b[0] <= a[2] and a[1] <= b[3] and b[1] <= a[3]
 
 
-def _opens(fault: Found, closed: Near, matrix: Floats, held: set[int]) -> bool:
-    """Whether an open outline was meant to be closed, and no bridge holds it."""
-    if held or fault.at is None:
-        return False
-    place = np.array([fault.at]) @ matrix[:, :2].T + matrix[:, 2]
-    return bool(closed.away(place)[0] < _AT_GAP)
-
-
-def _crumbs(loose: Sequence[Loose], pieces: Sequence[tuple[Meant | None, bool]]) -> list[Found]:
+def _crumbs(
+    loose: Sequence[Loose], pieces: Sequence[tuple[Meant | None, bool]]
+) -> list[tuple[Loose, Found]]:
     """What came loose and was not meant to."""
     found = []
     for piece, (_, meant) in zip(loose, pieces, strict=True):
@@ -229,7 +360,8 @@ def _crumbs(loose: Sequence[Loose], pieces: Sequence[tuple[Meant | None, bool]])
                 "A crumb of {area_mm2:.2f} mm² comes loose that was not meant to.",
                 area_mm2=piece.area_mm2,
             )
-            found.append(Found(Fault.CRUMB, said, loosening.middle_of(piece.face), piece.at_s))
+            fault = Found(Fault.CRUMB, said, loosening.middle_of(piece.face), piece.at_s)
+            found.append((piece, fault))
     return found
 
 

@@ -7,7 +7,7 @@ sheet is laid out, and goes with what is sent to the machine.
 from __future__ import annotations
 
 import json
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 from pathlib import Path
 
 import numpy as np
@@ -17,11 +17,16 @@ from stileblade.errors import DocumentError, ReadingError
 from stileblade.fields import Values
 from stileblade.geometry.curves.flatten import subdivide
 from stileblade.geometry.curves.segments import Floats, Segments
+from stileblade.geometry.curves.vectors import norms
+from stileblade.geometry.measures.nearness import Near
 from stileblade.geometry.paths.pathdata import read_path
 from stileblade.machine.operation import Operation
 from stileblade.words import say
 
 MOST_BYTES = 40_000_000
+_BRIDGE = 2.0
+"""mm: what is left uncut at most at a bridge whose place is not known."""
+_ROUNDING = 0.15
 
 
 class MeantPiece(Values):
@@ -35,6 +40,9 @@ class MeantPiece(Values):
     flipped: bool = False
     held: bool = False
     """Whether holding bridges keep it in its sheet."""
+    bridges: tuple[tuple[float, float], ...] = Field((), max_length=2000)
+    """The middles of its holding bridges on the sheet; sheets from before 2026-12 do not say them."""
+    bridge_width: float = 0
     lines: dict[Operation, str]
 
 
@@ -60,9 +68,29 @@ class MeantLine:
     piece: int
     places: Floats
     closed: bool
+    bridges: Floats = field(default_factory=lambda: np.zeros((0, 2)))
+    """The middles (k, 2) of the holding bridges that are left uncut on it."""
+    bridge_width: float = 0.0
+    bridges_anywhere: bool = False
+    """Whether it has bridges, and its sheet does not say where."""
 
     def moved(self, matrix: Floats) -> MeantLine:
-        return replace(self, places=self.places @ matrix[:, :2].T + matrix[:, 2])
+        places, bridges = (p @ matrix[:, :2].T + matrix[:, 2] for p in (self.places, self.bridges))
+        return replace(self, places=places, bridges=bridges)
+
+    def is_bridge(self, places: Floats) -> bool:
+        """Whether places (n, 2) that are not cut are all within one holding bridge."""
+        if self.bridges_anywhere:
+            return float(norms(places - places[0]).max()) <= _BRIDGE
+        if not len(self.bridges):
+            return False
+        away = norms(places[None] - self.bridges[:, None]).max(axis=1)
+        return bool(away.min() <= self.bridge_width / 2 + _ROUNDING)
+
+    def leaves_open(self, place: Floats, gap_mm: float) -> bool:
+        """Whether a gap about a place (1, 2) is a holding bridge."""
+        known = self.bridge_width + 2 * _ROUNDING
+        return gap_mm <= (_BRIDGE if self.bridges_anywhere else known) and self.is_bridge(place)
 
 
 def read_meant(path: Path) -> MeantSheet:
@@ -117,10 +145,11 @@ def meant_lines(sheet: MeantSheet) -> list[MeantLine]:
     """All lines of the sheet."""
     found: list[MeantLine] = []
     height = sheet.format_mm[1]
-    every = [(number, piece.lines) for number, piece in enumerate(sheet.pieces)] + [
-        (-1, sheet.others)
+    every: list[tuple[int, dict[Operation, str], MeantPiece | None]] = [
+        *((number, piece.lines, piece) for number, piece in enumerate(sheet.pieces)),
+        (-1, sheet.others, None),
     ]
-    for number, lines in every:
+    for number, lines, piece in every:
         for operation, text in lines.items():
             try:
                 drawing = read_path(text)
@@ -135,8 +164,20 @@ def meant_lines(sheet: MeantSheet) -> list[MeantLine]:
             for contour, closed in (
                 *((c, True) for c in drawing.contours), *((c, False) for c in drawing.open),
             ):  # fmt: skip
-                found.append(MeantLine(operation, number, _flat(contour, height), closed))
+                line = MeantLine(operation, number, _flat(contour, height), closed)
+                if piece is not None and piece.held and operation is Operation.CUT_OUTER:
+                    line = _bridged(line, piece, height)
+                found.append(line)
     return found
+
+
+def _bridged(line: MeantLine, piece: MeantPiece, height: float) -> MeantLine:
+    """The outline with those of its piece's bridges that lie on it."""
+    if not piece.bridges:
+        return replace(line, bridges_anywhere=True)
+    places = np.array(piece.bridges) * [1.0, -1.0] + [0.0, height]
+    own = Near([line.places]).away(places) <= _ROUNDING
+    return replace(line, bridges=places[own], bridge_width=piece.bridge_width)
 
 
 def _flat(segments: Segments, height: float) -> Floats:

@@ -8,18 +8,17 @@ from typing import Any
 import numpy as np
 
 from stileblade.cutter.play import Played, play
-from stileblade.cutter.sent import Fault, Found, Sent, languages, read_sent
+from stileblade.cutter.sent import Sent, languages, read_sent
 from stileblade.cutter.turned_out import Conditions, turned_out
 from stileblade.geometry.curves.segments import Floats
 from stileblade.geometry.measures import rows
 from stileblade.machine.machine import Machine
-from stileblade.meant.report import Report, fault_data, report_data, report_of, worst
+from stileblade.meant.report import Report, fault_data, off_sheet, report_data, report_of, worst
 from stileblade.meant.sheet import MeantSheet
 from stileblade.words import say
 
 MOST = 60_000
 """Places that are shown."""
-_OFF_SHEET = 0.05
 Told = Callable[[float, str], object]
 """Told the share done and what is done now."""
 
@@ -43,7 +42,7 @@ def cut_report(
     told(0.45, "what comes loose")
     report = report_of(played, meant, askew_deg=conditions.askew_deg)
     told(0.9, "the report")
-    off = _off_sheet(report.outcome.played, size) if conditions.any else []
+    off = off_sheet(report.outcome.played, size) if conditions.any and meant is None else []
     data = report_data(report)
     data["faults"] += [fault_data(f) for f in off]
     data["left_out"], data["language"] = sent.left_out, languages()[sent.language].title
@@ -77,22 +76,6 @@ def _size(sent: Sent, meant: MeantSheet | None, machine: Machine) -> tuple[float
     places = [s.places.max(axis=0) for s in sent.strokes]
     reach = np.max(places, axis=0) if places else np.array([machine.bed_width, machine.bed_height])
     return float(reach[0]) + 5, float(reach[1]) + 5
-
-
-def _off_sheet(played: Played, size: tuple[float, float]) -> list[Found]:
-    """How far lines run beyond the paper."""
-    worst_, place = 0.0, None
-    for run in played.runs:
-        out = np.maximum(-run.places, run.places - size).max(axis=1)
-        k = int(np.argmax(out))
-        if out[k] > worst_:
-            worst_, place = float(out[k]), run.places[k]
-    if place is None or worst_ < _OFF_SHEET:
-        return []
-    at = float(place[0]), float(place[1])
-    return [
-        Found(Fault.OFF_BED, say("A line runs {worst:.2f} mm beyond the sheet.", worst=worst_), at)
-    ]
 
 
 def _missing(report: Report) -> int:

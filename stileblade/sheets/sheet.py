@@ -178,6 +178,7 @@ class Sheet:
             for op, some in done.items()
             if some
         }
+        bridges = () if inside else self._bridge_places(p)
         return MeantPiece(
             design=p.wanted.card.name,
             piece=p.wanted.name,
@@ -185,8 +186,20 @@ class Sheet:
             y_mm=round(p.placed.y, 4),
             turn_deg=p.placed.turn,
             flipped=p.placed.part.flipped,
-            held=bool(self.bridges),
+            held=bool(bridges),
+            bridges=bridges,
+            bridge_width=self.bridge_width if bridges else 0,
             lines=lines,
+        )
+
+    def _bridge_places(self, p: Lying) -> tuple[tuple[float, float], ...]:
+        """The middles of a piece's holding bridges, to a thousandth of a mm."""
+        if not self.bridges:
+            return ()
+        return tuple(
+            place
+            for line in p.above.get(Operation.CUT_OUTER, ())
+            for place in bridge_middles(line, self.bridges, self.bridge_width)
         )
 
 
@@ -199,18 +212,34 @@ def path_of(some: Sequence[Line]) -> str:
 
 
 def bridged(line: Line, count: int, width: float) -> list[Line]:
-    """An outer cut in as many stretches, with bridges between them that hold the piece."""
+    """An outer cut in as many stretches, with bridges between them that hold the piece; whole where they would take
+    more than half of it."""
     way = way_of(line.segments, closed=True)
     total = way.length
     if count * width > total / 2:
         return [line]
     step = total / count
     found = []
-    for k in range(count):
-        low = (k + 0.5) * step + width / 2
+    for middle in _bridge_middles(total, count):
+        low = middle + width / 2
         part = _round(way, low, low + step - width, total)
         found.append(Line(segments_of(part), False, line.step, line.group, line.round))
     return found
+
+
+def bridge_middles(line: Line, count: int, width: float) -> list[tuple[float, float]]:
+    """Where the bridges of an outer cut are."""
+    way = way_of(line.segments, closed=True)
+    total = way.length
+    if count * width > total / 2:
+        return []
+    places = [way.stretch(at, total).start for at in _bridge_middles(total, count)]
+    return [(round(float(x), 3), round(float(y), 3)) for x, y in places]
+
+
+def _bridge_middles(total: float, count: int) -> list[float]:
+    """How far along a closed cut the middles of its bridges are, evenly spread."""
+    return [(k + 0.5) * total / count for k in range(count)]
 
 
 def _round(way: Way, low: float, high: float, total: float) -> Way:

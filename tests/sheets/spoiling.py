@@ -5,8 +5,10 @@ from __future__ import annotations
 import random
 import re
 from collections.abc import Callable
+from itertools import pairwise
 
 import numpy as np
+import shapely
 
 from stileblade.geometry.measures.nearness import Near
 
@@ -92,10 +94,8 @@ def mirrored(parts: list[Part], chance: random.Random) -> list[Part]:
     xs = [x for _, p in parts if not isinstance(p, str) for x, _ in p]
     low, high = min(xs), max(xs)
     found = moved(parts, lambda x, y: (low + high - x, y))
-    lines = [np.array(p, float) for _, p in parts if not isinstance(p, str)]
-    places = np.concatenate([np.array(p, float) for _, p in found if not isinstance(p, str)])
-    if Near(lines).away(places).max() < 12:
-        raise CannotBeSpoiled  # it is the same as before, to 0.3 mm
+    if _is_same(parts, found) or _is_same(parts, _turned(found)):
+        raise CannotBeSpoiled  # it is the same as before, to 0.3 mm, or may as well be turned by a half
     return found
 
 
@@ -136,7 +136,13 @@ def _holds(outer: Stroke, inner: str | Stroke) -> bool:
     assert isinstance(inner, list)
     a = _box(outer)
     b = _box(inner)
-    return a[0] < b[0] and a[1] < b[1] and a[2] > b[2] and a[3] > b[3]
+    if not (a[0] < b[0] and a[1] < b[1] and a[2] > b[2] and a[3] > b[3]):
+        return False
+    return bool(
+        shapely.contains_properly(
+            shapely.make_valid(shapely.polygons(outer)), shapely.points(inner[0])
+        )
+    )
 
 
 def _box(stroke: Stroke) -> tuple[int, int, int, int]:
@@ -220,17 +226,203 @@ def refused(parts: list[Part], chance: random.Random) -> list[Part]:
     return [*parts[:at], ("command", "QX17"), *parts[at:]]
 
 
+def _added(parts: list[Part], tool: str, stroke: Stroke) -> list[Part]:
+    """The stroke done first of all that its tool does; with the tool chosen anew where it does nothing."""
+    strokes = strokes_of(parts, tool)
+    if strokes:
+        return [*parts[: strokes[0]], ("stroke", stroke), *parts[strokes[0] :]]
+    return [parts[0], ("command", tool), ("stroke", stroke), *parts[1:]]
+
+
+def _pieces(parts: list[Part]) -> list[Stroke]:
+    """The outermost closed cuts, the largest first."""
+    rings = [_stroke(parts, i) for i in strokes_of(parts, "SP1") if closed(_stroke(parts, i))]
+    outer = [r for r in rings if not any(_holds(other, r) for other in rings if other is not r)]
+    return sorted((r for r in outer if size(r) > 1600), key=size, reverse=True)
+
+
+def _free_line(parts: list[Part], chance: random.Random, length: int) -> Stroke:
+    """A level line within a piece, 2 mm from all that is there."""
+    there = shapely.union_all([shapely.linestrings(p) for _, p in parts if not isinstance(p, str)])
+    for piece in _pieces(parts):
+        left, foot, right, head = _box(piece)
+        area = shapely.make_valid(shapely.polygons(piece))
+        for _ in range(60):
+            x, y = chance.randint(left, right), chance.randint(foot, head)
+            line = shapely.linestrings([(x, y), (x + length, y)])
+            if shapely.contains(area, line) and shapely.distance(there, line) > 80:
+                return [(x, y), (x + length, y)]
+    raise CannotBeSpoiled
+
+
+def slit(parts: list[Part], chance: random.Random) -> list[Part]:
+    """A cut of 20 mm inside a piece."""
+    return _added(parts, "SP1", _free_line(parts, chance, 800))
+
+
+def scored_more(parts: list[Part], chance: random.Random) -> list[Part]:
+    return _added(parts, "SP3", _free_line(parts, chance, 800))
+
+
+def drawn_more(parts: list[Part], chance: random.Random) -> list[Part]:
+    return _added(parts, "SP2", _free_line(parts, chance, 800))
+
+
+def edge_slit(parts: list[Part], chance: random.Random) -> list[Part]:
+    """A cut from a piece's outline inwards, by 8 mm or more."""
+    (x, y), (right, _) = _free_line(parts, chance, 320)
+    piece = next(
+        p
+        for p in _pieces(parts)
+        if shapely.contains_xy(shapely.make_valid(shapely.polygons(p)), x, y)
+    )
+    ray = shapely.linestrings([(right, y), (40_000, y)])
+    lines = [shapely.linestrings(p) for _, p in parts if not isinstance(p, str)]
+    meets = shapely.get_coordinates(shapely.intersection(ray, shapely.union_all(lines)))
+    nearest = meets[np.argmin(meets[:, 0])]
+    if shapely.distance(shapely.linestrings(piece), shapely.points(nearest)) > 2:
+        raise CannotBeSpoiled  # a window is in the way
+    return _added(parts, "SP1", [(round(float(nearest[0])), y), (x, y)])
+
+
+def _long_score(parts: list[Part]) -> tuple[int, Stroke]:
+    for i in strokes_of(parts, "SP3"):
+        stroke = _stroke(parts, i)
+        if len(stroke) == 2 and np.hypot(*np.subtract(*stroke)) > 1200:
+            return i, stroke
+    raise CannotBeSpoiled
+
+
+def _on(a: tuple[int, int], b: tuple[int, int], by: float) -> tuple[int, int]:
+    """The place so many units beyond b on the line from a."""
+    way = np.subtract(b, a)
+    x, y = b + way / np.hypot(*way) * by
+    return round(float(x)), round(float(y))
+
+
+def score_short(parts: list[Part], chance: random.Random) -> list[Part]:
+    i, (a, b) = _long_score(parts)
+    return [*parts[:i], ("stroke", [a, _on(a, b, -400)]), *parts[i + 1 :]]
+
+
+def score_long(parts: list[Part], chance: random.Random) -> list[Part]:
+    """4 mm beyond both ends."""
+    i, (a, b) = _long_score(parts)
+    longer = [_on(b, a, 160), _on(a, b, 160)]
+    scores = [shapely.linestrings(_stroke(parts, k)) for k in strokes_of(parts, "SP3") if k != i]
+    ends = shapely.linestrings([[a, longer[0]], [b, longer[1]]])
+    if (
+        min(x for p in longer for x in p) < 0
+        or shapely.distance(ends, shapely.union_all(scores)).min() < 40
+    ):
+        raise CannotBeSpoiled  # it runs into the next score, or off the bed
+    return [*parts[:i], ("stroke", longer), *parts[i + 1 :]]
+
+
+def deformed(parts: list[Part], chance: random.Random) -> list[Part]:
+    """An outline bulges out by 1 mm in the middle of a straight of it."""
+    for i in strokes_of(parts, "SP1"):
+        stroke = _stroke(parts, i)
+        if not closed(stroke) or size(stroke) < 1600:
+            continue
+        for k, (a, b) in enumerate(pairwise(stroke)):
+            way = np.subtract(b, a)
+            if np.hypot(*way) > 1200:
+                middle = np.add(a, b) / 2 + np.array([way[1], -way[0]]) / np.hypot(*way) * 40
+                bulge = [*stroke[: k + 1], _whole((middle[0], middle[1])), *stroke[k + 1 :]]
+                return [*parts[:i], ("stroke", bulge), *parts[i + 1 :]]
+    raise CannotBeSpoiled
+
+
+def all_moved(parts: list[Part], chance: random.Random) -> list[Part]:
+    """By 3 mm to the right and 2 upwards."""
+    return moved(parts, lambda x, y: (x + 120, y + 80))
+
+
+def turned(parts: list[Part], chance: random.Random) -> list[Part]:
+    """By a half about the middle of all."""
+    found = _turned(parts)
+    if _is_same(parts, found):
+        raise CannotBeSpoiled
+    return found
+
+
+def _turned(parts: list[Part]) -> list[Part]:
+    places = np.concatenate([np.array(p) for _, p in parts if not isinstance(p, str)])
+    x0, y0 = (places.min(axis=0) + places.max(axis=0)).tolist()
+    return moved(parts, lambda x, y: (x0 - x, y0 - y))
+
+
+def _is_same(parts: list[Part], found: list[Part]) -> bool:
+    lines = [np.array(p, float) for _, p in parts if not isinstance(p, str)]
+    places = np.concatenate([np.array(p, float) for _, p in found if not isinstance(p, str)])
+    return bool(Near(lines).away(places).max() < 12)
+
+
+def in_inches(parts: list[Part], chance: random.Random) -> list[Part]:
+    return moved(parts, lambda x, y: (x * 25.4, y * 25.4))
+
+
+def in_points(parts: list[Part], chance: random.Random) -> list[Part]:
+    return moved(parts, lambda x, y: (x * 72 / 25.4, y * 72 / 25.4))
+
+
+def small(parts: list[Part], chance: random.Random) -> list[Part]:
+    return moved(parts, lambda x, y: (x / 10, y / 10))
+
+
+def window_open(parts: list[Part], chance: random.Random) -> list[Part]:
+    """A closed cut ends 10 mm before its start, on its last straight."""
+    for i in strokes_of(parts, "SP1"):
+        stroke = _stroke(parts, i)
+        if not closed(stroke) or size(stroke) < 1200:
+            continue
+        end = len(stroke) - 1 - stroke[::-1].index(stroke[0])
+        a, b = stroke[end - 1], stroke[end]
+        if np.hypot(*np.subtract(b, a)) > 480:
+            return [*parts[:i], ("stroke", [*stroke[:end], _on(a, b, -400)]), *parts[i + 1 :]]
+    raise CannotBeSpoiled
+
+
 SPOILED: dict[str, Callable[[list[Part], random.Random], list[Part]]] = {
     "scale": scaled,
+    "inches": in_inches,
+    "points": in_points,
+    "a tenth": small,
     "mirrored": mirrored,
+    "moved": all_moved,
+    "turned by a half": turned,
     "pass-missing": missing,
+    "a short score": score_short,
+    "a long score": score_long,
+    "a slit": slit,
+    "a slit from the edge": edge_slit,
+    "a score more": scored_more,
+    "a pen line more": drawn_more,
     "score-cut": score_cut,
     "drawn-cut": drawn_cut,
     "order": unordered,
     "open-contour": opened,
+    "a gap of 10 mm": window_open,
+    "off-shape": deformed,
     "cut-twice": twice,
     "overlap": overlapping,
     "off-bed": off_bed,
     "crumb": crumb,
     "refused": refused,
 }
+"""Ways to spoil a file."""
+CODES = {
+    "inches": "scale",
+    "points": "scale",
+    "a tenth": "scale",
+    "turned by a half": "moved",
+    "a short score": "pass-missing",
+    "a long score": "extra",
+    "a slit": "extra",
+    "a slit from the edge": "extra",
+    "a score more": "extra",
+    "a pen line more": "extra",
+    "a gap of 10 mm": "open-contour",
+}
+"""What they are called by the cutter, where that is not their own name."""

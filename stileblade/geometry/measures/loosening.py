@@ -97,6 +97,12 @@ def rings_in(face: Face) -> int:
     return 1 + int(shapely.get_num_interior_rings(face))
 
 
+def outlines_of(face: Face) -> list[Floats]:
+    """The contours of a face as closed polylines (n, 2)."""
+    rings = shapely.get_rings(face)
+    return [np.asarray(shapely.get_coordinates(ring)) for ring in rings]
+
+
 def middle_of(face: Face) -> tuple[float, float]:
     """A place within the face."""
     (x, y) = shapely.get_coordinates(shapely.point_on_surface(face))[0]

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from functools import cached_property
 
 import numpy as np
 import shapely
@@ -29,6 +30,25 @@ class Near:
             shapely.points(places), return_distance=True, all_matches=False
         )
         return np.asarray(found)
+
+    def within(self, places: Floats, distance: float) -> tuple[Ints, Ints]:
+        """All pairs of a place and a stretch that is at most ``distance`` mm from it: their numbers (k,) each."""
+        found = self.tree.query(shapely.points(places), predicate="dwithin", distance=distance)
+        return found[0], found[1]
+
+    def along(self, places: Floats, stretches: Ints) -> Floats:
+        """mm (n,) from the start of its line to where the stretch of each place is nearest to it."""
+        way = self.end[stretches] - self.start[stretches]
+        size = np.maximum(norms(way), 1e-12)
+        ahead = ((places - self.start[stretches]) * way).sum(axis=1) / size
+        return np.asarray(self._before[stretches] + np.clip(ahead, 0, size))
+
+    @cached_property
+    def _before(self) -> Floats:
+        """mm (m,) from the start of its line to each stretch."""
+        total = np.concatenate([[0.0], np.cumsum(norms(self.end - self.start))])[:-1]
+        first = np.searchsorted(self.owner, self.owner)
+        return np.asarray(total - total[first])
 
     def which(self, places: Floats) -> Ints:
         """The line nearest to each place."""
