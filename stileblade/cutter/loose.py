@@ -204,9 +204,9 @@ def _cut_again(
     pairs = np.flatnonzero(same & again & (before[1:] - before[start] >= runs))
     total: dict[tuple[int, int], list[int]] = {}
     for k in pairs:
-        total.setdefault((int(line[k]), int(line[k + 1])), []).append(int(spot[k]))
-    for (first, second), where in total.items():
-        run = float(size[np.unique(where)].sum())
+        total.setdefault((int(line[k]), int(line[k + 1])), []).append(int(k))
+    for (first, second), rows in total.items():
+        where, run = _longest(spot[rows], along[np.array(rows) + 1], size)
         if run > min(_AGAIN, 0.6 * min(length[first], length[second])) and second not in told:
             told.add(second)
             middle = faces.edges[where[len(where) // 2]].mean(axis=0)
@@ -218,6 +218,17 @@ def _cut_again(
             )
             found.append(Found(Fault.CUT_TWICE, said, (float(middle[0]), float(middle[1])), at_s))
     return found
+
+
+def _longest(spots: Ints, along: Floats, size: Floats) -> tuple[Ints, float]:
+    """The longest stretch without a gap of edges that a line runs along, and its length in mm: at sharp corners a line
+    comes near itself for a moment, and those moments are not added up."""
+    order = np.argsort(along, kind="stable")
+    spots, along = spots[order], along[order]
+    stretch = np.cumsum(np.concatenate([[0], np.diff(along) > size[spots[:-1]] + 0.5]))
+    lengths = [float(size[np.unique(spots[stretch == n])].sum()) for n in range(stretch[-1] + 1)]
+    best = int(np.argmax(lengths))
+    return spots[stretch == best], lengths[best]
 
 
 def _overlapping(cuts: list[Run]) -> list[Found]:

@@ -18,6 +18,8 @@ from stileblade.words import say
 
 _BEYOND = 0.02
 """mm beyond the bed that no machine feels."""
+_REST = 0.003
+"""mm: a tip that moves by less rests."""
 _TURN = np.radians(0.5)
 
 
@@ -148,4 +150,18 @@ def trailed(
             axis_at = a + way * (s / size)
             found.append(axis_at - trail * np.array([np.cos(angle), np.sin(angle)]))
             when.append(t0 + (t1 - t0) * s / size)
-    return np.array(found), np.array(when), np.array([np.cos(angle), np.sin(angle)])
+    tip, at = _without_rests(np.array(found), np.array(when))
+    return tip, at, np.array([np.cos(angle), np.sin(angle)])
+
+
+def _without_rests(tip: Floats, times: Floats) -> tuple[Floats, Floats]:
+    """Without the places at which a tip that is swivelled hardly moves: thousands of them lie in a hair's breadth, and
+    all that is found out about lines costs by their number. The first and the last stay."""
+    kept, x, y = [0], float(tip[0, 0]), float(tip[0, 1])
+    for k, (a, b) in enumerate(tip.tolist()):
+        if abs(a - x) > _REST or abs(b - y) > _REST:
+            kept.append(k)
+            x, y = a, b
+    if kept[-1] != len(tip) - 1:
+        kept.append(len(tip) - 1)
+    return tip[kept], times[kept]

@@ -109,8 +109,8 @@ def _by_axis(strokes: Iterable[Stroke], tool: Tool, heading: Floats) -> tuple[li
         return list(strokes), heading
     found = []
     for stroke in strokes:
-        places, heading = axis_of(stroke.way.flat(_WITHIN), tool.trail, heading)
-        found.append(replace(stroke, axis=Way(places, np.zeros(len(places) - 1))))
+        axis, heading = axis_of(stroke.way.flat(_WITHIN), tool.trail, heading)
+        found.append(replace(stroke, axis=axis))
     return found, heading
 
 

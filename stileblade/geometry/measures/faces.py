@@ -13,7 +13,7 @@ from typing import Any, TypeAlias
 import numpy as np
 import shapely
 
-from stileblade.geometry.curves.arrays import true_at
+from stileblade.geometry.curves.arrays import begins, true_at
 from stileblade.geometry.curves.segments import Bools, Floats, Ints
 from stileblade.geometry.curves.vectors import norms
 
@@ -24,6 +24,7 @@ TEARS = 0.05
 GRID = 0.001
 _HAIR = 0.03
 """mm: a face that is narrower everywhere is a cut that was run over twice, and no paper."""
+_FINE = 0.01
 _NEAR = 0.03
 """mm: an edge this near to a line that was asked for is of it."""
 
@@ -75,18 +76,12 @@ def _torn(noded: np.ndarray) -> tuple[np.ndarray, Floats]:
         tree = shapely.STRtree(noded)
         spots = shapely.points(ends)
         spot, line = tree.query(spots, predicate="dwithin", distance=TEARS)
-        bridges = []
-        for number in np.unique(spot):
-            best, far = None, TEARS
-            for k in line[spot == number]:
-                place = _foot(noded[k], ends[number], own=k == inward[number])
-                if place is None:
-                    continue
-                away = float(norms((place - ends[number])[None])[0])
-                if away <= far:
-                    best, far = place, away
-            if best is not None and far > 0:
-                bridges.append(np.array([ends[number], best]))
+        feet = _feet(noded[line], ends[spot], own=line == inward[spot])
+        away = norms(feet - ends[spot])
+        order = np.lexsort((away, spot))
+        nearest = order[begins(spot[order])]
+        nearest = nearest[(away[nearest] <= TEARS) & (away[nearest] > 0)]
+        bridges = [np.array([ends[spot[k]], feet[k]]) for k in nearest]
         if not bridges:
             return noded, ends
         # a little beyond, so that the bridge surely meets the line that it leads to
@@ -95,14 +90,14 @@ def _torn(noded: np.ndarray) -> tuple[np.ndarray, Floats]:
     return noded, np.zeros((0, 2))
 
 
-def _foot(line: Any, place: Floats, *, own: bool) -> Floats | None:
-    """The place of a line nearest to another; on the line that ends there, its far end alone."""
-    if own:
-        points = shapely.get_coordinates(line)
-        far = points[-1] if norms((points[0] - place)[None])[0] < GRID else points[0]
-        return np.asarray(far) if norms((far - place)[None])[0] > GRID else None
-    nearest = shapely.get_coordinates(shapely.shortest_line(line, shapely.points(place)))[0]
-    return np.asarray(nearest)
+def _feet(lines: np.ndarray, places: Floats, *, own: Bools) -> Floats:
+    """The place (n, 2) of each line nearest to a place; of the line that itself ends there, its far end, infinitely
+    far where that is the same place."""
+    feet = shapely.get_coordinates(shapely.shortest_line(lines, shapely.points(places)))[::2]
+    first, last = (shapely.get_coordinates(shapely.get_point(lines, k)) for k in (0, -1))
+    far = np.where((norms(first - places) < GRID)[:, None], last, first)
+    far[norms(far - places) <= GRID] = np.inf
+    return np.where(own[:, None], far, feet)
 
 
 def _dangling(noded: np.ndarray) -> tuple[Floats, Ints]:
@@ -159,7 +154,10 @@ def runs_along(edges: Floats, lines: Sequence[Floats]) -> tuple[Ints, Ints, Floa
 
 def enclosed(ring: Floats) -> Any:
     """The kernel's shape of what a closed polyline (n, 2) goes round, valid where it crosses itself, too."""
-    shape = shapely.polygons(ring)
+    # what lies in a hair's breadth costs much to repair, and encloses nothing
+    rounded = np.round(ring / _FINE) * _FINE
+    rounded = rounded[np.concatenate([[True], (np.diff(rounded, axis=0) != 0).any(axis=1)])]
+    shape = shapely.polygons(rounded if len(rounded) > 3 else ring)
     shape = shape if shapely.is_valid(shape) else shapely.make_valid(shape)
     shapely.prepare(shape)
     return shape
