@@ -10,7 +10,7 @@ from concurrent.futures import ProcessPoolExecutor
 from itertools import pairwise
 from pathlib import Path
 
-from stileblade.outlines.reading.svg.walk import read_svg
+from stileblade.outlines.reading.svg.painted import read_svg
 from tests.outlines.reading.reference import Judged, judge, sample
 
 SETS = {"icons": (500, 0.99), "drawings": (350, 0.95), "tests": (240, 0.8)}

@@ -152,7 +152,8 @@ def sheets(arguments: argparse.Namespace) -> int:
 
 
 def cut(arguments: argparse.Namespace) -> int:
-    """what comes loose of a file that is sent to a machine; exit status 1 if there is a fault"""
+    """what comes loose of a file that is sent to a machine; exit status 1 for a fault, 2 for what it refuses"""
+    from stileblade.cutter.sent import Fault
     from stileblade.cutter.turned_out import Conditions
     from stileblade.machine.machine import machine_of
     from stileblade.meant.sheet import read_meant
@@ -171,6 +172,8 @@ def cut(arguments: argparse.Namespace) -> int:
         raise DocumentError(f"cut: {' '.join(str(error).split())[:200]}") from error
     data, _ = cut_report(content, machine, meant, conditions)
     _print(data)
+    if any(fault["code"] == Fault.REFUSED for fault in data["faults"]):
+        return 2
     return int(bool(data["faults"]))
 
 

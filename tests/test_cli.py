@@ -119,6 +119,22 @@ def test_among_the_demo_designs_one_passes_and_one_has_findings() -> None:
     assert any(d.returncode == 1 for d in codes.values())
 
 
+@pytest.mark.parametrize(
+    ("content", "status"),
+    [
+        ("IN;SP1;PU0,0;PD400,0,400,400,0,0;PU;SP0;", 0),
+        ("IN;SP1;PU0,0;PD400,0,400,400,0,0;PU;PU0,0;PD400,0,400,400,0,0;PU;SP0;", 1),
+        ("IN;SP1;QX5;PU0,0;PD400,0;PU;", 2),
+        ("hello", 2),
+    ],
+)
+def test_the_cutters_exit_status(tmp_path: Path, content: str, status: int) -> None:
+    """1 for a fault, 2 for what the machine refuses."""
+    file = tmp_path / "sheet.plt"
+    file.write_text(content)
+    assert run("cut", str(file)).returncode == status
+
+
 def test_file_names_are_never_paths() -> None:
     assert file_name("../../etc/passwd") == "etc-passwd"
     assert file_name("Möwe & Wal / 2") == "Möwe-Wal-2"

@@ -47,6 +47,7 @@ class Fault(StrEnum):
     OVERLAP = "overlap"
     OFF_BED = "off-bed"
     OFF_SHEET = "off-sheet"
+    ASKEW = "askew"
     TRAIL = "trail"
     CRUMB = "crumb"
     REFUSED = "refused"

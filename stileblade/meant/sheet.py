@@ -58,6 +58,8 @@ class MeantSheet(Values):
     """Lines of no piece, such as register holes."""
     runs: int = Field(1, ge=1, le=99)
     """How many times the file runs along each cut."""
+    registered: bool = False
+    """Whether it is worked on in another set-up, too, so that it has to lie in the same place."""
 
 
 @dataclass(frozen=True, eq=False)

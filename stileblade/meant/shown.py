@@ -2,15 +2,17 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable
 from typing import Any
 
 import numpy as np
 
 from stileblade.cutter.play import Played, play
-from stileblade.cutter.sent import Sent, languages, read_sent
+from stileblade.cutter.sent import Fault, Found, Sent, languages, read_sent
 from stileblade.cutter.turned_out import Conditions, turned_out
 from stileblade.geometry.curves.segments import Floats
+from stileblade.geometry.curves.vectors import norms
 from stileblade.geometry.measures import rows
 from stileblade.machine.machine import Machine
 from stileblade.meant.report import Report, fault_data, off_sheet, report_data, report_of, worst
@@ -47,6 +49,11 @@ def cut_report(
     data["faults"] += [fault_data(f) for f in off]
     data["left_out"], data["language"] = sent.left_out, languages()[sent.language].title
     data["size"] = list(size)
+    data["askew_mm"] = _askew_by(sent, conditions, size)
+    if data["askew_mm"]:
+        data["left_out"] = [*sent.left_out, _askew_text(conditions.askew_deg, data["askew_mm"])]
+        if meant is not None and meant.registered:
+            data["faults"].append(fault_data(_off_register(data["askew_mm"])))
     return data, report
 
 
@@ -66,6 +73,31 @@ def cut_data(
         "runs": _runs(report.outcome.played),
         "outlines": [rows.path_of(piece.face) for piece in report.outcome.loose],
     }
+
+
+def _askew_by(sent: Sent, conditions: Conditions, size: tuple[float, float]) -> float:
+    """By how many mm the place that is furthest from the sheet's middle lies beside where it was to be on the sheet."""
+    if not conditions.askew_deg or not sent.strokes:
+        return 0.0
+    middle = np.array(size) / 2
+    reach = max(float(norms(stroke.places - middle).max()) for stroke in sent.strokes)
+    return round(2 * abs(math.sin(math.radians(conditions.askew_deg) / 2)) * reach, 3)
+
+
+def _askew_text(degrees: float, by: float) -> str:
+    return say(
+        "The sheet lies askew by {degrees:g}°: what is done to it is off by up to {by:.2f} mm on the sheet.",
+        degrees=degrees,
+        by=by,
+    )
+
+
+def _off_register(by: float) -> Found:
+    said = say(
+        "The sheet is worked on in another set-up, too: the two are up to {by:.2f} mm off each other.",
+        by=by,
+    )
+    return Found(Fault.ASKEW, said)
 
 
 def _size(sent: Sent, meant: MeantSheet | None, machine: Machine) -> tuple[float, float]:

@@ -169,6 +169,7 @@ class Sheet:
             pieces=tuple(self._piece(p, inside=inside) for p in self.lying),
             others={own: path_of(holes)} if holes else {},
             runs=runs,
+            registered=self.turned_over,
         )
 
     def _piece(self, p: Lying, *, inside: bool) -> MeantPiece:

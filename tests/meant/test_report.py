@@ -3,7 +3,9 @@
 from __future__ import annotations
 
 import json
+import math
 import random
+import time
 from functools import lru_cache
 from pathlib import Path
 from typing import Any
@@ -120,6 +122,22 @@ def test_a_trail_that_was_not_made_up_for_is_told_with_its_size() -> None:
         assert worst(found) <= 0.03
 
 
+def test_a_trailing_blades_gcode_is_judged_as_soon_as_its_plotter_file() -> None:
+    """It took 64 times as long, since a swivel was written as a thousand steps; now it is an arc."""
+    knife = FLATBED.tools[-1].model_copy(update={"trail": 0.25})
+    trailing = FLATBED.model_copy(update={"tools": (*FLATBED.tools[:-1], knife)})
+    laid, took = random_job(63, trailing), {}
+    for kind in ("hpgl", "gcode"):
+        made = files_of_sheets(laid, kind, FileOptions())[0]
+        began = time.process_time()
+        found = report(made.files[0].content, made.sheet.meant(), trailing)
+        took[kind] = time.process_time() - began
+        assert found.faults == ()
+        assert worst(found) <= 0.03
+        assert len(made.files[0].content) < 60_000
+    assert took["gcode"] <= 3 * took["hpgl"]
+
+
 @pytest.mark.parametrize("trail", [0.0, 0.25])
 @pytest.mark.parametrize("kind", ["hpgl", "gcode"])
 def test_passes_and_the_cutter_tell_the_same_time(kind: str, trail: float) -> None:
@@ -155,6 +173,9 @@ def test_askew_leaves_shapes_as_they_are_and_runs_off_the_sheet() -> None:
     data = cut_data(made.files[0].content, PLOTTER, made.sheet.meant(), Conditions(askew_deg=2))
     assert data["worst_mm"] <= 0.03
     assert [f["code"] for f in data["faults"]] == ["off-bed"]
+    # 297 x 420: half a diagonal of 257 mm, turned by 2 degrees
+    assert data["askew_mm"] == pytest.approx(2 * math.sin(math.radians(1)) * 257.2, rel=0.1)
+    assert "off by up to" in data["left_out"][-1]
     stretched = cut_data(
         made.files[0].content, PLOTTER, made.sheet.meant(), Conditions(stretch=0.002)
     )

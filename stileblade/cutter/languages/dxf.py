@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from stileblade.cutter.languages.named import add_line, in_passes, operation_named
+from stileblade.cutter.languages.named import Unnamed, add_line, in_passes, operation_named
 from stileblade.cutter.sent import Sent, register_language
 from stileblade.geometry.curves.transforms import after, mirror_across, scaling
 from stileblade.machine.machine import Machine
@@ -19,7 +19,11 @@ def read_dxf(content: bytes, machine: Machine) -> Sent:
     drawing = lines_of(content)
     sent = Sent("dxf", left_out=list(drawing.remarks))
     up = after(scaling(drawing.mm, drawing.mm), mirror_across(axis="y", at=0.0))
+    unnamed = Unnamed()
     found = [(operation_named(layer), layer, way) for layer, way in drawing.lines]
     for named, layer, way in sorted(found, key=lambda f: in_passes(f[0])):
+        if named is None:
+            unnamed.add(layer)
         add_line(sent, way.transformed(up), named[0] if named else None, machine, layer)
+    sent.left_out += unnamed.remarks()
     return sent

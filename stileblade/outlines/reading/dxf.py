@@ -160,7 +160,18 @@ class _Reading:
                     ),
                     hint="Simplify it, or read a part of it.",
                 )
+            if self._is_hidden(entity):
+                self.found.left_out["lines on layers that are off or frozen"] += 1
+                continue
             yield entity
+
+    def _is_hidden(self, entity: Any) -> bool:
+        """Whether its layer is off or frozen, so that nobody sees it."""
+        name = str(entity.dxf.get("layer", "0"))
+        if name not in self.document.layers:
+            return False
+        layer = self.document.layers.get(name)
+        return bool(layer.is_off() or layer.is_frozen())
 
     def place_of(self, entity: Any) -> tuple[str, str]:
         """The layer's name and the colour it is drawn in."""

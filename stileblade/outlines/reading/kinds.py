@@ -37,7 +37,7 @@ def read_file(content: bytes, text: str = "", lines: Lines = "auto") -> Found:
             "This is a picture of dots; it has no outlines.",
             hint="Trace it in a drawing program, and save it as SVG.",
         )
-    from stileblade.outlines.reading.svg.walk import read_svg
+    from stileblade.outlines.reading.svg.painted import read_svg
 
     return read_svg(content, lines)
 

@@ -23,7 +23,7 @@ from stileblade.errors import StilebladeError
 from stileblade.geometry.paths.pathdata import path_data
 from stileblade.outlines.reading.found import Found
 from stileblade.outlines.reading.svg.measures import PX
-from stileblade.outlines.reading.svg.walk import read_svg
+from stileblade.outlines.reading.svg.painted import read_svg
 from stileblade.outlines.text.shipped import FOLDER
 
 SAMPLES = Path(__file__).parents[3] / ".samples"

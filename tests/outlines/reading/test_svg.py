@@ -8,7 +8,7 @@ import pytest
 
 from stileblade.outlines.reading.found import Found
 from stileblade.outlines.reading.svg.measures import PX
-from stileblade.outlines.reading.svg.walk import read_svg
+from stileblade.outlines.reading.svg.painted import read_svg
 
 HEAD = 'xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink"'
 MM = f'{HEAD} width="100mm" height="50mm" viewBox="0 0 100 50"'

@@ -1,4 +1,4 @@
-"""Painted outlines of an SVG file, in painting order.
+"""What is seen in an SVG file, in the order in which it is painted.
 
 Read are paths, basic shapes and text, in groups, links, switches, nested svg, use and
 symbol, with their fills and strokes, clip paths, and styles from sheets or attributes.
@@ -15,27 +15,21 @@ from lxml import etree
 from stileblade.errors import ReadingError
 from stileblade.geometry.curves.places import Box
 from stileblade.geometry.curves.transforms import after, identity, scaling, translation
-from stileblade.geometry.paths.drawing import Drawing
-from stileblade.geometry.regions.region import Region
 from stileblade.geometry.regions.set_operations import rectangle
-from stileblade.outlines.reading.found import Found, Lines, OpenContour, Shape, SizeReading
+from stileblade.outlines.reading.found import Found, SizeReading
 from stileblade.outlines.reading.limits import LIMITS
 from stileblade.outlines.reading.svg import measures
 from stileblade.outlines.reading.svg.cascade import Cascade
 from stileblade.outlines.reading.svg.clips import Clips
-from stileblade.outlines.reading.svg.gradient import gradient_of
 from stileblade.outlines.reading.svg.painting import Painter
-from stileblade.outlines.reading.svg.pending import Ink
 from stileblade.outlines.reading.svg.place import Place
-from stileblade.outlines.reading.svg.style import Paint, Style, styled
-from stileblade.outlines.reading.svg.text import set_text
+from stileblade.outlines.reading.svg.style import Style, styled
 from stileblade.outlines.reading.svg.xml import (
     SHAPES,
     link_of,
     local_name,
     name_of,
     own_attribute,
-    parse,
     suits,
 )
 from stileblade.words import say
@@ -48,25 +42,10 @@ _SAID: Final = {"image": "pictures of dots", "foreignObject": "foreign content"}
 _DEFAULT: Final = (300.0, 150.0)
 SMALL, LARGE = 100.0, 1000.0
 """Pages are read at a size of which the longer side is between these, in drawing units."""
-HAIRLINE: Final = 0.6
-"""mm: in a drawing of lines alone, such thin ones mean where to cut."""
-HAIR: Final = 0.02
-"""Of the page's longer side: in a small drawing wider ones are meant as they are, as an icon's."""
-LOOSE_ENDS: Final = 0.05
-"""mm: ends of lines this near belong together."""
-
-
-def read_svg(content: bytes, lines: Lines = "auto") -> Found:
-    """All painted outlines. ``ReadingError`` says why a file cannot be read.
-
-    lines says what a drawing without any fill is: "painted", its strokes' own outlines;
-    "contours", what its lines enclose; "auto", contours if they are all thinner than 0.6 mm.
-    """
-    return _Walk(parse(content)).run(lines)
 
 
 @dataclass(frozen=True)
-class _Inside:
+class Inside:
     """What holds at a place of the tree."""
 
     style: Style
@@ -77,10 +56,16 @@ class _Inside:
     family: str = ""
     named: str = ""
     """The id of the innermost group that has one."""
+    called: tuple[str, ...] = ()
+    """Ids and labels of all elements around, and its own, the outermost first."""
 
 
-class _Walk:
-    """One pass over the tree, counting what it costs."""
+class Walk:
+    """One pass over the tree, counting what it costs. Whoever reads a drawing says what is done with what is seen in
+    it: ``shape`` with an outline, ``text`` with words."""
+
+    most = LIMITS.elements
+    """Elements that are read."""
 
     def __init__(self, root: etree._Element) -> None:
         self.root = root
@@ -116,55 +101,29 @@ class _Walk:
         sizes = {px: mm, pt: mm * 96 / 72, unit: mm / measures.PX}
         return [SizeReading(title, scale) for title, scale in sizes.items()]
 
-    def run(self, lines: Lines) -> Found:
+    def all(self) -> None:
+        """Everything that is seen, in the order in which it is painted."""
         matrix, w, h = measures.view_transform(self.root, *self.page)
         matrix = after(scaling(self.working, self.working), matrix)
         place = Place(matrix, w, h)
         style = styled(Style(), self.cascade.of(self.root), place.diagonal)
         if style.shown:
-            self.children(self.root, _Inside(style, place))
+            self.children(self.root, Inside(style, place))
         self.found.left_out.update(self.cascade.trouble)
-        if self.painter.faces:
-            names = ", ".join(sorted(self.painter.faces))
-            self.found.notes.append(
-                say("Text is set in a shipped font in place of its own: {names}.", names=names)
-            )
-        width, mm = self.painter.only_lines, self.found.sizes[0].scale
-        hairline = min(HAIRLINE / mm, HAIR * max(self.found.width, self.found.height))
-        if width is not None:
-            thin = lines == "auto" and width <= hairline
-            self.found.lines = "contours" if thin or lines == "contours" else "painted"
-        if self.found.lines == "contours":
-            self.found.shapes = self.painter.contours(LOOSE_ENDS / mm)
-            self.found.open = [OpenContour(o.points, o.gap * mm) for o in self.painter.open]
-        else:
-            self.found.shapes = self.painter.shapes()
-            fine = sum(w <= hairline for w in self.painter.widths())
-            if fine:
-                self.found.notes.append(
-                    say(
-                        "Hairlines, read as strips too narrow to be cut: {fine}. Leave their layer out, or widen them in the drawing.",
-                        fine=fine,
-                    )
-                )
-        if self.painter.fading:
-            self.found.notes.append(
-                say(
-                    "Fading out, cut where less than 5 % is left: {fading} shapes.",
-                    fading=self.painter.fading,
-                )
-            )
-        if not self.found.shapes:
-            said = " ".join(self.found.remarks)
-            said = say("There is no painted outline in the file. {said}", said=said).strip()
-            raise ReadingError(said, hint="Give a shape a fill or a stroke.")
-        return self.found
 
-    def children(self, element: etree._Element, inside: _Inside) -> None:
+    def shape(self, element: etree._Element, name: str, inside: Inside) -> None:
+        """An outline that is seen there, such as a path or a circle."""
+        raise NotImplementedError
+
+    def text(self, element: etree._Element, inside: Inside) -> None:
+        """Words that are seen there."""
+        raise NotImplementedError
+
+    def children(self, element: etree._Element, inside: Inside) -> None:
         for child in element:
             self.element(child, inside)
 
-    def element(self, element: etree._Element, outer: _Inside) -> None:
+    def element(self, element: etree._Element, outer: Inside) -> None:
         name = local_name(element)
         if not name or name in _SILENT:
             return
@@ -176,11 +135,9 @@ class _Walk:
         if inside is None:
             return
         if name in SHAPES:
-            self._shape(element, name, inside)
+            self.shape(element, name, inside)
         elif name == "text":
-            words = " ".join("".join(map(str, element.itertext())).split()) or name
-            for shape in set_text(element, inside.style, inside.place, self.cascade, self.painter):
-                self._paint(shape.drawing, shape.style, inside, element, words)
+            self.text(element, inside)
         elif name == "use":
             self._use(element, inside)
         elif name == "svg":
@@ -195,11 +152,11 @@ class _Walk:
         else:
             self.found.left_out[_SAID.get(name, f"<{name[:30]}>")] += 1
 
-    def _count(self, inside: _Inside) -> None:
+    def _count(self, inside: Inside) -> None:
         self.elements += 1
-        if self.elements > LIMITS.elements:
+        if self.elements > self.most:
             raise ReadingError(
-                say("The drawing has more than {elements:,} elements.", elements=LIMITS.elements),
+                say("The drawing has more than {elements:,} elements.", elements=self.most),
                 hint="Simplify it, or read a part of it.",
             )
         if inside.depth > LIMITS.depth:
@@ -208,7 +165,7 @@ class _Walk:
                 hint="Ungroup it, and export it again.",
             )
 
-    def _within(self, element: etree._Element, style: Style, outer: _Inside) -> _Inside | None:
+    def _within(self, element: etree._Element, style: Style, outer: Inside) -> Inside | None:
         """What holds inside the element; None where nothing of it can be seen."""
         place = outer.place
         if style.transform:
@@ -239,37 +196,11 @@ class _Walk:
             named = (name_of(element) or named)[:60]
         elif local_name(element) == "svg":  # its title is the whole drawing's
             named = element.get("id", named)[:60]
-        return _Inside(style, place, outer.depth + 1, outer.used, group, family, named)
+        called = (own_attribute(element, "label"), element.get("id"))
+        every = (*outer.called, *(name[:60] for name in called if name))
+        return Inside(style, place, outer.depth + 1, outer.used, group, family, named, every)
 
-    def _shape(self, element: etree._Element, name: str, inside: _Inside) -> None:
-        drawing = self.painter.drawing_of(element, name, inside.place)
-        if drawing is not None:
-            self._paint(drawing, inside.style, inside, element, name)
-
-    def _paint(
-        self, drawing: Drawing, style: Style, inside: _Inside, element: etree._Element, name: str
-    ) -> None:
-        label = (name_of(element) or inside.named or name)[:60]
-        shape = Shape(label, "", Region.empty(), inside.group)
-        fill, stroke = self._ink(style.fill), self._ink(style.stroke)
-        self.painter.paint(drawing, style, inside.place, fill, stroke, shape, inside.family)
-
-    def _ink(self, paint: Paint) -> Ink | None:
-        """What is painted with; None for nothing."""
-        target = self.ids.get(paint.ref) if paint.ref else None
-        name = local_name(target) if target is not None else ""
-        if target is not None and name in ("linearGradient", "radialGradient"):
-            gradient = gradient_of(target, self.ids, self.cascade.of)
-            if gradient is None or gradient.densest <= 0:
-                return None
-            self.found.evened += 1
-            return Ink(gradient.colour, gradient, gradient.alpha, gradient.densest)
-        if name == "pattern":
-            self.found.left_out["patterns, read as plain colour"] += 1
-            return Ink("#808080")
-        return Ink(paint.colour, None, paint.alpha) if paint.alpha > 0 and paint.colour else None
-
-    def _use(self, element: etree._Element, inside: _Inside) -> None:
+    def _use(self, element: etree._Element, inside: Inside) -> None:
         link = link_of(element)
         target = self.ids.get(link)
         if target is None:
@@ -293,7 +224,7 @@ class _Walk:
         else:
             self.element(target, inside)
 
-    def _viewport(self, box: etree._Element, sized: etree._Element, inside: _Inside) -> _Inside:
+    def _viewport(self, box: etree._Element, sized: etree._Element, inside: Inside) -> Inside:
         """Inside a nested svg or a symbol ``box``, its size given by ``sized``."""
         place = inside.place
         w, h = place.width, place.height

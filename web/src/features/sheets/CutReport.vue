@@ -11,7 +11,12 @@ const props = defineProps<{ result: CutResult; meant: boolean }>()
 const emit = defineEmits<{ look: [place: [number, number] | null, piece: number | null] }>()
 const pieces = computed(() => props.result.loose.map((l, i) => ({ l, i })).filter(({ l }) => l.meant))
 const others = computed(() => props.result.loose.map((l, i) => ({ l, i })).filter(({ l }) => !l.meant))
-const good = computed(() => !props.result.faults.length && !props.result.joined.length)
+/** Without a design there is nothing to say of a file that has no fault: it is neither good nor bad. */
+const grade = computed(() => {
+  if (props.result.faults.length || props.result.joined.length) return 'bad'
+  return props.meant ? 'good' : 'neutral'
+})
+const MARKS = { good: '✓', bad: '✕', neutral: '–' }
 const verdict = computed(() => {
   if (props.result.faults.length) return t('{n} fault | {n} faults', props.result.faults.length)
   if (!props.meant) return t('{n} piece would come loose | {n} pieces would come loose', props.result.loose.length)
@@ -25,7 +30,8 @@ const look = (f: Fault) => emit('look', f.at, null)
 
 <template>
   <div class="report">
-    <p class="verdict" :class="good ? 'good' : 'bad'"><span aria-hidden="true">{{ good ? '✓' : '✕' }}</span> {{ verdict }}</p>
+    <p class="verdict" :class="grade"><span aria-hidden="true">{{ MARKS[grade] }}</span> {{ verdict }}</p>
+    <p v-if="!meant" class="soft">{{ $t('Not compared with a design: whether lines are missing, added or in the wrong place is not known.') }}</p>
     <p v-if="meant && result.worst_mm" class="soft">{{ $t('Outlines are within {off} mm of the meant ones.', { off: decimal(result.worst_mm.toFixed(3)) }) }}</p>
     <section v-if="result.faults.length">
       <h2>{{ $t('What is wrong') }}</h2>
