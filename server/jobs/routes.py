@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from datetime import datetime
-from typing import Annotated, Literal
+from typing import Annotated, Any, Literal
 
 from django.http import HttpRequest
 from ninja import File, Form, Router
@@ -95,6 +95,16 @@ class CutWish(BaseModel):
     conditions: Conditions = Conditions()
     of_run: Number | None = None
     """A run that cut the same file before: only the conditions are others."""
+
+
+class FileWish(BaseModel):
+    """What goes with a file for the cutter: the machine and, where it is to be compared, a job's sheet, from 0, as it
+    lies inside up or outside up."""
+
+    machine: str = "plotter"
+    job: Number | None = None
+    sheet: Number = 0
+    inside: bool = False
 
 
 class SheetWish(BaseModel):
@@ -238,12 +248,7 @@ def _begun(
 ) -> RunView:
     user = signed_in(request)
     job = actions.own(user, number)
-    layout = actions.layout_of(job)
-    if sheet is not None and sheet >= len(layout.sheets):
-        raise DocumentError(
-            say("There is no sheet {sheet}.", sheet=sheet + 1), hint="Lay the job out again."
-        )
-    asked = actions.asked_of(job, **wish.model_dump(mode="json"))
+    asked = _asked_of_sheet(job, sheet, wish.model_dump(mode="json"))
     return run_view(actions.begin(user, task, asked, job=job))
 
 
@@ -251,10 +256,23 @@ def _begun(
 def cut_file(
     request: HttpRequest,
     file: File[UploadedFile],
-    machine: Form[str] = "plotter",
+    wish: Form[FileWish],
 ) -> RunView:
     """Sends any file to the cutter."""
     user = signed_in(request)
-    device = actions.machine_named(user, machine).model_dump(mode="json")
-    asked = {"machine": device, "file_name": plain(file.name or "file")[:120]}
+    device = actions.machine_named(user, wish.machine).model_dump(mode="json")
+    asked: dict[str, Any] = {"machine": device, "file_name": plain(file.name or "file")[:120]}
+    if wish.job is not None:
+        against = {"against": {"sheet": wish.sheet, "inside": wish.inside}}
+        asked = {**_asked_of_sheet(actions.own(user, wish.job), wish.sheet, against), **asked}
     return run_view(actions.begin(user, "cut", asked, sent=file.read()))
+
+
+def _asked_of_sheet(job: Job, sheet: int | None, more: dict[str, Any]) -> dict[str, Any]:
+    """What a process needs to know of a job, of which it works on a sheet."""
+    layout = actions.layout_of(job)
+    if sheet is not None and sheet >= len(layout.sheets):
+        raise DocumentError(
+            say("There is no sheet {sheet}.", sheet=sheet + 1), hint="Lay the job out again."
+        )
+    return actions.asked_of(job, **more)

@@ -118,6 +118,18 @@ def passes(asked: Found, sent: bytes, told: Told) -> Found:
     return {"result": passes_data(laid.sheets[asked["sheet"]])}
 
 
+def _against(asked: Found, sent: bytes) -> Any:
+    """The sheet of a job that a file from elsewhere is compared with."""
+    from stileblade.cutter.sent import language_of
+    from stileblade.formats.format import formats
+
+    laid, _ = _again(asked)
+    number, inside = asked["against"]["sheet"], asked["against"]["inside"]
+    sheet = laid.sheets[number]
+    runs = sheet.plans[0].cut_runs if formats()[language_of(sent).name].runs else 1
+    return sheet.meant(inside=inside, runs=runs)
+
+
 def cut(asked: Found, sent: bytes, told: Told) -> Found:
     """A file sent to the cutter: one of the job's own sheets, or any."""
     from stileblade.cutter.turned_out import Conditions
@@ -140,6 +152,9 @@ def cut(asked: Found, sent: bytes, told: Told) -> Found:
         inside = bool(asked.get("inside")) and len(made.files) > 1
         file, meant = made.files[int(inside)], made.wanted[int(inside)]
         sent, name = file.content, file.name
+    elif asked.get("against"):
+        told(0.05, "the sheet")
+        meant = _against(asked, sent)
     conditions = Conditions.model_validate(asked.get("conditions") or {})
     data = cut_data(
         sent, machine, meant, conditions, lambda share, what: told(0.15 + 0.85 * share, what)

@@ -77,7 +77,8 @@ class Outcome:
 def outcome_of(played: Played, *, runs: int = 1) -> Outcome:
     """What came loose of a sheet, what stayed joined, and what was done in a wrong order; each cut is to
     be run along so many times."""
-    cuts = [run for run in played.runs if run.cuts]
+    # a prick parts no paper
+    cuts = [run for run in played.runs if run.cuts and len(run.places) > 1]
     if not cuts:
         return Outcome(
             played,

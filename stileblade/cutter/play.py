@@ -102,7 +102,7 @@ def play(sent: Sent, machine: Machine) -> Played:
         places = stroke.places
         size = norms(np.diff(places, axis=0))
         times = now + np.concatenate([[0.0], np.cumsum(size)]) / stroke.speed
-        if held.trail:
+        if held.trail and len(places) > 1:
             places, times, heading = trailed(places, times, held.trail, heading)
         runs.append(Run(stroke, held, places, times, begun))
         at, now = stroke.places[-1], float(times[-1])

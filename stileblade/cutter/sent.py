@@ -66,7 +66,8 @@ class Found:
 @dataclass(frozen=True, eq=False)
 class Stroke:
     """One way with the tool down: the number of the tool (0 where the file names none), its speed in
-    mm/s, its places (n, 2) as asked for, the name that the file gives it, and the line of the file."""
+    mm/s, its places (n, 2) as asked for, the name that the file gives it, and the line of the file. A tool that is
+    set down and lifted again has pricked one place (1, 2)."""
 
     tool: int
     speed: float
@@ -181,11 +182,16 @@ def read_sent(content: bytes, machine: Machine) -> Sent:
             hint="Send it in parts, sheet by sheet.",
         )
     content = content.removeprefix(codecs.BOM_UTF8)
-    head = content[:4000]
+    return _read_within_limits(language_of(content), content, machine)
+
+
+def language_of(content: bytes) -> Language:
+    """The language of a file, by its first bytes. ReadingError where it is in none that is known."""
+    head = content.removeprefix(codecs.BOM_UTF8)[:4000]
     known_ones = [languages()[name] for name in sorted(languages().names())]
     for language in known_ones:
         if language.sniffs(head):
-            return _read_within_limits(language, content, machine)
+            return language
     known = ", ".join(language.title for language in known_ones)
     raise ReadingError(
         "This is in no language that the machine understands.",

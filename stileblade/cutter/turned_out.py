@@ -91,6 +91,8 @@ def turned_out(
 
 def _worn(stroke: Stroke, fails: float, chance: random.Random) -> list[Stroke]:
     """The stroke in parts, with so much left out in each 50 mm, somewhere."""
+    if len(stroke.places) == 1:
+        return [stroke]
     ends = np.concatenate([[0.0], np.cumsum(norms(np.diff(stroke.places, axis=0)))])
     total, at, low = float(ends[-1]), 0.0, 0.0
     found = []

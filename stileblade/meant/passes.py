@@ -93,6 +93,7 @@ def line_faults(work: Work) -> list[Found]:
     found += _missing_faults(work, missing)
     told = Near(work.told)
     found += _extra_faults([e for e in extra if told.away(e[1].places).max() > WITHIN])
+    found += _extra_pricks(work)
     found += _too_often(work)
     if work.sheet.runs > 1 and not found:
         cuts = [line for line in work.designed if line.operation.parts]
@@ -296,6 +297,26 @@ def _extra_faults(extra: Sequence[tuple[Run, Stretch]]) -> list[Found]:
             length=sum(stretch.length for _, stretch in rest),
         )
         found.append(Found(Fault.EXTRA, said, rest[0][1].middle))
+    return found
+
+
+def _extra_pricks(work: Work) -> list[Found]:
+    """Places that a tool pricks where nothing is to be done with it."""
+    pricks = [run for run in work.runs if len(run.places) == 1]
+    found = []
+    for number in sorted({run.tool.number for run in pricks}):
+        some = [run for run in pricks if run.tool.number == number]
+        near = Near([line.places for line in work.designed if work.tool_of(line).number == number])
+        away = near.away(np.concatenate([run.places for run in some])) > WITHIN
+        if away.any():
+            first = some[int(np.argmax(away))]
+            said = say(
+                "A prick that is not in the design: {tool}. | {n} pricks that are not in the design: {tool}.",
+                n=int(away.sum()),
+                tool=first.tool.name,
+            )
+            x, y = first.places[0]
+            found.append(Found(Fault.EXTRA, said, (float(x), float(y)), float(first.times[0])))
     return found
 
 

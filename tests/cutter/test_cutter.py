@@ -361,3 +361,26 @@ def test_outlines_over_each_other_are_told_up_to_a_number() -> None:
     rings = [ring(20, at=(40 + n, 40 + n)) for n in range(40)]
     faults = report_of(play(read_sent(hpgl(*rings), PLOTTER), PLOTTER)).faults
     assert sum(f.code is Fault.OVERLAP for f in faults) == 100
+
+
+@pytest.mark.parametrize(
+    ("content", "machine"),
+    [
+        (b"IN;SP1;PU400,400;PD;PU;PU800,400;PD;PU;SP0;", PLOTTER),
+        (b"G21\nG90\nM6 T1\nF600\nG0 X10 Y10\nM3\nM5\nG0 X20 Y10\nM3\nM5\nM2", PLOTTER),
+        (
+            b"G21\nG90\nM6 T3\nF600\nG0 X10 Y10\nG1 Z-0.5\nG0 Z3\nG0 X20 Y10\nG1 Z-0.5\nG0 Z3\nM2",
+            FLATBED,
+        ),
+    ],
+)
+def test_pricks_by_a_plunge_alone(content: bytes, machine: Machine) -> None:
+    """Two places, each with its tool and the time at which it is pricked; no paper comes loose."""
+    report = report_of(play(read_sent(content, machine), machine))
+    runs = report.outcome.played.runs
+    assert [run.places.tolist() for run in runs] == [[[10, 10]], [[20, 10]]]
+    travel = (math.hypot(10, 10), 10)
+    for run, way, before in zip(runs, travel, (0.0, runs[0].times[0]), strict=True):
+        assert run.times[0] - before == pytest.approx(way / machine.travel + machine.lift_s)
+    assert report.faults == ()
+    assert report.outcome.loose == ()

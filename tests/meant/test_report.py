@@ -13,7 +13,7 @@ from typing import Any
 import pytest
 
 from stileblade.cutter.play import play
-from stileblade.cutter.sent import read_sent
+from stileblade.cutter.sent import Fault, read_sent
 from stileblade.cutter.turned_out import Conditions
 from stileblade.errors import DocumentError
 from stileblade.formats.format import formats
@@ -105,6 +105,14 @@ def test_one_fault_is_found_and_no_other(way: str, first: int) -> None:
         assert {str(f.code) for f in found.faults} == {CODES.get(way, way)}, (seed, found.faults)
         return
     pytest.fail("no sheet could be spoiled in this way")
+
+
+def test_pricks_that_nobody_designed_are_extra() -> None:
+    made = files_of_sheets(sheets(), "hpgl", FileOptions())[0]
+    content = made.files[0].content.replace(b"SP0", b"SP1;PU4000,4000;PD;PU;PU4400,4000;PD;PU;SP0")
+    (fault,) = report(content, made.sheet.meant()).faults
+    assert fault.code is Fault.EXTRA
+    assert fault.message == "2 pricks that are not in the design: knife."
 
 
 def test_a_trail_that_was_not_made_up_for_is_told_with_its_size() -> None:

@@ -156,6 +156,25 @@ def test_any_file_can_be_sent_to_the_cutter(client: Client) -> None:
     assert run["said"] == "This is in no language that the machine understands."
 
 
+def test_a_file_from_elsewhere_is_compared_with_a_sheet_of_ones_own(client: Client) -> None:
+    number = design(client, BLANK, WINDOW, name="Lighthouse")
+    job = job_of(client, {"design": number, "count": 1})
+    _, run = sent(client, "post", f"/api/jobs/{job['id']}/cut", {"sheet": 0, "format": "gcode"})
+    right = b"".join(client.get(f"/api/runs/{done(client, run)['id']}/file"))
+    slit = right.replace(b"M2", b"G0 X60 Y60\nM3\nG1 X90 Y60\nM5\nM2")
+    form = {"machine": job["machine"], "job": job["id"], "sheet": 0}
+    for content, codes in ((right, []), (slit, ["extra"])):
+        file = SimpleUploadedFile("from-elsewhere.gcode", content)
+        run = done(client, client.post("/api/cut-file", {"file": file, **form}).json())
+        assert [f["code"] for f in run["result"]["faults"]] == codes
+    file = SimpleUploadedFile("from-elsewhere.gcode", right)
+    none = client.post("/api/cut-file", {"file": file, **form, "sheet": 7})
+    assert none.status_code == 422
+    assert none.json()["title"] == "There is no sheet 8."
+    other = client.post("/api/cut-file", {"file": file, **form, "job": 10**6})
+    assert other.status_code == 404
+
+
 def test_a_layout_that_the_server_broke_off_is_begun_again(client: Client) -> None:
     """As a restart leaves it: the run says that it is running, and nobody works on it."""
     number = design(client, BLANK)

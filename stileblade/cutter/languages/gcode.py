@@ -119,9 +119,14 @@ class _Controller:
 
     def lift(self) -> None:
         places = without_rests(self.run)
-        if len(places) > 1:
+        if len(places):
+            self.chosen()
             self.sent.add(Stroke(self.tool, max(self.feed, 1e-3), places, line=self.line))
         self.run = []
+
+    def chosen(self) -> None:
+        if not self.tool:
+            self.sent.refuse("It cuts before a tool is chosen.", self.at, self.line)
 
     def move(self, values: dict[str, float]) -> None:
         if "Z" in values and not self.by_height:
@@ -162,8 +167,7 @@ class _Controller:
             self.sent.refuse("It travels with the tool down.", self.at, self.line)
         if not self.feed:
             self.sent.refuse("It cuts before a speed is given.", self.at, self.line)
-        if not self.tool:
-            self.sent.refuse("It cuts before a tool is chosen.", self.at, self.line)
+        self.chosen()
         self.lower()
         if self.motion in (2, 3):
             self.run += self.arc(to, values)

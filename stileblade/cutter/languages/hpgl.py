@@ -121,14 +121,13 @@ class _Plotter:
 
     def lift(self, *, again: bool = False) -> None:
         was = self.down
-        if was and len(self.run) > 1:
+        if was and self.run and not (again and len(self.run) == 1):
             tool = self.machine.tool(self.tool)
             if tool is None:
                 self.sent.refuse("It cuts before a tool is chosen.", self.run[0], self.line)
             speed = self.speed or (tool.speed if tool else 1.0)
             places = without_rests(self.run)
-            if len(places) > 1:
-                self.sent.add(Stroke(self.tool, speed, places, line=self.line))
+            self.sent.add(Stroke(self.tool, speed, places, line=self.line))
         self.run, self.down = [], False
         if was and again:
             self.lower()

@@ -6,7 +6,7 @@ import type { CutResult } from './types'
 
 const props = defineProps<{ result: CutResult; at: number; done: boolean; place: [number, number] | null; loupe?: boolean; piece?: number | null }>()
 const height = computed(() => props.result.size[1])
-const lines = computed(() => props.result.runs.map((r) => ({ ...r, points: pointsOf(r.places, height.value) })))
+const lines = computed(() => props.result.runs.map((r) => ({ ...r, points: pointsOf(r.places, height.value), look: r.cuts ? 'cut' : r.tool.includes('pen') ? 'draw' : 'score' })))
 const shown = computed(() =>
   lines.value.map((r) => ({ ...r, share: props.done || props.at >= r.to_s ? 1 : props.at <= r.from_s ? 0 : (props.at - r.from_s) / (r.to_s - r.from_s || 1) })),
 )
@@ -26,7 +26,10 @@ const box = computed(() =>
   <svg :viewBox="box" :class="{ loupe }">
     <rect class="paper" :width="result.size[0]" :height="result.size[1]" />
     <path v-for="l in loose" v-show="l.there" :key="l.i" class="loose" :class="{ named: l.named, chosen: piece === l.i }" :d="l.d" :transform="up" fill-rule="evenodd" />
-    <polyline v-for="(r, i) in shown" v-show="r.share > 0" :key="i" :class="r.cuts ? 'cut' : r.tool.includes('pen') ? 'draw' : 'score'" :points="r.points" pathLength="1" :stroke-dasharray="r.share < 1 ? `${r.share} 2` : undefined" />
+    <template v-for="(r, i) in shown" :key="i">
+      <circle v-if="r.places.length === 2" v-show="r.share > 0" :class="r.look" class="prick" :cx="r.places[0]" :cy="height - r.places[1]!" r="0.6" />
+      <polyline v-else v-show="r.share > 0" :class="r.look" :points="r.points" pathLength="1" :stroke-dasharray="r.share < 1 ? `${r.share} 2` : undefined" />
+    </template>
     <g v-if="spot && !loupe" class="spot">
       <circle :cx="spot[0]" :cy="spot[1]" r="7" />
       <circle :cx="spot[0]" :cy="spot[1]" r="1.2" class="dot" />

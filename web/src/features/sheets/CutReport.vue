@@ -61,7 +61,7 @@ const look = (f: Fault) => emit('look', f.at, null)
     </section>
     <section>
       <h2>{{ $t('Passes') }}</h2>
-      <p v-for="(p, i) in result.passes" :key="i" class="row still"><span>{{ p.tool }}</span><span class="figure">{{ $t('{length} · {lifts} lifts · {time}', { length: `${p.length_mm.toFixed(0)} mm`, lifts: p.lifts, time: formatTime(p.time_s) }) }}</span></p>
+      <p v-for="(p, i) in result.passes" :key="i" class="row still"><span>{{ p.tool }}</span><span class="figure">{{ $t('{length} · {n} lift · {time} | {length} · {n} lifts · {time}', { length: `${p.length_mm.toFixed(0)} mm`, time: formatTime(p.time_s) }, p.lifts) }}</span></p>
       <p class="row still"><span>{{ $t('in all') }}</span><span class="figure">{{ formatTime(result.time_s) }}</span></p>
     </section>
     <p v-for="text in result.left_out" :key="text" class="soft">{{ text }}</p>
@@ -102,6 +102,9 @@ h2 {
 }
 .row.still {
   grid-template-columns: 1fr auto;
+}
+.fault .figure {
+  margin-left: 6px;
 }
 .fault {
   display: block;

@@ -1,10 +1,11 @@
 <script setup lang="ts">
 /** The cutter by itself: any file is sent to it, and it says what would come loose. */
-import { onMounted, ref } from 'vue'
+import { computed, onMounted, ref } from 'vue'
 import { RouterLink } from 'vue-router'
 import { answer, client, sendFile, type Schemas } from '@/shared/api/client'
 import BrandMark from '@/shared/components/BrandMark.vue'
 import { tellError } from '@/shared/messages'
+import { t } from '@/shared/words'
 import { DropHint, useFileDrop } from '@/features/reading'
 import CutStage from './CutStage.vue'
 import type { CutResult } from './types'
@@ -12,6 +13,18 @@ import { useRun } from './useRun'
 
 const machines = ref<readonly Schemas['MachineEntry'][]>([])
 const machine = ref('plotter')
+const jobs = ref<readonly Schemas['JobEntry'][]>([])
+const NONE = 'none'
+/** The job and the sheet, from 0, that files are compared with, as "job:sheet"; or NONE. */
+const against = ref(NONE)
+/** Whether what is shown was compared. */
+const compared = ref(false)
+const sheets = computed(() =>
+  jobs.value.filter((job) => job.sheets).map((job) => ({
+    name: job.name,
+    sheets: Array.from({ length: job.sheets }, (_, i) => ({ value: `${job.id}:${i}`, label: t('{job}, sheet {number}', { job: job.name, number: i + 1 }) })),
+  })),
+)
 const result = ref<CutResult | null>(null)
 const last = ref<File | null>(null)
 const picker = ref<HTMLInputElement | null>(null)
@@ -19,7 +32,7 @@ const { run, trouble, follow, stop, going } = useRun()
 const { over } = useFileDrop((file) => void send(file))
 onMounted(async () => {
   try {
-    machines.value = await answer(client.GET('/api/machines'))
+    ;[machines.value, jobs.value] = await Promise.all([answer(client.GET('/api/machines')), answer(client.GET('/api/jobs'))])
   } catch (error) {
     tellError(error)
   }
@@ -27,8 +40,11 @@ onMounted(async () => {
 async function send(file: File) {
   last.value = file
   result.value = null
+  const [job, sheet] = against.value.split(':')
+  const sheetOf: Record<string, string> = against.value !== NONE ? { job: job!, sheet: sheet! } : {}
   try {
-    const found = await follow(sendFile<Schemas['RunView']>('/api/cut-file', file, { machine: machine.value }))
+    const found = await follow(sendFile<Schemas['RunView']>('/api/cut-file', file, { machine: machine.value, ...sheetOf }))
+    compared.value = 'job' in sheetOf
     if (found) result.value = found.result as unknown as CutResult
   } catch (error) {
     tellError(error)
@@ -50,6 +66,12 @@ const again = () => last.value && send(last.value)
       <h1 class="title">{{ $t('The cutter') }}</h1>
       <span class="soft file">{{ last?.name }}</span>
       <span class="spring" />
+      <ElSelect v-if="sheets.length" v-model="against" class="against" :aria-label="$t('Compare with')" @change="again">
+        <ElOption :value="NONE" :label="$t('Compare with no design')" />
+        <ElOptionGroup v-for="job in sheets" :key="job.name" :label="job.name">
+          <ElOption v-for="one in job.sheets" :key="one.value" :value="one.value" :label="one.label" />
+        </ElOptionGroup>
+      </ElSelect>
       <ElSelect v-model="machine" class="machine" :aria-label="$t('Machine')" @change="again">
         <ElOption v-for="m in machines" :key="m.name" :value="m.name" :label="m.title" />
       </ElSelect>
@@ -59,7 +81,7 @@ const again = () => last.value && send(last.value)
     <main>
     <p v-if="trouble" class="state" role="alert">{{ trouble }}</p>
     <p v-else-if="going()" class="state soft" aria-busy="true">{{ $t('Reading: {said} …', { said: run?.said || $t('waiting') }) }} <span v-if="run?.share" class="figure">{{ Math.round(100 * run.share) }} %</span> <ElButton size="small" @click="stop">{{ $t('Stop') }}</ElButton></p>
-    <CutStage v-else-if="result" :result="result" :meant="false" />
+    <CutStage v-else-if="result" :result="result" :meant="compared" />
     <div v-else class="state">
       <p>{{ $t('Send any file for a cutter, from here or from elsewhere: plotter language, G-code, SVG or DXF. It is run as a machine would run it, and you are told what would come loose, what stays joined, and what a machine would refuse.') }}</p>
       <ElButton @click="picker?.click()">{{ $t('Send a file …') }}</ElButton>
@@ -83,7 +105,8 @@ main {
 .title {
   font-size: var(--size-heading);
 }
-.machine {
+.machine,
+.against {
   width: 250px;
 }
 .file {
