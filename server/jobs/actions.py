@@ -203,7 +203,7 @@ def begin(
     if task == "lay" and job is not None:
         for old in Run.objects.filter(job=job, task="lay", state__in=("waiting", "running")):
             RUNNER.stop(old.pk)
-            Run.objects.filter(pk=old.pk).update(state=Run.State.FAILED, said="Begun anew.")
+            Run.objects.filter(pk=old.pk).update(state=Run.State.REPLACED, said="Begun anew.")
     waiting = Run.objects.filter(owner=user, state__in=("waiting", "running"))
     if waiting.count() >= MOST_WAITING:
         raise QuotaExceeded(
@@ -213,7 +213,7 @@ def begin(
     asked = {**asked, "language": spoken()}
     run = Run.objects.create(owner=user, job=job, task=task, asked=asked, sent=sent)
     earlier = list(Run.objects.filter(owner=user).values_list("pk", flat=True)[KEPT_RUNS:])
-    Run.objects.filter(pk__in=earlier, state__in=("done", "failed")).delete()
+    Run.objects.filter(pk__in=earlier, state__in=("done", "failed", "replaced")).delete()
     RUNNER.begin(run)
     return run
 

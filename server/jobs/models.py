@@ -44,6 +44,7 @@ class Run(models.Model):
         RUNNING = "running"
         DONE = "done"
         FAILED = "failed"
+        REPLACED = "replaced"
 
     owner = models.ForeignKey(User, on_delete=models.CASCADE, related_name="runs")
     job = models.ForeignKey(Job, on_delete=models.CASCADE, null=True, related_name="runs")

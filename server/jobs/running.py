@@ -97,11 +97,12 @@ class Runner:
 
     def _run(self, run: Run) -> None:
         # by its number alone: its job, and it with that, may be gone before it ends
-        row = Run.objects.filter(pk=run.pk)
-        row.update(state=Run.State.RUNNING, begun=run.begun + 1)
+        row = Run.objects.filter(pk=run.pk).exclude(state=Run.State.REPLACED)
+        if not row.update(state=Run.State.RUNNING, begun=run.begun + 1):
+            return  # begun anew before it had its turn
         found = self._found(run)
-        if found is None:
-            return  # the server ends: it stays as it is
+        if found is None or not row.exists():
+            return  # the server ends, and it stays as it is; or another has taken its place
         if "said" in found:
             row.update(
                 state=Run.State.FAILED, said=found["said"][:300], hint=found["hint"][:300]

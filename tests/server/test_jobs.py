@@ -119,6 +119,17 @@ def test_pieces_are_moved_only_where_they_may_lie(client: Client) -> None:
     assert [(p["x"], p["y"]) for p in locked] == [(apart["x"], pytest.approx(apart["y"]))]
 
 
+def test_a_layout_that_is_begun_anew_has_not_failed(client: Client) -> None:
+    number = design(client, BLANK, WINDOW)
+    _, job = sent(
+        client, "post", "/api/jobs", {"name": "Shop", "designs": [{"design": number, "count": 9}]}
+    )
+    _, first = sent(client, "post", f"/api/jobs/{job['id']}/lay")
+    _, second = sent(client, "post", f"/api/jobs/{job['id']}/lay")
+    assert done(client, second)["state"] == "done"
+    assert client.get(f"/api/runs/{first['id']}").json()["state"] == "replaced"
+
+
 def test_files_passes_and_the_cutter(client: Client) -> None:
     number = design(client, BLANK, WINDOW, name="Lighthouse")
     job = job_of(client, {"design": number, "count": 1})

@@ -25,7 +25,7 @@ export function useRun() {
     for (;;) {
       if (mine !== number) return null
       run.value = seen
-      if (seen.state === 'done') break
+      if (seen.state === 'done' || seen.state === 'replaced') break
       if (seen.state === 'failed') {
         trouble.value = [seen.said, seen.hint].filter(Boolean).join(' ')
         break
