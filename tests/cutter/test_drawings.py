@@ -114,5 +114,18 @@ def test_layers_that_are_off_or_frozen_are_not_cut() -> None:
     text = io.StringIO()
     document.write(text)
     sent = read_sent(text.getvalue().encode(), FLATBED)
+    assert not sent.refused
     assert [s.places.tolist() for s in sent.strokes] == [[[0, 0], [10, 0]]]
     assert sent.left_out == ["Left out: lines on layers that are off or frozen (2)."]
+
+
+def test_a_dxf_that_was_cut_short_is_refused() -> None:
+    document = ezdxf.new(units=4)
+    for k in range(3):
+        document.modelspace().add_line((0, k), (10, k))
+    text = io.StringIO()
+    document.write(text)
+    content = text.getvalue().encode()
+    for short in (content[: content.rindex(b"EOF")], content[: content.rindex(b"LINE") + 60]):
+        said = [fault.message for fault in read_sent(short, FLATBED).refused]
+        assert said == ["The file is incomplete: its end is missing."]

@@ -124,6 +124,18 @@ def test_a_job_from_designs_to_the_report(page: Page, tmp_path: Path) -> None:
         assert sum(n.endswith(".hpgl") for n in names) == len(sheets)
         meant = json.loads(archive.read(next(n for n in names if n.endswith(".sheet.json"))))
         assert meant["pieces"]
+        content = archive.read(next(n for n in names if n.endswith("-all.hpgl")))
+    # the first sheet's file as one from elsewhere: neither good nor bad until it is compared
+    page.goto("/cutter")
+    page.get_by_label("File for the cutter").set_input_files(
+        {"name": "sheet.hpgl", "mimeType": "text/plain", "buffer": content}
+    )
+    expect(page.locator(".verdict.neutral")).to_contain_text("would come loose", timeout=60_000)
+    page.locator(".against").click()
+    page.get_by_role("option", name=re.compile(", sheet 1$")).first.click()
+    expect(page.locator(".verdict.good")).to_have_text(
+        re.compile("As it was meant"), timeout=60_000
+    )
 
 
 def test_any_file_is_sent_to_the_cutter(page: Page) -> None:

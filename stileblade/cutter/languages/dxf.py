@@ -9,6 +9,10 @@ from stileblade.machine.machine import Machine
 from stileblade.outlines.reading.dxf import lines_of
 
 
+_TAIL = 200
+"""Bytes at the end of a file, in which its end has to be said."""
+
+
 def _is_dxf(head: bytes) -> bool:
     return b"SECTION" in head[:2000] or head[:18] == b"AutoCAD Binary DXF"
 
@@ -18,6 +22,8 @@ def read_dxf(content: bytes, machine: Machine) -> Sent:
     """The lines of a drawing; layers are named as the groups of an SVG, and say in which order."""
     drawing = lines_of(content)
     sent = Sent("dxf", left_out=list(drawing.remarks))
+    if b"EOF" not in content[-_TAIL:]:
+        sent.refuse("The file is incomplete: its end is missing.")
     up = after(scaling(drawing.mm, drawing.mm), mirror_across(axis="y", at=0.0))
     unnamed = Unnamed()
     found = [(operation_named(layer), layer, way) for layer, way in drawing.lines]
