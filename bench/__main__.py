@@ -2,7 +2,18 @@
 
 from __future__ import annotations
 
-from bench import aims, browser, evaluation, folding, geometry, nesting, reading, starting, whole
+from bench import (
+    aims,
+    browser,
+    evaluation,
+    folding,
+    geometry,
+    judging,
+    nesting,
+    reading,
+    starting,
+    whole,
+)
 
 if __name__ == "__main__":
     starting.report()
@@ -16,6 +27,8 @@ if __name__ == "__main__":
     whole.report()
     print()
     nesting.report()
+    print()
+    judging.report()
     print()
     aims.report()
     print()

@@ -155,6 +155,8 @@ def soak(minutes: float) -> int:
         gone = lost(editors)
         endless = sum(run.never_ended() for run in runs)
         took = server.end()
+        for text in server.tracebacks():
+            print(text)
     return report(day, editors, runs, sizes, (gone, endless, fills, took), minutes)
 
 

@@ -64,14 +64,29 @@ class Server:
             if most_bytes is not None:
                 resource.setrlimit(resource.RLIMIT_FSIZE, (most_bytes, most_bytes))
 
-        self.process = subprocess.Popen(
-            [sys.executable, "manage.py", "serve", "--port", str(self.port)],
-            cwd=ROOT,
-            env={**os.environ, "STILEBLADE_DATA": str(self.data), "STILEBLADE_DEMO": "0"},
-            stdout=subprocess.DEVNULL,
-            stderr=subprocess.DEVNULL,
-            preexec_fn=limit,
-        )
+        with self.log.open("ab") as log:
+            self.process = subprocess.Popen(
+                [sys.executable, "manage.py", "serve", "--port", str(self.port)],
+                cwd=ROOT,
+                env={**os.environ, "STILEBLADE_DATA": str(self.data), "STILEBLADE_DEMO": "0"},
+                stdout=subprocess.DEVNULL,
+                stderr=log,
+                preexec_fn=limit,
+            )
+
+    @property
+    def log(self) -> Path:
+        return self.data / "server.log"
+
+    def tracebacks(self) -> list[str]:
+        """What went wrong in it, each kind once: the last lines of its tracebacks."""
+        found: dict[str, None] = {}
+        parts = self.log.read_text("utf-8", "replace").split("Traceback (most recent call last):")
+        for part in parts[1:]:
+            lines = [line for line in part.splitlines() if line.strip()]
+            ended = next((i for i, line in enumerate(lines) if not line.startswith(" ")), 0)
+            found["\n".join(lines[max(0, ended - 4) : ended + 1])] = None
+        return list(found)
 
     def kill(self) -> None:
         assert self.process
