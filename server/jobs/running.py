@@ -19,7 +19,7 @@ from django.db import close_old_connections, connection
 from server.jobs.keeping import taken_over
 from server.jobs.models import Run
 from server.jobs.shares import Shares
-from server.jobs.tasks import Found, work
+from server.jobs.tasks import Found, estimated_s, work
 from stileblade.errors import StilebladeError
 from stileblade.unexpected import logger
 
@@ -47,7 +47,7 @@ class Runner:
             self._here[run.pk] = threading.Event()
             if self._threads is None:
                 self._threads = ThreadPoolExecutor(AT_ONCE, thread_name_prefix="run")
-            self._shares.wait(run.pk, run.owner_id)
+            self._shares.wait(run.pk, run.owner_id, estimated_s(run.task, run.asked, len(run.sent)))
             self._give_places()
 
     def _give_places(self) -> None:

@@ -176,6 +176,21 @@ TASKS: dict[str, Callable[[Found, bytes, Told], Found]] = {
 }
 
 
+_FIRST_S = {"lay": 5.0, "files": 2.0, "passes": 1.0, "cut": 1.0}
+_S_A_KB = 0.02
+"""A file for the cutter has some 60 places a kB, of which 10,000 take a second or two."""
+_WORN = 5.0
+"""A worn blade makes many parts of each line."""
+
+
+def estimated_s(task: str, asked: Found, sent_bytes: int) -> float:
+    """Roughly what a run takes in seconds, from what is asked alone: only the order in which one's own runs begin
+    depends on it."""
+    cards = sum(one["count"] for one in asked.get("designs", ()))
+    cost = _FIRST_S[task] + sent_bytes / 1000 * _S_A_KB + (0.2 * cards if task == "lay" else 0.0)
+    return cost * (_WORN if (asked.get("conditions") or {}).get("worn") else 1.0)
+
+
 def perform(task: str, asked: Found, sent: bytes, told: Told) -> Found:
     """The task's answer, or ``said`` and ``hint`` why there is none, in the language of who asked."""
     with speaking(asked.get("language", "")):

@@ -12,6 +12,7 @@ import pytest
 from server.jobs import running
 from server.jobs.running import Runner
 from server.jobs.shares import Shares
+from server.jobs.tasks import TASKS, estimated_s
 
 FIRST, SECOND, THIRD = 1, 2, 3
 
@@ -77,7 +78,10 @@ def test_a_small_run_beside_eight_heavy_ones_of_somebody_else(
         ended[number] = time.monotonic()
 
     monkeypatch.setattr(running.Runner, "_carry_out", carry_out)
-    run: Any = lambda pk, owner: SimpleNamespace(pk=pk, owner_id=owner)  # noqa: E731
+
+    def run(pk: int, owner: int) -> Any:
+        return SimpleNamespace(pk=pk, owner_id=owner, task="cut", asked={}, sent=b"")
+
     for pk in heavy:
         runner.begin(run(pk, FIRST))
     began = time.monotonic()
@@ -92,3 +96,42 @@ def test_a_small_run_beside_eight_heavy_ones_of_somebody_else(
         time.sleep(0.01)
     assert len(ended) == 9
     runner.end()
+
+
+def test_of_ones_own_runs_the_cheapest_begins() -> None:
+    shares = Shares(2)
+    for number, cost in ((1, 1.0), (2, 60.0), (3, 5.0), (4, 0.5)):
+        shares.wait(number, 7, cost)
+    order = []
+    for _ in range(4):
+        number = shares.next()
+        assert number is not None
+        order.append(number)
+        shares.done(number)
+    assert order == [4, 1, 3, 2]
+
+
+def test_a_dear_run_is_overtaken_three_times_at_most() -> None:
+    shares = Shares(2)
+    shares.wait(1, 7, 60.0)
+    order = []
+    for number in range(2, 9):
+        shares.wait(number, 7, 1.0)
+        begun = shares.next()
+        assert begun is not None
+        order.append(begun)
+        shares.done(begun)
+    assert order[:4] == [2, 3, 4, 1]
+
+
+def test_what_a_run_is_thought_to_take() -> None:
+    """A large file more than a small one, a worn blade more than a new one, many cards more than one."""
+    assert all(estimated_s(task, {}, 0) > 0 for task in TASKS)
+    small = estimated_s("cut", {}, 1000)
+    assert (
+        small
+        < estimated_s("cut", {}, 1_000_000)
+        < estimated_s("cut", {"conditions": {"worn": 1}}, 1_000_000)
+    )
+    one, many = ({"designs": [{"count": n}]} for n in (1, 200))
+    assert estimated_s("lay", one, 0) < estimated_s("lay", many, 0)

@@ -8,7 +8,6 @@ from stileblade.geometry.curves.transforms import after, mirror_across, scaling
 from stileblade.machine.machine import Machine
 from stileblade.outlines.reading.dxf import lines_of
 
-
 _TAIL = 200
 """Bytes at the end of a file, in which its end has to be said."""
 
