@@ -63,6 +63,15 @@ class Found:
     at_s: float | None = None
 
 
+@dataclass(frozen=True)
+class LeftOut:
+    """What was read and not done, or done without being told to: why, and the line of the file at which it is so
+    first, 0 where there is none."""
+
+    reason: str
+    line: int = 0
+
+
 @dataclass(frozen=True, eq=False)
 class Stroke:
     """One way with the tool down: the number of the tool (0 where the file names none), its speed in
@@ -84,7 +93,7 @@ class Sent:
     language: str
     strokes: list[Stroke] = field(default_factory=list)
     refused: list[Found] = field(default_factory=list)
-    left_out: list[str] = field(default_factory=list)
+    left_out: list[LeftOut] = field(default_factory=list)
     size: tuple[float, float] | None = None
     count: int = 0
     travels_off: Found | None = None

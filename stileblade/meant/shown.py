@@ -47,11 +47,13 @@ def cut_report(
     off = off_sheet(report.outcome.played, size) if conditions.any and meant is None else []
     data = report_data(report)
     data["faults"] += [fault_data(f) for f in off]
-    data["left_out"], data["language"] = sent.left_out, languages()[sent.language].title
+    left_out = [{"line": one.line, "reason": one.reason} for one in sent.left_out]
+    data["left_out"], data["language"] = left_out, languages()[sent.language].title
     data["size"] = list(size)
     data["askew_mm"] = _askew_by(sent, conditions, size)
     if data["askew_mm"]:
-        data["left_out"] = [*sent.left_out, _askew_text(conditions.askew_deg, data["askew_mm"])]
+        said = _askew_text(conditions.askew_deg, data["askew_mm"])
+        data["left_out"].append({"line": 0, "reason": said})
         if meant is not None and meant.registered:
             data["faults"].append(fault_data(_off_register(data["askew_mm"])))
     return data, report

@@ -183,7 +183,7 @@ def test_askew_leaves_shapes_as_they_are_and_runs_off_the_sheet() -> None:
     assert [f["code"] for f in data["faults"]] == ["off-bed"]
     # 297 x 420: half a diagonal of 257 mm, turned by 2 degrees
     assert data["askew_mm"] == pytest.approx(2 * math.sin(math.radians(1)) * 257.2, rel=0.1)
-    assert "off by up to" in data["left_out"][-1]
+    assert "off by up to" in data["left_out"][-1]["reason"]
     stretched = cut_data(
         made.files[0].content, PLOTTER, made.sheet.meant(), Conditions(stretch=0.002)
     )

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from stileblade.cutter.languages.named import Unnamed, add_line, in_passes, operation_named
-from stileblade.cutter.sent import Sent, register_language
+from stileblade.cutter.sent import LeftOut, Sent, register_language
 from stileblade.geometry.curves.transforms import after, mirror_across, scaling
 from stileblade.machine.machine import Machine
 from stileblade.outlines.reading.dxf import lines_of
@@ -20,7 +20,7 @@ def _is_dxf(head: bytes) -> bool:
 def read_dxf(content: bytes, machine: Machine) -> Sent:
     """The lines of a drawing; layers are named as the groups of an SVG, and say in which order."""
     drawing = lines_of(content)
-    sent = Sent("dxf", left_out=list(drawing.remarks))
+    sent = Sent("dxf", left_out=[LeftOut(text) for text in drawing.remarks])
     if b"EOF" not in content[-_TAIL:]:
         sent.refuse("The file is incomplete: its end is missing.")
     up = after(scaling(drawing.mm, drawing.mm), mirror_across(axis="y", at=0.0))

@@ -8,7 +8,7 @@ from collections.abc import Sequence
 
 import numpy as np
 
-from stileblade.cutter.sent import Sent, Stroke
+from stileblade.cutter.sent import LeftOut, Sent, Stroke
 from stileblade.geometry.curves.flatten import subdivide
 from stileblade.geometry.curves.segments import Floats, Segments
 from stileblade.machine.machine import Machine
@@ -87,11 +87,13 @@ class Unnamed:
 
     def __init__(self) -> None:
         self.count: Counter[str] = Counter()
+        self.first = 0
 
-    def add(self, name: str) -> None:
+    def add(self, name: str, line: int = 0) -> None:
+        self.first = self.first or line
         self.count[name] += 1
 
-    def remarks(self) -> list[str]:
+    def remarks(self) -> list[LeftOut]:
         """How many there are, and the names of their groups."""
         if not self.count:
             return []
@@ -102,7 +104,7 @@ class Unnamed:
             n=sum(self.count.values()),
             named=say(" ({name})", name=names) if names else "",
         )
-        return [said]
+        return [LeftOut(said, self.first)]
 
 
 def add_line(

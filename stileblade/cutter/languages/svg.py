@@ -5,7 +5,7 @@ from __future__ import annotations
 import numpy as np
 
 from stileblade.cutter.languages.named import Unnamed, add_line, operation_of
-from stileblade.cutter.sent import Sent, register_language
+from stileblade.cutter.sent import LeftOut, Sent, register_language
 from stileblade.machine.machine import Machine
 from stileblade.outlines.reading.svg.lines import lines_of
 from stileblade.words import say
@@ -28,7 +28,7 @@ def read_svg(content: bytes, machine: Machine) -> Sent:
     for seen in drawing.lines:
         operation, name = operation_of(seen.called)
         if operation is None:
-            unnamed.add(name)
+            unnamed.add(name, seen.line)
         add_line(sent, seen.segments.transformed(turned), operation, machine, name, seen.line)
-    sent.left_out += [*drawing.remarks, *unnamed.remarks()]
+    sent.left_out += [LeftOut(*remark) for remark in drawing.remarks] + unnamed.remarks()
     return sent

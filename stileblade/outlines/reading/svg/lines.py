@@ -34,11 +34,11 @@ class SeenLine:
 @dataclass(frozen=True, eq=False)
 class SeenLines:
     """All lines in the order in which they are painted, the page's size in mm, what was left out, in words, and
-    errors of the drawing, each with its line."""
+    errors of the drawing, each with the line of the file, 0 for none."""
 
     lines: list[SeenLine]
     size: tuple[float, float]
-    remarks: list[str]
+    remarks: list[tuple[str, int]]
     broken: list[tuple[str, int]]
 
 
@@ -54,34 +54,37 @@ class _Seen(Walk):
         super().__init__(root)
         self.lines: list[SeenLine] = []
         self.broken: list[tuple[str, int]] = []
-        self.hidden = self.clipped = self.texts = 0
+        self.hidden: list[int] = []
+        self.clipped: list[int] = []
+        self.texts: list[int] = []
         self.to_mm = scaling(self.found.sizes[0].scale, self.found.sizes[0].scale)
 
     def read(self) -> SeenLines:
         self.all()
-        found, remarks = self.found, []
+        found = self.found
+        remarks: list[tuple[str, int]] = []
         if len(found.sizes) > 1:
-            remarks.append("It says no unit: 96 to the inch are taken.")
-        if self.hidden:
-            remarks.append(
-                say("1 hidden line is not cut. | {n} hidden lines are not cut.", n=self.hidden)
-            )
-        if self.clipped:
-            remarks.append(
-                say(
-                    "1 line that a clip path cuts off is not cut: cut it off in the drawing."
-                    " | {n} lines that clip paths cut off are not cut: cut them off in the drawing.",
-                    n=self.clipped,
-                )
-            )
+            remarks.append((say("It says no unit: 96 to the inch are taken."), 0))
+        hidden = "1 hidden line is not cut. | {n} hidden lines are not cut."
+        clipped = (
+            "1 line that a clip path cuts off is not cut: cut it off in the drawing."
+            " | {n} lines that clip paths cut off are not cut: cut them off in the drawing."
+        )
+        for some, text in ((self.hidden, hidden), (self.clipped, clipped)):
+            if some:
+                remarks.append((say(text, n=len(some)), some[0]))
         if self.texts:
-            remarks.append(say("{kind}s are not cut: turn them into outlines.", kind="text"))
+            remarks.append(
+                (say("{kind}s are not cut: turn them into outlines.", kind="text"), self.texts[0])
+            )
         size = found.width * found.sizes[0].scale, found.height * found.sizes[0].scale
-        return SeenLines(self.lines, size, [*remarks, *found.remarks], self.broken)
+        return SeenLines(
+            self.lines, size, [*remarks, *((text, 0) for text in found.remarks)], self.broken
+        )
 
     def shape(self, element: etree._Element, name: str, inside: Inside) -> None:
         if not inside.style.visible:
-            self.hidden += 1
+            self.hidden.append(_line_of(element))
             return
         if name == "path":
             drawing, error = read_path_to_error(element.get("d", ""))
@@ -99,10 +102,10 @@ class _Seen(Walk):
                 line = placed.transformed(self.to_mm)
                 self.lines.append(SeenLine(inside.called, line, _line_of(element)))
             else:
-                self.clipped += 1
+                self.clipped.append(_line_of(element))
 
     def text(self, element: etree._Element, inside: Inside) -> None:
-        self.texts += 1
+        self.texts.append(_line_of(element))
 
 
 def _line_of(element: etree._Element) -> int:

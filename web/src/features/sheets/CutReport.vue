@@ -64,7 +64,7 @@ const look = (f: Fault) => emit('look', f.at, null)
       <p v-for="(p, i) in result.passes" :key="i" class="row still"><span>{{ p.tool }}</span><span class="figure">{{ $t('{length} · {n} lift · {time} | {length} · {n} lifts · {time}', { length: `${p.length_mm.toFixed(0)} mm`, time: formatTime(p.time_s) }, p.lifts) }}</span></p>
       <p class="row still"><span>{{ $t('in all') }}</span><span class="figure">{{ formatTime(result.time_s) }}</span></p>
     </section>
-    <p v-for="text in result.left_out" :key="text" class="soft">{{ text }}</p>
+    <p v-for="one in result.left_out" :key="one.reason" class="soft">{{ one.reason }}<template v-if="one.line"> {{ $t('(line {line})', { line: one.line }) }}</template></p>
   </div>
 </template>
 

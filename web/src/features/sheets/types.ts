@@ -68,7 +68,7 @@ export interface CutResult {
   passes: { tool: string; length_mm: number; lifts: number; time_s: number }[]
   time_s: number
   language: string
-  left_out: string[]
+  left_out: { line: number; reason: string }[]
   size: [number, number]
   worst_mm: number
   missing: number
