@@ -66,6 +66,16 @@ def drag(page: Page, piece: Locator, dx: float, dy: float) -> None:
     page.wait_for_timeout(400)
 
 
+DROP = """({name, text}) => {
+  const carried = new DataTransfer()
+  carried.items.add(new File([text], name, {type: 'text/plain'}))
+  for (const kind of ['dragenter', 'dragover', 'drop'])
+    document.querySelector('.cut').dispatchEvent(
+      new DragEvent(kind, {bubbles: true, cancelable: true, dataTransfer: carried}))
+}"""
+"""Lets a file go over the page, as a hand with a pointer would."""
+
+
 def test_a_job_from_designs_to_the_report(page: Page, tmp_path: Path) -> None:
     begin(page, "Whale with porthole", "Lighthouse", "Tide tables")
     number = sheet_with(page, 2)
@@ -110,6 +120,15 @@ def test_a_job_from_designs_to_the_report(page: Page, tmp_path: Path) -> None:
     for _ in range(10):
         worn.press("ArrowRight")
     expect(page.locator(".verdict")).not_to_have_text(re.compile("As it was meant"), timeout=60_000)
+    # a file from elsewhere, let go over the page, is compared with the sheet
+    stray = b"IN;SP1;PU2400,1600;PD4000,1600;PU;SP0;"
+    page.evaluate(DROP, {"name": "stray.plt", "text": stray.decode()})
+    expect(page.locator(".elsewhere")).to_contain_text("stray.plt", timeout=60_000)
+    expect(page.locator(".report")).to_contain_text(
+        "A line that is not in the design: knife, 40.0 mm"
+    )
+    page.get_by_role("button", name="The sheet's own file").click()
+    expect(page.locator(".elsewhere")).to_have_count(0, timeout=60_000)
     # files
     page.get_by_role("button", name="Save files …").click()
     dialog = page.get_by_role("dialog", name="Files for the machine")

@@ -1,11 +1,11 @@
 <script setup lang="ts">
 /** Says that a file may be let go here. */
-defineProps<{ over: boolean }>()
+defineProps<{ over: boolean; text?: string }>()
 </script>
 
 <template>
   <div v-if="over" class="drop-hint" aria-live="polite">
-    <p>{{ $t('Let go to read the drawing or font') }}</p>
+    <p>{{ text ?? $t('Let go to read the drawing or font') }}</p>
   </div>
 </template>
 

@@ -1,12 +1,13 @@
 <script setup lang="ts">
-/** A sheet's file sent to the cutter, under conditions. */
+/** A sheet's file sent to the cutter, under conditions; or any file that is let go over the page, compared with the sheet. */
 import { computed, reactive, ref, toRef, watch } from 'vue'
 import { watchDebounced } from '@vueuse/core'
-import { answer, client, type Schemas } from '@/shared/api/client'
+import { answer, client, sendFile, type Schemas } from '@/shared/api/client'
 import { tellError } from '@/shared/messages'
 import { decimal, t } from '@/shared/words'
+import { DropHint, useFileDrop } from '@/features/reading'
 import CutStage from './CutStage.vue'
-import type { CutResult } from './types'
+import type { CutResult, RunView } from './types'
 import { useRun } from './useRun'
 
 const props = defineProps<{ job: number; number: number; revision: number; machine: string; turnedOver: boolean }>()
@@ -25,19 +26,30 @@ const LANGUAGES = [
 ] as const
 
 let last: number | null = null
+/** The file from elsewhere that is shown in place of the sheet's own. */
+const dropped = ref<File | null>(null)
+const { over } = useFileDrop((file) => ((dropped.value = file), void send(true)))
+
+const turned = () => inside.value && props.turnedOver
+const sendOwn = () =>
+  answer(
+    client.POST('/api/jobs/{number}/cut', {
+      params: { path: { number: props.job } },
+      body: { sheet: props.number, inside: turned(), format: format.value, conditions: { ...conditions }, of_run: last },
+    }),
+  )
+const sendDropped = (file: File) =>
+  sendFile<RunView>('/api/cut-file', file, { machine: props.machine, job: String(props.job), sheet: String(props.number), inside: String(turned()) })
+function backToOwn() {
+  dropped.value = null
+  void send(true)
+}
 
 /** Under other conditions the file that was sent is cut again; else it is written anew. */
 async function send(anew: boolean) {
   if (anew) last = null
   try {
-    const found = await follow(
-      answer(
-        client.POST('/api/jobs/{number}/cut', {
-          params: { path: { number: props.job } },
-          body: { sheet: props.number, inside: inside.value && props.turnedOver, format: format.value, conditions: { ...conditions }, of_run: last },
-        }),
-      ),
-    )
+    const found = await follow(dropped.value && anew ? sendDropped(dropped.value) : sendOwn())
     if (!found) return
     last = found.id
     result.value = found.result as unknown as CutResult
@@ -53,7 +65,7 @@ const calm = () => Object.assign(conditions, { askew_deg: 0, stretch: 0, worn: 0
 
 <template>
   <div class="cut">
-    <p v-if="trouble" class="state" role="alert">{{ trouble }}</p>
+    <p v-if="trouble" class="state" role="alert">{{ trouble }} <ElButton v-if="dropped" size="small" @click="backToOwn">{{ $t("The sheet's own file") }}</ElButton></p>
     <p v-else-if="!result" class="state soft" aria-busy="true">
       {{ $t('The cutter reads what was sent: {said} …', { said: run?.said || $t('waiting') }) }} <span v-if="run?.share" class="figure">{{ Math.round(100 * run.share) }} %</span>
       <ElButton v-if="going()" size="small" @click="stop">{{ $t('Stop') }}</ElButton>
@@ -63,7 +75,8 @@ const calm = () => Object.assign(conditions, { askew_deg: 0, stretch: 0, worn: 0
         <ElRadioButton :value="false">{{ $t('As it lies') }}</ElRadioButton>
         <ElRadioButton :value="true">{{ $t('Turned over') }}</ElRadioButton>
       </ElRadioGroup>
-      <label class="choice">{{ $t('Sent as') }}
+      <p v-if="dropped" class="elsewhere"><span>{{ $t('From elsewhere: {name}', { name: dropped.name }) }}</span> <ElButton size="small" @click="backToOwn">{{ $t("The sheet's own file") }}</ElButton></p>
+      <label v-else class="choice">{{ $t('Sent as') }}
         <ElSelect v-model="format" size="small" :aria-label="$t('Sent as')">
           <ElOption v-for="[value, label] in LANGUAGES" :key="value" :value="value" :label="label" />
         </ElSelect>
@@ -77,6 +90,7 @@ const calm = () => Object.assign(conditions, { askew_deg: 0, stretch: 0, worn: 0
         <ElButton v-if="upset" size="small" @click="calm">{{ $t('As it should be') }}</ElButton>
       </details>
     </CutStage>
+    <DropHint :over="over" :text="$t('Let go to send the file to the cutter')" />
   </div>
 </template>
 
@@ -96,6 +110,13 @@ const calm = () => Object.assign(conditions, { askew_deg: 0, stretch: 0, worn: 0
   grid-template-columns: 1fr 150px;
   align-items: center;
   font-size: var(--size-text);
+}
+.elsewhere {
+  display: flex;
+  justify-content: space-between;
+  gap: 8px;
+  font-size: var(--size-text);
+  overflow-wrap: anywhere;
 }
 details {
   font-size: var(--size-text);

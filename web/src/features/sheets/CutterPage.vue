@@ -86,7 +86,7 @@ const again = () => last.value && send(last.value)
       <p>{{ $t('Send any file for a cutter, from here or from elsewhere: plotter language, G-code, SVG or DXF. It is run as a machine would run it, and you are told what would come loose, what stays joined, and what a machine would refuse.') }}</p>
       <ElButton @click="picker?.click()">{{ $t('Send a file …') }}</ElButton>
     </div>
-    <DropHint :over="over" />
+    <DropHint :over="over" :text="$t('Let go to send the file to the cutter')" />
     </main>
   </div>
 </template>
