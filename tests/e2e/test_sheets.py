@@ -127,7 +127,7 @@ def test_a_job_from_designs_to_the_report(page: Page, tmp_path: Path) -> None:
     expect(page.locator(".report")).to_contain_text(
         "A line that is not in the design: knife, 40.0 mm"
     )
-    page.get_by_role("button", name="The sheet's own file").click()
+    page.get_by_role("button", name="Back to its own file").click()
     expect(page.locator(".elsewhere")).to_have_count(0, timeout=60_000)
     # files
     page.get_by_role("button", name="Save files …").click()

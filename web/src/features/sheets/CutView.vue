@@ -65,7 +65,7 @@ const calm = () => Object.assign(conditions, { askew_deg: 0, stretch: 0, worn: 0
 
 <template>
   <div class="cut">
-    <p v-if="trouble" class="state" role="alert">{{ trouble }} <ElButton v-if="dropped" size="small" @click="backToOwn">{{ $t("The sheet's own file") }}</ElButton></p>
+    <p v-if="trouble" class="state" role="alert">{{ trouble }} <ElButton v-if="dropped" size="small" @click="backToOwn">{{ $t('Back to its own file') }}</ElButton></p>
     <p v-else-if="!result" class="state soft" aria-busy="true">
       {{ $t('The cutter reads what was sent: {said} …', { said: run?.said || $t('waiting') }) }} <span v-if="run?.share" class="figure">{{ Math.round(100 * run.share) }} %</span>
       <ElButton v-if="going()" size="small" @click="stop">{{ $t('Stop') }}</ElButton>
@@ -75,7 +75,7 @@ const calm = () => Object.assign(conditions, { askew_deg: 0, stretch: 0, worn: 0
         <ElRadioButton :value="false">{{ $t('As it lies') }}</ElRadioButton>
         <ElRadioButton :value="true">{{ $t('Turned over') }}</ElRadioButton>
       </ElRadioGroup>
-      <p v-if="dropped" class="elsewhere"><span>{{ $t('From elsewhere: {name}', { name: dropped.name }) }}</span> <ElButton size="small" @click="backToOwn">{{ $t("The sheet's own file") }}</ElButton></p>
+      <p v-if="dropped" class="elsewhere"><span>{{ $t('From elsewhere: {name}', { name: dropped.name }) }}</span> <ElButton size="small" @click="backToOwn">{{ $t('Back to its own file') }}</ElButton></p>
       <label v-else class="choice">{{ $t('Sent as') }}
         <ElSelect v-model="format" size="small" :aria-label="$t('Sent as')">
           <ElOption v-for="[value, label] in LANGUAGES" :key="value" :value="value" :label="label" />
