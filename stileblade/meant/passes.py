@@ -27,6 +27,7 @@ _REACH = 2.5
 """mm: a line that is no further from its place has moved or changed its shape; beyond, it is another line."""
 _MOST_LISTED = 20
 _EVERY = 0.25
+"""mm between the places at which it is counted how often lines are run along."""
 _IS_CUT = {Operation.SCORE: Fault.SCORE_CUT, Operation.DRAW: Fault.DRAWN_CUT}
 _TO_BE = {Fault.SCORE_CUT: "to be scored", Fault.DRAWN_CUT: "to be drawn"}
 _ROUNDED = 0.04

@@ -189,12 +189,17 @@ class _Comparison:
             return False
         matrix = self.placed.matrix
         place = np.array([fault.at]) @ matrix[:, :2].T + matrix[:, 2]
-        beside = [
-            line
-            for line in self.lines
-            if line.closed and line.operation.parts and Near([line.places]).away(place)[0] < _AT_GAP
-        ]
-        return bool(beside) and not any(line.leaves_open(place, gap_mm) for line in beside)
+        rows, near = self._closed_cuts
+        beside = {rows[k] for k in near.owner[near.within(place, _AT_GAP)[1]].tolist()}
+        return bool(beside) and not any(
+            self.lines[row].leaves_open(place, gap_mm) for row in beside
+        )
+
+    @cached_property
+    def _closed_cuts(self) -> tuple[list[int], Near]:
+        """The numbers of the lines that are cut all round, and a tree of them."""
+        rows = [i for i, line in enumerate(self.lines) if line.closed and line.operation.parts]
+        return rows, Near([self.lines[i].places for i in rows])
 
     def _work(self, crumbs: Sequence[tuple[Loose, Found]], *, rounded: bool) -> Work:
         machine = self.outcome.played.machine
