@@ -24,7 +24,7 @@ SHAPE = 0.2
 _OPEN = 0.3
 """Share of a closed cut: if more than this is missing, the cut is missing, else it is open."""
 _REACH = 2.5
-"""mm: a line that is no further from its place has moved or changed its shape; beyond, it is another line."""
+"""mm: a line up to this far from its place has moved or changed its shape; beyond, it is another line."""
 _MOST_LISTED = 20
 _EVERY = 0.25
 """mm between the places at which it is counted how often lines are run along."""

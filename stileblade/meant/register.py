@@ -136,7 +136,7 @@ def _candidates(
 def _size(
     pose: _Pose, file: tuple[Floats, Floats], designed: tuple[Floats, Floats]
 ) -> tuple[float, float] | None:
-    """The size of the file's box as a share of the designed one's; None where it is no other, or uneven."""
+    """The size of the file's box as a share of the designed one's; None where the size is the same, or uneven."""
     low, high = _mapped(pose.linear, file)
     x, y = ((high - low) / np.maximum(designed[1] - designed[0], 1e-9)).tolist()
     if abs(x - y) < 0.004 * max(x, y) and not _is_little((x, y)):

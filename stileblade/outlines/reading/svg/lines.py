@@ -114,7 +114,7 @@ def _line_of(element: etree._Element) -> int:
 
 
 def _holds(clip: Region, line: Segments) -> bool:
-    """Whether a clip leaves all of a line; of a clip that is no rectangle that is not said."""
+    """Whether a clip leaves all of a line; only a rectangle is known to."""
     if not clip or not is_rectangle(clip):
         return False
     box, frame = Box(*bounds(line)), clip.bounds
