@@ -152,6 +152,11 @@ def soak(minutes: float) -> int:
         day.ended.set()
         for person in everybody:
             person.join(100)
+        words = server.last_words()
+        if words:
+            print(
+                f"the server has ended by itself (status {server.process and server.process.returncode}):\n{words}"
+            )
         gone = lost(editors)
         endless = sum(run.never_ended() for run in runs)
         took = server.end()

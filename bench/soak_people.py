@@ -44,9 +44,16 @@ class Part(Enum):
 
 
 def free_port() -> int:
-    with socket.socket() as found:
-        found.bind(("127.0.0.1", 0))
-        return int(found.getsockname()[1])
+    """Not one of those that are given to connections: somebody who knocks while the server is down could be
+    given its own port, be connected with themselves, and hold it."""
+    for port in range(20000, 30000):
+        with socket.socket() as found:
+            try:
+                found.bind(("127.0.0.1", port))
+            except OSError:
+                continue
+            return port
+    raise OSError("no port is free")
 
 
 class Server:
@@ -87,6 +94,12 @@ class Server:
             ended = next((i for i, line in enumerate(lines) if not line.startswith(" ")), 0)
             found["\n".join(lines[max(0, ended - 4) : ended + 1])] = None
         return list(found)
+
+    def last_words(self) -> str:
+        """The end of what it said when it ended by itself; nothing where it runs."""
+        if self.process is None or self.process.poll() is None:
+            return ""
+        return "\n".join(self.log.read_text("utf-8", "replace").splitlines()[-12:])
 
     def kill(self) -> None:
         assert self.process
