@@ -13,6 +13,7 @@ from server.accounts.people import demo_user
 from server.designs import actions
 from server.designs.models import Design
 from server.designs.summary import with_summaries
+from server.jobs.actions import JobDesign
 from server.jobs.actions import create as create_job
 from server.shelf.actions import papers_of
 from server.shelf.artworks import keep
@@ -55,7 +56,7 @@ def _load(user: User) -> list[Design]:
     for path in sorted((folder / "jobs").glob("*.json")):
         job = json.loads(path.read_text())
         designs = [
-            {"design": numbers[PurePath(one["file"]).name], "count": one["count"]}
+            JobDesign(design=numbers[PurePath(one["file"]).name], count=one["count"])
             for one in job["designs"]
         ]
         create_job(user, job["name"], designs)

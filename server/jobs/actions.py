@@ -2,17 +2,19 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Sequence
 from typing import Any
 
 from django.contrib.auth.models import User
 from django.db import transaction
 from django.http import Http404
 from django.utils import timezone
+from pydantic import ConfigDict
 
 from server.accounts.quotas import QuotaExceeded
 from server.computing.asking import worked_out
 from server.computing.drawings import Move
+from server.computing.wishes import Number
 from server.designs.models import Design
 from server.jobs.models import Job, Offcut, OwnMachine, Run
 from server.jobs.running import RUNNER
@@ -20,7 +22,7 @@ from stileblade.cutter.turned_out import Conditions
 from stileblade.errors import DocumentError
 from stileblade.machine.machine import Machine
 from stileblade.machine.shipped import MACHINES
-from stileblade.sheets.job import JobOptions
+from stileblade.sheets.job import CardsWanted, JobOptions
 from stileblade.sheets.kept import KeptJob
 from stileblade.sheets.moving import Nearness, sheet_of
 from stileblade.words import say, spoken
@@ -31,6 +33,8 @@ MOST_WAITING = 40
 MOST_TRIES = 4
 """Times that a piece is placed on the newest layout, while others change it."""
 MOST_DESIGNS = 100
+MOST_CARDS = 2000
+MOST_OFFCUTS = 50
 
 
 def own(user: User, number: int) -> Job:
@@ -91,23 +95,47 @@ def remove_machine(user: User, name: str) -> None:
         Job.objects.filter(owner=user, machine=name).update(machine=MACHINES[0].name)
 
 
-def create(user: User, name: str, designs: Sequence[Mapping[str, int]]) -> Job:
+class JobDesign(CardsWanted):
+    """A design of a job by its number, how many cards of it, and which of its pieces."""
+
+    model_config = ConfigDict(json_schema_serialization_defaults_required=False)
+    design: Number
+
+    @property
+    def mark(self) -> str:
+        """What has to be the same for a layout to be of it still."""
+        return f"{self.design}×{self.total}" + "".join(f" {piece}" for piece in self.pieces)
+
+
+def designs_of(job: Job) -> list[JobDesign]:
+    return [JobDesign.model_validate(one) for one in job.designs]
+
+
+def create(user: User, name: str, designs: Sequence[JobDesign]) -> Job:
     return Job.objects.create(owner=user, name=name, designs=_known(user, designs))
 
 
-def _known(user: User, designs: Sequence[Mapping[str, int]]) -> list[dict[str, int]]:
-    """Each design once, and only the user's own."""
-    counts: dict[int, int] = {}
+def _known(user: User, designs: Sequence[JobDesign]) -> list[dict[str, Any]]:
+    """Each design once, and only the user's own. DocumentError where one is wanted twice in two ways."""
+    found: dict[int, JobDesign] = {}
     for one in designs:
-        counts[one["design"]] = counts.get(one["design"], 0) + one["count"]
-    there = set(Design.objects.filter(owner=user, pk__in=counts).values_list("pk", flat=True))
-    if set(counts) - there:
+        same = found.setdefault(one.design, one)
+        if same is not one:
+            count = same.count + one.count
+            if same != one.model_copy(update={"count": same.count}) or count > MOST_CARDS:
+                raise DocumentError(
+                    "A design is in this job twice.",
+                    hint="Take one of the two out, or make two jobs.",
+                )
+            found[one.design] = one.model_copy(update={"count": count})
+    there = set(Design.objects.filter(owner=user, pk__in=found).values_list("pk", flat=True))
+    if set(found) - there:
         raise DocumentError("A design of this job is not there.", hint="Take it out of the job.")
-    if len(counts) > MOST_DESIGNS:
+    if len(found) > MOST_DESIGNS:
         raise DocumentError(
             say("A job has at most {most_designs} designs.", most_designs=MOST_DESIGNS)
         )
-    return [{"design": key, "count": count} for key, count in counts.items()]
+    return [one.model_dump(mode="json") for one in found.values()]
 
 
 def change(
@@ -115,7 +143,7 @@ def change(
     number: int,
     *,
     name: str | None = None,
-    designs: Sequence[Mapping[str, int]] | None = None,
+    designs: Sequence[JobDesign] | None = None,
     options: JobOptions | None = None,
     machine: str | None = None,
     offcuts: Sequence[int] | None = None,
@@ -141,7 +169,7 @@ def duplicate(user: User, number: int) -> Job:
     job = own(user, number)
     return Job.objects.create(
         owner=user, name=say("{name} copy", name=job.name[:100]), designs=job.designs, options=job.options,
-        machine=job.machine, layout=job.layout,
+        machine=job.machine, layout=job.layout, laid_from=job.laid_from,
     )  # fmt: skip
 
 
@@ -161,7 +189,7 @@ def changed_since(job: Job) -> list[str]:
     if not job.layout:
         return []
     then: dict[str, int] = job.layout.get("designs", {})
-    now = {f"{d['design']}×{d['count']}": d["design"] for d in job.designs}
+    now = {d.mark: d.design for d in designs_of(job)}
     designs = {d.pk: d for d in Design.objects.filter(pk__in=now.values())}
     found = []
     for key, number in now.items():
@@ -175,14 +203,17 @@ def changed_since(job: Job) -> list[str]:
 
 def asked_of(job: Job, **more: Any) -> dict[str, Any]:
     """All that a process needs to know of a job."""
-    designs = {d.pk: d for d in Design.objects.filter(pk__in=[d["design"] for d in job.designs])}
+    wanted = designs_of(job)
+    designs = {d.pk: d for d in Design.objects.filter(pk__in=[d.design for d in wanted])}
     listed, revisions = [], {}
-    for one in job.designs:
-        design = designs.get(one["design"])
+    for one in wanted:
+        design = designs.get(one.design)
         if design is None:
             raise DocumentError("A design of this job is gone.", hint="Take it out of the job.")
-        listed.append({"key": design.pk, "text": design.document, "count": one["count"]})
-        revisions[f"{design.pk}×{one['count']}"] = design.revision
+        listed.append(
+            {"key": design.pk, "text": design.document, "count": one.total, "pieces": one.pieces}
+        )
+        revisions[one.mark] = design.revision
     if not listed:
         raise DocumentError("There is no design in this job.", hint="Add one, and how many cards.")
     return {
@@ -192,6 +223,7 @@ def asked_of(job: Job, **more: Any) -> dict[str, Any]:
         "options": job.options,
         "machine": machine_named(job.owner, job.machine).model_dump(mode="json"),
         "kept": job.layout or None,
+        "laid_from": {"designs": job.designs, "options": job.options, "machine": job.machine},
         **more,
     }
 
@@ -201,9 +233,7 @@ def begin(
 ) -> Run:
     """A new run; a layout of the same job that is going on ends with the best so far and is not taken."""
     if task == "lay" and job is not None:
-        for old in Run.objects.filter(job=job, task="lay", state__in=("waiting", "running")):
-            RUNNER.stop(old.pk)
-            Run.objects.filter(pk=old.pk).update(state=Run.State.REPLACED, said="Begun anew.")
+        _replace_layouts(job)
     waiting = Run.objects.filter(owner=user, state__in=("waiting", "running"))
     if waiting.count() >= MOST_WAITING:
         raise QuotaExceeded(
@@ -216,6 +246,13 @@ def begin(
     Run.objects.filter(pk__in=earlier, state__in=("done", "failed", "replaced")).delete()
     RUNNER.begin(run)
     return run
+
+
+def _replace_layouts(job: Job) -> None:
+    """Layouts of the job that are going on end, and are not taken."""
+    for old in Run.objects.filter(job=job, task="lay", state__in=("waiting", "running")):
+        RUNNER.stop(old.pk)
+        Run.objects.filter(pk=old.pk).update(state=Run.State.REPLACED, said="Begun anew.")
 
 
 def cut_again(user: User, before: Run, conditions: Conditions) -> Run:
@@ -247,6 +284,50 @@ def place(user: User, number: int, move: Move) -> Job:
         if row.update(layout=layout, revision=job.revision + 1, modified=timezone.now()):
             return own(user, number)
     raise DocumentError("The sheet was changed meanwhile.", hint="Move the piece once more.")
+
+
+def back(user: User, number: int) -> Job:
+    """The job as it was laid out before, with the cards, options and machine of then; once more brings the newer
+    layout back. What is being laid out is not taken. DocumentError where it was laid out once only."""
+    with transaction.atomic():
+        job = own(user, number)
+        if not job.before:
+            raise DocumentError("There is no layout before this one.")
+        _replace_layouts(job)
+        then = job.before
+        job.before = {"layout": job.layout, "laid_from": job.laid_from}
+        job.layout, job.laid_from = then["layout"], then["laid_from"]
+        there = set(Design.objects.filter(owner=user).values_list("pk", flat=True))
+        job.designs = [d for d in job.laid_from["designs"] if d["design"] in there]
+        job.options = job.laid_from["options"]
+        known = {machine.name for machine in machines_of(user)}
+        if job.laid_from["machine"] in known:
+            job.machine = job.laid_from["machine"]
+        job.revision += 1
+        job.save()
+    return job
+
+
+def once_more(user: User, number: int, sheet: int, index: int, *, card: bool) -> Job:
+    """A job of its own for a piece of a sheet, or for the whole card that it is of, which was spoiled; on an offcut
+    of its paper, where there is one."""
+    job = own(user, number)
+    layout = layout_of(job)
+    pieces = sheet_of(layout, sheet).pieces
+    if index >= len(pieces):
+        raise DocumentError("That piece is not in this job.", hint="Lay the job out again.")
+    design, piece = pieces[index].part.split(".", 1)
+    part = layout.parts[pieces[index].part]
+    what = part.design if card else f"{part.design}, {part.name}"
+    papers = {
+        s.paper for s in layout.sheets if any(p.part.split(".", 1)[0] == design for p in s.pieces)
+    }
+    mine = [o.pk for o in Offcut.objects.filter(owner=user) if o.paper in papers]
+    wanted = JobDesign(design=int(design), pieces=() if card else (piece,))
+    return Job.objects.create(
+        owner=user, name=say("{name}: {what} once more", name=job.name[:50], what=what[:50]),
+        designs=_known(user, [wanted]), options=job.options, machine=job.machine, offcuts=mine[:MOST_OFFCUTS],
+    )  # fmt: skip
 
 
 def keep_offcut(user: User, number: int, sheet: int) -> Offcut:

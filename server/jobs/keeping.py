@@ -15,10 +15,13 @@ def taken_over(run: Run, result: dict[str, Any]) -> None:
         return
     with transaction.atomic():
         newest = Run.objects.filter(job_id=run.job_id, task="lay").order_by("-pk").first()
-        if newest is None or newest.pk != run.pk:
+        if newest is None or newest.pk != run.pk or newest.state == Run.State.REPLACED:
             return
         job = Job.objects.filter(pk=run.job_id).first()
         if job is None:
             return
+        if job.layout and job.laid_from:
+            job.before = {"layout": job.layout, "laid_from": job.laid_from}
         job.layout, job.revision = result, job.revision + 1
+        job.laid_from = run.asked.get("laid_from", {})
         job.save()

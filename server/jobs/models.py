@@ -14,10 +14,14 @@ class Job(models.Model):
     owner = models.ForeignKey(User, on_delete=models.CASCADE, related_name="jobs")
     name = models.CharField(max_length=120)
     designs = models.JSONField(default=list)
-    """{"design": number, "count": cards} each."""
+    """Of each design its number and ``CardsWanted``."""
     options = models.JSONField(default=dict)
     machine = models.CharField(max_length=40, default="plotter")
     layout = models.JSONField(default=dict)
+    laid_from = models.JSONField(default=dict)
+    """Designs, options and machine of which the layout was made."""
+    before = models.JSONField(default=dict)
+    """``layout`` and ``laid_from`` before the newest layout, so that it can be given up for them."""
     offcuts = models.JSONField(default=list)
     """Numbers of offcuts that are used up first."""
     revision = models.PositiveIntegerField(default=1)
@@ -28,7 +32,7 @@ class Job(models.Model):
         "jobs",
         1_000,
         "You have {most} jobs, the most that one person can keep here.",
-        content=("layout",),
+        content=("layout", "before"),
     )
 
     class Meta:

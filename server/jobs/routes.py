@@ -14,6 +14,7 @@ from server.accounts.people import signed_in
 from server.computing.drawings import Move
 from server.computing.wishes import Number
 from server.jobs import actions
+from server.jobs.actions import JobDesign
 from server.jobs.models import Job, Run
 from server.jobs.run_routes import RunView, run_view
 from stileblade.cutter.turned_out import Conditions
@@ -30,11 +31,6 @@ router = Router(tags=["jobs"])
 Name = Annotated[PlainText, Field(min_length=1, max_length=120)]
 FormatName = Literal["svg", "dxf", "pdf", "hpgl", "gcode"]
 CutFormat = Literal["svg", "dxf", "hpgl", "gcode"]
-
-
-class JobDesign(BaseModel):
-    design: Number
-    count: int = Field(1, ge=1, le=2000)
 
 
 class MachineEntry(BaseModel):
@@ -66,6 +62,8 @@ class OpenJob(BaseModel):
     revision: int
     changed: list[str]
     running: int | None
+    sheets_before: int | None
+    """Of the layout before, for which this one can be given up."""
 
 
 class NewJob(BaseModel):
@@ -111,6 +109,14 @@ class SheetWish(BaseModel):
     sheet: Number
 
 
+class SpoiledPiece(BaseModel):
+    """A piece of a sheet, by its number there; ``card`` for all pieces of its card."""
+
+    sheet: Number
+    index: Number
+    card: bool = False
+
+
 class Gone(BaseModel):
     gone: bool = True
 
@@ -119,7 +125,7 @@ def _entry(job: Job) -> JobEntry:
     return JobEntry(
         id=job.pk,
         name=job.name,
-        designs=[JobDesign.model_validate(d) for d in job.designs],
+        designs=actions.designs_of(job),
         sheets=len(job.layout.get("sheets", [])),
         modified=job.modified,
         changed=actions.changed_since(job),
@@ -131,7 +137,7 @@ def _open(job: Job) -> OpenJob:
     return OpenJob(
         id=job.pk,
         name=job.name,
-        designs=[JobDesign.model_validate(d) for d in job.designs],
+        designs=actions.designs_of(job),
         options=JobOptions.model_validate(job.options),
         machine=job.machine,
         offcuts=job.offcuts,
@@ -139,6 +145,7 @@ def _open(job: Job) -> OpenJob:
         revision=job.revision,
         changed=actions.changed_since(job),
         running=running.pk if running else None,
+        sheets_before=len(job.before["layout"]["sheets"]) if job.before else None,
     )
 
 
@@ -169,8 +176,7 @@ def list_jobs(request: HttpRequest) -> list[JobEntry]:
 
 @router.post("/jobs", response=OpenJob)
 def create_job(request: HttpRequest, new: NewJob) -> OpenJob:
-    designs = [d.model_dump() for d in new.designs]
-    return _open(actions.create(signed_in(request), new.name, designs))
+    return _open(actions.create(signed_in(request), new.name, new.designs))
 
 
 @router.get("/jobs/{number}", response=OpenJob)
@@ -180,9 +186,8 @@ def open_job(request: HttpRequest, number: Number) -> OpenJob:
 
 @router.patch("/jobs/{number}", response=OpenJob)
 def change_job(request: HttpRequest, number: Number, wish: JobChange) -> OpenJob:
-    designs = None if wish.designs is None else [d.model_dump() for d in wish.designs]
     job = actions.change(
-        signed_in(request), number, name=wish.name, designs=designs, options=wish.options,
+        signed_in(request), number, name=wish.name, designs=wish.designs, options=wish.options,
         machine=wish.machine, offcuts=wish.offcuts,
     )  # fmt: skip
     return _open(job)
@@ -206,6 +211,19 @@ def lay_out(request: HttpRequest, number: Number) -> RunView:
     job = actions.own(user, number)
     asked = actions.asked_of(job, offcuts=actions.offcuts_of(job))
     return run_view(actions.begin(user, "lay", asked, job=job))
+
+
+@router.post("/jobs/{number}/back", response=OpenJob)
+def back(request: HttpRequest, number: Number) -> OpenJob:
+    """Gives the newest layout up for the one before."""
+    return _open(actions.back(signed_in(request), number))
+
+
+@router.post("/jobs/{number}/once-more", response=OpenJob)
+def once_more(request: HttpRequest, number: Number, wish: SpoiledPiece) -> OpenJob:
+    """Makes a job of its own for a piece or a card that was spoiled."""
+    user = signed_in(request)
+    return _open(actions.once_more(user, number, wish.sheet, wish.index, card=wish.card))
 
 
 @router.post("/jobs/{number}/near", response=Nearness)

@@ -39,7 +39,8 @@ def _stocks(asked: Found) -> tuple[Any, Any]:
     cards = []
     for one in asked["designs"]:
         design = read_design(one["text"])
-        cards.append(Card(str(one["key"]), design.name, evaluate(design), one["count"]))
+        pieces = tuple(one.get("pieces", ()))
+        cards.append(Card(str(one["key"]), design.name, evaluate(design), one["count"], pieces))
     return stocks_of(cards, options), options
 
 
@@ -53,6 +54,7 @@ def lay(asked: Found, sent: bytes, told: Told) -> Found:
     """The job's pieces on sheets."""
     from stileblade.geometry.measures.rows import shape_of
     from stileblade.geometry.paths.pathdata import region_from_path
+    from stileblade.sheets.job import sheet_size
     from stileblade.sheets.kept import KeptJob, kept, placed_of
     from stileblade.sheets.laying import lay_job
 
@@ -64,7 +66,9 @@ def lay(asked: Found, sent: bytes, told: Told) -> Found:
     taken: dict[int, list[list[Any]]] = {}
     for number, stock in enumerate(stocks):
         for offcut in asked.get("offcuts", ()):
-            if offcut["paper"] == stock.paper.name:
+            size = sheet_size(stock.paper, stock.keys, options.formats)
+            own = offcut["width"], offcut["height"]
+            if offcut["paper"] == stock.paper.name and sorted(own) == sorted(size):
                 some = [shape_of(region_from_path(d)) for d in offcut["taken"]]
                 taken.setdefault(number, []).append(some)
     laid = lay_job(

@@ -96,6 +96,10 @@ class Machine(Values):
             raise ValueError(f"down={self.down:g} is not below up={self.up:g}")
         return self
 
+    def has_room(self, width: float, height: float) -> bool:
+        """Whether a sheet of this size in mm lies on its bed."""
+        return width <= self.bed_width + 1e-6 and height <= self.bed_height + 1e-6
+
     def tool_for(self, operation: Operation) -> Tool:
         """The tool of an operation. DocumentError where it has none."""
         for tool in self.tools:

@@ -14,7 +14,8 @@ from stileblade.formats.options import FileOptions, Page
 from stileblade.formats.plan import Plan
 from stileblade.machine.operation import ORDER, WORDS, Operation
 from stileblade.meant.sheet import MeantSheet
-from stileblade.sheets.laying import Laid, sheets_word
+from stileblade.sheets.advice import sheets_word
+from stileblade.sheets.laying import Laid
 from stileblade.sheets.sheet import Sheet, path_of
 from stileblade.words import say
 

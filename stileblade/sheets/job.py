@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from pathlib import Path
@@ -73,6 +74,11 @@ class JobOptions(Values):
         all="valleys, and those that their steps say",
         same="none: all from the side that lies up",
     )
+    in_windows: bool = switch(
+        True,
+        "Pieces in windows",
+        "Small pieces may lie in the windows of others.",
+    )
     bridges: int = number_of(
         0,
         "Holding bridges",
@@ -85,11 +91,37 @@ class JobOptions(Values):
     )
 
 
-class JobDesign(Values):
+class CardsWanted(Values):
+    """How many cards of a design are made, and which of its pieces."""
+
+    count: int = Field(1, ge=1, le=2000, title="Cards")
+    spares: int = Field(
+        0, ge=0, le=2000, title="Spares", description="Cards that are made besides."
+    )
+    spare_share: float = Field(
+        0,
+        ge=0,
+        le=1,
+        title="Share of spares",
+        description="Of the cards, made besides; rounded up to whole cards.",
+    )
+    pieces: tuple[Annotated[str, Field(max_length=60)], ...] = Field(
+        (),
+        max_length=200,
+        title="Pieces",
+        description="Keys of the pieces that are made; none given: all of them.",
+    )
+
+    @property
+    def total(self) -> int:
+        """Cards in all, with spares."""
+        return self.count + self.spares + math.ceil(self.count * self.spare_share - 1e-9)
+
+
+class JobDesign(CardsWanted):
     """A design of a job: its file, and how many cards of it."""
 
     file: str = Field(max_length=500)
-    count: int = Field(1, ge=1, le=2000)
 
 
 class JobFile(JobOptions):
@@ -101,12 +133,14 @@ class JobFile(JobOptions):
 
 @dataclass(frozen=True, eq=False)
 class Card:
-    """A design of a job: its key and name, what it evaluates to, and how many are wanted."""
+    """A design of a job: its key and name, what it evaluates to, how many are made, and which pieces (all where
+    none is named)."""
 
     key: str
     name: str
     evaluation: Evaluation
     count: int
+    pieces: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True, eq=False)
@@ -182,7 +216,7 @@ def read_job(path: Path) -> tuple[JobFile, list[Card]]:
                 error.message if wanted.file in error.message else f"{wanted.file}: {error.message}"
             )
             raise DocumentError(said, hint=error.hint) from error
-        cards.append(Card(f"{number}", design.name, evaluate(design), wanted.count))
+        cards.append(Card(f"{number}", design.name, evaluate(design), wanted.total, wanted.pieces))
     return job, cards
 
 
@@ -205,6 +239,8 @@ def stocks_of(cards: Sequence[Card], options: JobOptions) -> list[Stock]:
     for card in cards:
         for piece in card.evaluation.pieces:
             if piece.work is None or not piece.work.paper:
+                continue
+            if card.pieces and piece.piece.id not in card.pieces:
                 continue
             same = piece.paper.model_copy(update={"id": ""})
             groups.setdefault(same, []).append(_wanted(card, piece, options))

@@ -12,17 +12,17 @@ from stileblade.errors import DocumentError
 from stileblade.formats.plan import REGISTER_HOLE
 from stileblade.geometry.measures import rows
 from stileblade.machine.machine import Machine
+from stileblade.sheets.advice import advice_for
 from stileblade.sheets.holes import HOLE_IN, free_holes
 from stileblade.sheets.job import JobOptions, Stock, Wanted, sheet_size
-from stileblade.sheets.layout.pack import Layout, lay_out, quickly
+from stileblade.sheets.layout.pack import Layout, lay_out
 from stileblade.sheets.layout.parts import Format, Part, Placed, Turns
 from stileblade.sheets.sheet import Lying, Sheet
+from stileblade.sheets.windows import Windows
 from stileblade.words import say
 
 Progress = Callable[[float, str], bool]
 """Told the share done and what is done; False stops with the best so far."""
-_SMALLER = (1.5, 1.0, 0.5)
-_LARGER = ((297.0, 420.0), (320.0, 450.0), (304.8, 457.2))
 
 
 @dataclass(frozen=True, eq=False)
@@ -56,9 +56,9 @@ def form_of(
     width, height = sheet_size(stock.paper, stock.keys, options.formats)
     roll = height == 0
     height = machine.bed_height if roll else height
-    if not roll and not _on_bed(width, height, machine) and _on_bed(height, width, machine):
+    if not roll and not machine.has_room(width, height) and machine.has_room(height, width):
         width, height = height, width
-    if not _on_bed(width, height, machine):
+    if not machine.has_room(width, height):
         raise DocumentError(
             say(
                 "Sheets of {name!r} of {width:g} x {height:g} mm are larger than the bed of {title!r}, {bed_width:g} x {bed_height:g} mm.",
@@ -102,10 +102,6 @@ def form_of(
     return form
 
 
-def _on_bed(width: float, height: float, machine: Machine) -> bool:
-    return width <= machine.bed_width + 1e-6 and height <= machine.bed_height + 1e-6
-
-
 def lay_job(
     name: str,
     stocks: Sequence[Stock],
@@ -140,7 +136,15 @@ def lay_job(
             )
 
         fixed = list(locked.get(number, ()))
-        layout = lay_out(_rest(stock.parts, fixed), form, locked=fixed, progress=told)
+        parts = _rest(stock.parts, fixed)
+        windows = Windows(open=options.in_windows)
+        layout = lay_out(
+            [windows.closed(part) for part in parts],
+            form,
+            locked=[replace(p, part=windows.closed(p.part)) for p in fixed],
+            progress=told,
+        )
+        layout = _without_unused(windows.opened(layout))
         bound += layout.bound
         sheets += _sheets(name, stock, layout, options, machine)
         if (
@@ -151,9 +155,19 @@ def lay_job(
                 say("{name}: what would save a sheet", name=stock.paper.name),
             )
         ):
-            advice += advice_for(stock, form, layout.sheets, machine)
+            advice += advice_for(stock, form, layout.sheets, machine, windows)
     progress(1.0, "done")
     return Laid(tuple(sheets), bound, tuple(advice))
+
+
+def _without_unused(layout: Layout) -> Layout:
+    """Without offcuts on which nothing found room."""
+    used = sorted({p.sheet for p in layout.placed})
+    taken = layout.form.taken
+    form = replace(layout.form, taken=tuple(t for i, t in enumerate(taken) if i in used))
+    number = {sheet: i for i, sheet in enumerate(used)}
+    placed = tuple(replace(p, sheet=number[p.sheet]) for p in layout.placed)
+    return replace(layout, form=form, placed=placed)
 
 
 def _rest(parts: Sequence[Part], fixed: Sequence[Placed]) -> list[Part]:
@@ -236,82 +250,3 @@ def _cut_off(form: Format, lying: Sequence[Lying]) -> Format:
         return cut
     holes = free_holes(cut, [p.placed.shape for p in lying])
     return form if holes is None else replace(cut, holes=holes)
-
-
-def advice_for(stock: Stock, form: Format, sheets: int, machine: Machine) -> list[str]:
-    """What would need a sheet less: a smaller gap, other turns, a smaller edge, a larger format."""
-    parts = stock.parts
-    paper = stock.paper.name
-    said = []
-    if form.holes and not any(w.beneath(flipped=not w.part.flipped) for w in stock.pieces):
-        said.append(
-            say(
-                "{paper}: no second set-up with its pieces {inside_up}.",
-                paper=paper,
-                inside_up=INSIDE_UP[not _over(stock)],
-            )
-        )
-    if sheets < 2 or form.roll:
-        return said
-
-    def needs(other: Format, turned: Sequence[Part] = parts) -> int:
-        return quickly(turned, other)
-
-    for gap in (g for g in _SMALLER if g < form.gap):
-        count = needs(replace(form, gap=gap))
-        if count < sheets:
-            said.append(
-                say(
-                    "{paper}: {count} instead of {sheets} with a gap of {gap:g} mm.",
-                    paper=paper,
-                    count=sheets_word(count),
-                    sheets=sheets,
-                    gap=gap,
-                )
-            )
-            break
-    limited = [p for p in parts if p.turns in (Turns.HALVES, Turns.NONE)]
-    if limited:
-        free = [replace(p, turns=Turns.QUARTERS, _made={}) if p in limited else p for p in parts]
-        count = needs(form, free)
-        if count < sheets:
-            said.append(
-                say(
-                    "{paper}: {count} instead of {sheets} if pieces are turned against the grain, too.",
-                    paper=paper,
-                    count=sheets_word(count),
-                    sheets=sheets,
-                )
-            )
-    for width, height in _LARGER:
-        larger = width * height > form.width * form.height * 1.2
-        if larger and _on_bed(width, height, machine):
-            count = needs(replace(form, width=width, height=height))
-            if count * width * height < sheets * form.width * form.height * 0.999:
-                said.append(
-                    say(
-                        "{paper}: {count} of {width:g} x {height:g} mm, less paper than {sheets} of {width2:g} x {height2:g} mm.",
-                        paper=paper,
-                        count=sheets_word(count),
-                        width=width,
-                        height=height,
-                        sheets=sheets,
-                        width2=form.width,
-                        height2=form.height,
-                    )
-                )
-                break
-    return said
-
-
-INSIDE_UP = {True: "inside up", False: "outside up"}
-
-
-def _over(stock: Stock) -> bool:
-    """Whether its pieces lie inside up."""
-    return any(w.part.flipped for w in stock.pieces)
-
-
-def sheets_word(count: int) -> str:
-    """A number of sheets, as a person says it."""
-    return say("{n} sheet | {n} sheets", n=count)

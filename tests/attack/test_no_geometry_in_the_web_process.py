@@ -78,11 +78,11 @@ def test_no_route_needs_the_kernel_here(
         ("GET", "/words?text=Ahoy", None),
         ("GET", "/steps?said=round+window+20", None),
         ("POST", "/artworks", {"drawing": SAIL}),
-        ("PATCH", "/artworks/1", {"drawing": {**SAIL, "layers": [{"paths": ["M0 0H9V9Z"]}]}}),
+        ("PATCH", "/artworks/{made}", {"drawing": {**SAIL, "layers": [{"paths": ["M0 0H9V9Z"]}]}}),
         ("GET", "/artworks", None),
         ("POST", "/designs", {"document": body["document"]}),
         ("GET", "/designs", None),
-        ("GET", "/designs/1/summary", None),
+        ("GET", "/designs/{made}/summary", None),
         ("POST", "/evaluate", body),
         ("POST", "/cuts", body),
         ("POST", "/placed", body),
@@ -97,9 +97,11 @@ def test_no_route_needs_the_kernel_here(
         ("POST", f"/jobs/{job.pk}/near", move),
         ("POST", f"/jobs/{job.pk}/place", move),
     ]
+    made = ""
     for method, path, wish in asked:
-        status, said = designer(method, path, wish)
+        status, said = designer(method, path.format(made=made), wish)
         assert status == 200, (path, said)
+        made = said["id"] if method == "POST" and "id" in said else made
     assert Job.objects.get(pk=job.pk).layout["sheets"][0]["pieces"][0]["locked"]
     read = designer.client.post(
         "/api/read-file",

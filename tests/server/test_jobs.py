@@ -130,6 +130,85 @@ def test_a_layout_that_is_begun_anew_has_not_failed(client: Client) -> None:
     assert client.get(f"/api/runs/{first['id']}").json()["state"] == "replaced"
 
 
+def laid(client: Client, number: int) -> dict[str, Any]:
+    """The job, laid out anew."""
+    _, run = sent(client, "post", f"/api/jobs/{number}/lay")
+    assert done(client, run)["state"] == "done"
+    return dict(client.get(f"/api/jobs/{number}").json())
+
+
+def test_a_layout_is_given_up_for_the_one_before(client: Client) -> None:
+    job = job_of(client, {"design": design(client, BLANK), "count": 4})
+    path = f"/api/jobs/{job['id']}"
+    assert job["sheets_before"] is None
+    status, said = sent(client, "post", f"{path}/back")
+    assert (status, said["title"]) == (422, "There is no layout before this one.")
+    options = {**job["options"], "gap_mm": 3}
+    sent(client, "patch", path, {"options": options})
+    wide = laid(client, job["id"])
+    assert wide["layout"] != job["layout"]
+    assert wide["sheets_before"] == len(job["layout"]["sheets"])
+    _, back = sent(client, "post", f"{path}/back")
+    assert back["layout"] == job["layout"]
+    assert back["options"] == job["options"]
+    assert back["changed"] == []
+    assert back["sheets_before"] == len(wide["layout"]["sheets"])
+    _, again = sent(client, "post", f"{path}/back")
+    assert (again["layout"], again["options"]) == (wide["layout"], wide["options"])
+
+
+def test_a_layout_that_is_going_on_is_not_taken_after_going_back(client: Client) -> None:
+    job = job_of(client, {"design": design(client, BLANK, WINDOW), "count": 2})
+    path = f"/api/jobs/{job['id']}"
+    laid(client, job["id"])
+    _, run = sent(client, "post", f"{path}/lay")
+    _, back = sent(client, "post", f"{path}/back")
+    assert done(client, run)["state"] == "replaced"
+    assert client.get(path).json()["revision"] == back["revision"]
+
+
+def test_a_spoiled_piece_is_made_once_more_from_an_offcut(client: Client) -> None:
+    number = design(client, BLANK, name="Whale")
+    job = job_of(client, {"design": number, "count": 1})
+    path = f"/api/jobs/{job['id']}"
+    _, offcut = sent(client, "post", f"{path}/offcuts", {"sheet": 0})
+    piece = job["layout"]["sheets"][0]["pieces"][0]
+    _, again = sent(client, "post", f"{path}/once-more", {"sheet": 0, "index": 0})
+    name = job["layout"]["parts"][piece["part"]]["name"]
+    assert again["name"] == f"Shop: Whale, {name} once more"
+    assert [d["pieces"] for d in again["designs"]] == [[piece["part"].split(".")[1]]]
+    assert again["offcuts"] == [offcut["id"]]
+    (sheet,) = laid(client, again["id"])["layout"]["sheets"]
+    assert len(sheet["pieces"]) == 1
+    assert len(sheet["taken"]) == 1
+    _, card = sent(client, "post", f"{path}/once-more", {"sheet": 0, "index": 0, "card": True})
+    assert card["designs"][0]["pieces"] == []
+    status, said = sent(client, "post", f"{path}/once-more", {"sheet": 0, "index": 99})
+    assert (status, said["title"]) == (422, "That piece is not in this job.")
+
+
+def test_spares_are_made_besides(client: Client) -> None:
+    number = design(client, BLANK)
+    job = job_of(client, {"design": number, "count": 5, "spare_share": 0.1})
+    assert sum(len(s["pieces"]) for s in job["layout"]["sheets"]) == 6
+    assert job["changed"] == []
+    wanted = [{"design": number, "count": 5, "spares": 3}]
+    _, changed = sent(client, "patch", f"/api/jobs/{job['id']}", {"designs": wanted})
+    assert changed["changed"] == ["Card"]
+    laid_out = laid(client, job["id"])["layout"]["sheets"]
+    assert sum(len(s["pieces"]) for s in laid_out) == 8
+
+
+def test_a_design_is_in_a_job_once(client: Client) -> None:
+    number = design(client, BLANK)
+    twice = [{"design": number, "count": 2}, {"design": number, "count": 3}]
+    _, job = sent(client, "post", "/api/jobs", {"name": "Shop", "designs": twice})
+    assert [d["count"] for d in job["designs"]] == [5]
+    twice[1]["spares"] = 1
+    status, said = sent(client, "post", "/api/jobs", {"name": "Shop", "designs": twice})
+    assert (status, said["title"]) == (422, "A design is in this job twice.")
+
+
 def test_files_passes_and_the_cutter(client: Client) -> None:
     number = design(client, BLANK, WINDOW, name="Lighthouse")
     job = job_of(client, {"design": number, "count": 1})

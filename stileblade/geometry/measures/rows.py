@@ -102,6 +102,12 @@ def grown(shape: Shape, margin: float) -> Shape:
     return shapely.buffer(simplified(shape, _COARSE, valid=True), margin, quad_segs=4)
 
 
+def filled(shape: Shape) -> Shape:
+    """With its windows and holes as if they were not cut."""
+    rings = shapely.get_exterior_ring(shapely.get_parts(shape))
+    return shapely.union_all(shapely.polygons(rings))
+
+
 def disc(x: float, y: float, radius: float) -> Shape:
     return shapely.buffer(shapely.points(x, y), radius)
 

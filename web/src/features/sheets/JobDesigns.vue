@@ -4,7 +4,9 @@ import { computed, onMounted, ref } from 'vue'
 import { answer, client, type Schemas } from '@/shared/api/client'
 import FoldedPicture from '@/shared/components/FoldedPicture.vue'
 import NumberInput from '@/shared/components/NumberInput.vue'
-import { tellError } from '@/shared/messages'
+import { tell, tellError } from '@/shared/messages'
+import { t } from '@/shared/words'
+import { cardsInAll, parseSpares, sparesText } from './spares'
 
 type Wanted = Schemas['JobDesign']
 const props = defineProps<{ designs: readonly Wanted[] }>()
@@ -20,8 +22,14 @@ onMounted(async () => {
 })
 const entry = (id: number) => known.value.find((e) => e.id === id)
 const rest = computed(() => known.value.filter((e) => !e.template && !props.designs.some((d) => d.design === e.id)))
-const set = (design: number, count: number) =>
-  emit('change', props.designs.map((d) => (d.design === design ? { design, count } : d)))
+const set = (design: number, change: Partial<Wanted>) =>
+  emit('change', props.designs.map((d) => (d.design === design ? { ...d, ...change } : d)))
+const name = (design: number) => entry(design)?.name ?? t('the design')
+function setSpares(design: number, text: string) {
+  const spares = parseSpares(text)
+  if (spares) set(design, spares)
+  else tell(t('“{text}” is no number of spares: type one as 2 or 10 %.', { text }), 'warning')
+}
 const add = (design: number) => emit('change', [...props.designs, { design, count: 1 }])
 const remove = (design: number) => emit('change', props.designs.filter((d) => d.design !== design))
 </script>
@@ -33,8 +41,13 @@ const remove = (design: number) => emit('change', props.designs.filter((d) => d.
       <li v-for="d in designs" :key="d.design">
         <span class="picture"><FoldedPicture v-if="entry(d.design)?.summary.picture" :picture="entry(d.design)!.summary.picture!" /></span>
         <span class="name" :title="entry(d.design)?.name">{{ entry(d.design)?.name ?? $t('a design that is gone') }}</span>
-        <NumberInput :model-value="d.count ?? 1" whole suffix="×" :min="1" :max="2000" :label="$t('Cards of {design}', { design: entry(d.design)?.name ?? $t('the design') })" @update:model-value="(n: number) => set(d.design, n)" />
-        <button class="plain-button gone" :aria-label="$t('Take {design} out', { design: entry(d.design)?.name ?? $t('the design') })" @click="remove(d.design)">✕</button>
+        <NumberInput :model-value="d.count ?? 1" whole suffix="×" :min="1" :max="2000" :label="$t('Cards of {design}', { design: name(d.design) })" @update:model-value="(count: number) => set(d.design, { count })" />
+        <button class="plain-button gone" :aria-label="$t('Take {design} out', { design: name(d.design) })" @click="remove(d.design)">✕</button>
+        <p class="more soft">
+          <span v-if="d.pieces?.length" class="pieces" :title="d.pieces.join(', ')">{{ $t('Only {pieces}', { pieces: d.pieces.join(', ') }) }}</span>
+          <label>{{ $t('Spares') }} <input class="spares" :value="sparesText(d)" :placeholder="$t('none')" :title="$t('Cards besides: a number, or a share as 10 %')" :aria-label="$t('Spares of {design}', { design: name(d.design) })" @change="setSpares(d.design, ($event.target as HTMLInputElement).value)" /></label>
+          <span v-if="cardsInAll(d) !== (d.count ?? 1)" class="figure">{{ $t('{n} in all', { n: cardsInAll(d) }) }}</span>
+        </p>
       </li>
     </ul>
     <p v-if="!designs.length" class="soft">{{ $t('Which cards, and how many of each?') }}</p>
@@ -77,6 +90,28 @@ li {
   white-space: nowrap;
   font-size: var(--size-text);
   font-weight: 550;
+}
+.more {
+  grid-column: 2 / -1;
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  margin: -4px 0 2px;
+  font-size: var(--size-small);
+}
+.pieces {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.spares {
+  width: 52px;
+  padding: 1px 6px;
+  border: 1px solid var(--border);
+  border-radius: var(--radius);
+  background: var(--surface);
+  font: inherit;
+  text-align: right;
 }
 .gone {
   width: 24px;

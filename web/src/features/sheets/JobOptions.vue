@@ -119,6 +119,9 @@ const INSIDE = [
     <label class="switch">{{ $t('Folds along the grain') }}
       <ElSwitch :model-value="options.with_grain" :aria-label="$t('Folds along the grain')" @update:model-value="(v: string | number | boolean) => set({ with_grain: v === true })" />
     </label>
+    <label class="switch" :title="$t('Small pieces may lie in the windows of others.')">{{ $t('Pieces in windows') }}
+      <ElSwitch :model-value="options.in_windows" :aria-label="$t('Pieces in windows')" @update:model-value="(v: string | number | boolean) => set({ in_windows: v === true })" />
+    </label>
     <label>{{ $t('Scored from the inside') }}
       <ElSelect :model-value="options.inside" :aria-label="$t('Scored from the inside')" @update:model-value="(inside: 'meant' | 'all' | 'same') => set({ inside })">
         <ElOption v-for="[value, label] in INSIDE" :key="value" :value="value" :label="label" />

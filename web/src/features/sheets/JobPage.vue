@@ -48,6 +48,16 @@ async function keepOffcut() {
     tellError(error)
   }
 }
+/** A job of its own for a piece that was spoiled, or for its whole card. */
+async function makeAgain(index: number, card: boolean) {
+  try {
+    const body = { sheet: number.value, index, card }
+    const made = await answer(client.POST('/api/jobs/{number}/once-more', { params: { path: { number: props.id } }, body }))
+    await router.push({ name: 'job', params: { id: made.id } })
+  } catch (error) {
+    tellError(error)
+  }
+}
 async function copy() {
   try {
     const made = await answer(client.POST('/api/jobs/{number}/copy', { params: { path: { number: props.id } } }))
@@ -93,13 +103,14 @@ async function copy() {
             <ElButton size="small" @click="laying.stop()">{{ $t('Take the best so far') }}</ElButton>
           </p>
           <p v-else-if="laying.trouble.value" class="told wrong" role="alert">{{ laying.trouble.value }}</p>
-          <SheetStage v-if="view === 'sheets' && sheets.length" :work="work" :number="number" :unit="unit" />
+          <SheetStage v-if="view === 'sheets' && sheets.length" :work="work" :number="number" :unit="unit" @spoiled="makeAgain" />
           <PassesView v-else-if="view === 'passes' && sheets.length" :job="id" :number="number" :revision="job.revision" :machine="job.machine" />
           <CutView v-else-if="view === 'cutter' && sheets.length" :job="id" :number="number" :revision="job.revision" :machine="job.machine" :turned-over="Boolean(sheets[number]?.holes?.length)" />
           <p v-else-if="!laying.going()" class="state soft">{{ job.designs.length ? $t('Nothing is laid out yet.') : $t('Add the cards that are to be made: their pieces come onto sheets by paper.') }}</p>
         </main>
         <nav v-if="sheets.length" class="strip" :aria-label="$t('Sheets')">
           <JobReadings v-if="job.layout" :layout="job.layout" :number="number" :cards="job.designs.reduce((n, d) => n + (d.count ?? 1), 0)" />
+          <ElButton v-if="job.sheets_before !== null" size="small" :title="$t('With the cards and options of then; once more brings this one back')" @click="work.back()">{{ $t('Layout before, {n} sheet | Layout before, {n} sheets', { n: job.sheets_before }) }}</ElButton>
           <div class="thumbs">
             <button v-for="(s, i) in sheets" :key="i" class="plain-button thumb" :class="{ chosen: i === number }" :aria-label="$t('Sheet {i}, {paper}', { i: i + 1, paper: s.paper })" :aria-pressed="i === number" :title="s.paper" @click="number = i">
               <SheetPicture :sheet="s" :parts="parts" />

@@ -11,6 +11,7 @@ import { useDragging } from './useDragging'
 import type { LaidPiece } from './types'
 
 const props = defineProps<{ work: ReturnType<typeof useJob>; number: number; unit: Unit }>()
+const emit = defineEmits<{ spoiled: [index: number, card: boolean] }>()
 const chosen = ref<number | null>(null)
 const number = toRef(props, 'number')
 const sheet = computed(() => props.work.sheets.value[props.number])
@@ -114,6 +115,15 @@ const said = computed(() => {
         <ElButton size="small" title="Full stop; a comma turns it back" :disabled="inHand.locked" @click="turn(1)">{{ $t('By 1°') }}</ElButton>
         <ElButton size="small" :title="$t('O: it lies inside up then, or outside up again')" :disabled="inHand.locked" @click="turnOver">{{ $t('Turn over') }}</ElButton>
         <ElButton size="small" title="L" @click="lock">{{ inHand.locked ? $t('Unlock') : $t('Lock') }}</ElButton>
+        <ElDropdown trigger="click" @command="(what: string) => emit('spoiled', chosen!, what === 'card')">
+          <ElButton size="small" :title="$t('A job of its own for what was spoiled, on an offcut if there is one')">{{ $t('Once more') }}</ElButton>
+          <template #dropdown>
+            <ElDropdownMenu>
+              <ElDropdownItem command="piece">{{ $t('This piece') }}</ElDropdownItem>
+              <ElDropdownItem command="card">{{ $t('The whole card') }}</ElDropdownItem>
+            </ElDropdownMenu>
+          </template>
+        </ElDropdown>
         <ElDropdown v-if="same.length" trigger="click" @command="toOther">
           <ElButton size="small" :disabled="inHand.locked">{{ $t('To another sheet') }}</ElButton>
           <template #dropdown>

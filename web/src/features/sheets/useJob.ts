@@ -43,6 +43,14 @@ export function useJob(id: number) {
       tellError(error)
     }
   }
+  /** The layout before, in place of this one. */
+  async function back() {
+    try {
+      job.value = await answer(client.POST('/api/jobs/{number}/back', path))
+    } catch (error) {
+      tellError(error)
+    }
+  }
   const layOut = () => followed(answer(client.POST('/api/jobs/{number}/lay', path)))
 
   /** How a piece would lie elsewhere; null where nobody could be asked. */
@@ -79,5 +87,5 @@ export function useJob(id: number) {
     return next
   }
 
-  return { job, sheets, parts, trouble, laying, load, change, layOut, near, place }
+  return { job, sheets, parts, trouble, laying, load, change, layOut, back, near, place }
 }
