@@ -1,5 +1,5 @@
 """Made-up pieces for layouts: stars, hearts, frames, mirrored figures, rectangles, strips, by a seed; and the
-twelve sets of them laid out, beside kept libraries.
+sets of them laid out, beside kept libraries.
 
     python -m bench.nesting
 """
@@ -15,10 +15,12 @@ import numpy as np
 import shapely
 
 from stileblade.sheets.layout.boxes import by_boxes
-from stileblade.sheets.layout.pack import apart, lay_out
+from stileblade.sheets.layout.distances import apart
+from stileblade.sheets.layout.pack import lay_out
 from stileblade.sheets.layout.parts import Format, Part
 
-COUNTS = (12, 30, 60)
+SETS = {12: 4, 30: 4, 60: 12}
+"""Of so many pieces so many sets."""
 FORM = Format(210, 297, 5, 2)
 
 
@@ -120,8 +122,8 @@ def _ring(part: Part) -> list[tuple[float, float]]:
 def report() -> None:
     total = {"boxes alone": 0, "nesting library": 0, "ours": 0, "by area": 0}
     print(f"{'pieces':>7} {'set':>4} {'boxes':>12} {'nesting':>12} {'ours':>12} {'by area':>8}")
-    for count in COUNTS:
-        for seed in range(4):
+    for count, sets in SETS.items():
+        for seed in range(sets):
             parts = made_up(count, seed)
             times = [time.perf_counter()]
             boxes = by_boxes(parts, FORM) or []

@@ -23,7 +23,7 @@ from stileblade.machine.machine import Machine
 from stileblade.sheets.holes import hole_places
 from stileblade.sheets.job import JobOptions, Stock
 from stileblade.sheets.laying import Laid
-from stileblade.sheets.layout.pack import apart
+from stileblade.sheets.layout.distances import apart
 from stileblade.sheets.layout.parts import Format, Part, Placed, Turns
 from stileblade.sheets.sheet import Lying, Sheet
 from stileblade.words import say

@@ -2,15 +2,22 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
+import numpy as np
 import pytest
 import shapely
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from bench.nesting import made_up
+from stileblade.geometry.measures import rows
 from stileblade.sheets.layout.boxes import by_boxes
-from stileblade.sheets.layout.pack import apart, lay_out, lower_bound
+from stileblade.sheets.layout.distances import apart
+from stileblade.sheets.layout.pack import lay_out, lower_bound
 from stileblade.sheets.layout.parts import Format, Part, Placed, Turns
+from stileblade.sheets.layout.placing import laid
+from stileblade.sheets.layout.settling import settled
 
 
 def rectangle(width: float, height: float, key: str = "r", **more: object) -> Part:
@@ -105,6 +112,73 @@ def test_made_up_pieces(seed: int) -> None:
     again = lay_out(made_up(30, seed), form)
     where = [(p.part.key, p.sheet, p.x, p.y, p.turn) for p in layout.placed]
     assert where == [(p.part.key, p.sheet, p.x, p.y, p.turn) for p in again.placed]
+
+
+@pytest.mark.parametrize(("seed", "sheets"), [(2, 6), (4, 6), (7, 5)])
+def test_sixty_made_up_pieces(seed: int, sheets: int) -> None:
+    """Laid once in the best of several orders they need a sheet more."""
+    layout = lay_out(made_up(60, seed), Format(210, 297))
+    assert layout.sheets == sheets
+    assert apart(layout.placed, layout.form) == []
+
+
+def test_upright_edges_on_the_grid_lose_nothing() -> None:
+    """2 x 99 + 2 = 200 and 2 x 142 + 2 = 286 lie on A4 within an edge of 5."""
+    parts = [rectangle(99, 142, str(i), turns=Turns.NONE) for i in range(4)]
+    found = laid(parts, Format(210, 297), (), None, lowest=True)
+    assert found is not None
+    assert {p.sheet for p in found} == {0}
+    assert apart(settled(found, Format(210, 297)), Format(210, 297)) == []
+
+
+@settings(max_examples=60, deadline=None)
+@given(st.integers(0, 10_000), st.sampled_from([0.7, 1.0, 2.5]))
+def test_cells_that_a_shape_touches(seed: int, cell: float) -> None:
+    """Those of which it has an area, by the kernel; between two of them in a row none is left out."""
+    shape = shapely.transform(made_up(1, seed)[0].shape, lambda p: p * 0.2 - [3.3, 1.7])
+    runs = rows.touched(shape, cell)
+    told = {(int(r), c) for r, first, last in runs for c in range(int(first), int(last))}
+    left, head, right, foot = (int(v // cell) for v in shape.bounds)
+    for row in range(head - 1, foot + 2):
+        for column in range(left - 1, right + 2):
+            box = shapely.box(*(cell * np.array([column, row, column + 1, row + 1])))
+            area = shapely.area(shapely.intersection(shape, box))
+            assert ((row, column) in told) == (area > 1e-5) or area < 1e-3, (row, column, area)
+
+
+@pytest.mark.parametrize("gap", [0.0, 2.0, 7.5])
+def test_what_is_nearer_than_the_gap_is_within_what_is_grown(gap: float) -> None:
+    for seed in range(6):
+        shape = made_up(1, seed)[0].shape
+        grown = rows.grown(shape, gap)
+        exact = shapely.buffer(shape, gap, quad_segs=64)
+        assert shapely.area(shapely.difference(exact, grown)) < 1e-3
+        assert shapely.area(shapely.difference(grown, exact)) < 0.15 * shape.length
+        box = shapely.bounds(shape) + [-gap, -gap, gap, gap]
+        assert np.allclose(shapely.bounds(grown), box, atol=0.01)
+        assert shapely.covers(shapely.box(*box), grown)
+
+
+def test_pieces_are_moved_together_to_the_gap() -> None:
+    """None can be moved by half a mm towards the head or to the left."""
+    form = Format(210, 297)
+    layout = lay_out(made_up(30, 1), form)
+    for placed in layout.placed:
+        for x, y in ((-0.5, 0.0), (0.0, -0.5)):
+            moved = replace(placed, x=placed.x + x, y=placed.y + y)
+            rest = [p for p in layout.placed if p is not placed]
+            assert apart([*rest, moved], form), (placed.part.key, x, y)
+
+
+def test_a_piece_slides_along_its_neighbour() -> None:
+    """Beside one at exactly the gap, up to the next one at the gap."""
+    form = Format(210, 297)
+    head = Placed(rectangle(60, 30, "head"), 0, 60.0, 5.0, 0.0, locked=True)
+    side = Placed(rectangle(53, 200, "side"), 0, 5.0, 5.0, 0.0, locked=True)
+    low = Placed(rectangle(40, 40, "low"), 0, 60.0, 150.0, 0.0)
+    moved = next(p for p in settled([head, side, low], form) if not p.locked)
+    assert moved.x == 60.0
+    assert 37.0 <= moved.y < 37.001
 
 
 @settings(max_examples=25, deadline=None)

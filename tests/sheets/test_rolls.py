@@ -11,7 +11,8 @@ from stileblade.machine.shipped import FLATBED, PLOTTER
 from stileblade.sheets.holes import hole_places
 from stileblade.sheets.job import Card, JobOptions, stocks_of
 from stileblade.sheets.laying import Laid, lay_job
-from stileblade.sheets.layout.pack import apart, lay_out
+from stileblade.sheets.layout.distances import apart
+from stileblade.sheets.layout.pack import lay_out
 from stileblade.sheets.layout.parts import Format, Part, Turns
 from tests.whole import whole
 

@@ -1,4 +1,4 @@
-"""Shapes as rows of cells: which cells of a grid lie in a shape grown by a margin."""
+"""Shapes of the kernel: measured, moved, and as rows of the cells of a grid that they touch."""
 
 from __future__ import annotations
 
@@ -16,7 +16,14 @@ from stileblade.geometry.regions.region import Region
 
 Shape: TypeAlias = Any
 """Polygons of the kernel."""
-_COARSE = 0.05
+COARSE = 0.02
+"""mm."""
+_QUARTER = 8
+"""Chords of a quarter of a circle."""
+_PASSING = 1e-3
+"""mm: so much into each other two shapes pass."""
+_BESIDE = 0.05
+_EXACT = 1e-6
 
 
 def shape_of(region: Region) -> Shape:
@@ -70,7 +77,7 @@ def distances(shapes: Sequence[Shape], places: Floats) -> Floats:
 def beside(area: Shape, shapes: Sequence[Shape], margin: float) -> Shape:
     """What of an area keeps a margin to all shapes; by a twentieth of a mm more, since round corners are
     chords."""
-    held = [shapely.buffer(shape, margin + _COARSE, quad_segs=16) for shape in shapes]
+    held = [shapely.buffer(shape, margin + _BESIDE, quad_segs=16) for shape in shapes]
     return shapely.difference(area, shapely.union_all(held))
 
 
@@ -97,9 +104,59 @@ def area_of(shape: Shape) -> float:
     return float(shapely.area(shape))
 
 
+def coarse(shape: Shape) -> Shape:
+    """With fewer corners, nowhere off by more than ``COARSE``."""
+    return simplified(shape, COARSE, valid=True)
+
+
 def grown(shape: Shape, margin: float) -> Shape:
-    """Grown by a margin, coarsely: for rasters."""
-    return shapely.buffer(simplified(shape, _COARSE, valid=True), margin, quad_segs=4)
+    """All that is nearer to a shape than a margin, and hardly more: whatever is outside of it, and is itself off by
+    ``COARSE`` at most, keeps the margin. Its box is grown by the margin exactly."""
+    left, head, right, foot = shapely.bounds(shape)
+    # corners of the chords lie on the circle, their middles within it
+    reach = (margin + 2 * COARSE) / np.cos(np.pi / 4 / _QUARTER)
+    around = shapely.buffer(coarse(shape), reach, quad_segs=_QUARTER)
+    return shapely.clip_by_rect(around, left - margin, head - margin, right + margin, foot + margin)
+
+
+def free_way(shape: Shape, others: Sequence[Shape], axis: int, most: float) -> float:
+    """mm by which a shape can be moved to the left (axis 0) or towards the head (1) until it meets one of the others, at
+    most so much; within ``_PASSING`` for those that it passes closely."""
+    across = 1 - axis
+    box = np.array(shapely.bounds(shape))
+    own = _edges(shape, axis)
+    for other in others:
+        there = np.array(shapely.bounds(other))
+        beside = there[across] >= box[across + 2] or there[across + 2] <= box[across]
+        if beside or there[axis] >= box[axis + 2] or there[axis + 2] <= box[axis] - most:
+            continue
+        edges = _edges(other, axis)
+        ways = np.concatenate([_ways(own[:, :2], edges), -_ways(edges[:, :2], own)])
+        ways = ways[ways > -_PASSING]
+        if len(ways):
+            most = min(most, max(0.0, float(ways.min())))
+    return most
+
+
+def _edges(shape: Shape, axis: int) -> Floats:
+    """Edges (n, 4) of all rings, each from its lesser x; with x and y changed for each other for axis 0."""
+    points, ring = shapely.get_coordinates(
+        shapely.get_rings(shapely.get_parts(shape)), return_index=True
+    )
+    points = points if axis == 1 else points[:, ::-1]
+    same = ring[1:] == ring[:-1]
+    a, b = points[:-1][same], points[1:][same]
+    right = (a[:, 0] <= b[:, 0])[:, None]
+    return np.concatenate([np.where(right, a, b), np.where(right, b, a)], axis=1)
+
+
+def _ways(points: Floats, edges: Floats) -> Floats:
+    """From each edge down to each point that lies in its stretch of x."""
+    x, left, right = points[:, :1], edges[:, 0], edges[:, 2]
+    at, which = np.nonzero((x > left + _PASSING) & (x < right - _PASSING))
+    found = edges[which]
+    share = (points[at, 0] - found[:, 0]) / (found[:, 2] - found[:, 0])
+    return np.asarray(points[at, 1] - found[:, 1] - share * (found[:, 3] - found[:, 1]))
 
 
 def filled(shape: Shape) -> Shape:
@@ -125,25 +182,61 @@ def path_of(shape: Shape) -> str:
     return "".join(said)
 
 
-def rows_of(shape: Shape, cell: float) -> Ints:
-    """Runs (n, 3) of cells whose middles lie in the shape: row, first column, one beyond the last. Cell
-    (0, 0) has its corner at 0, 0; rows and columns may be negative."""
+def touched(shape: Shape, cell: float) -> Ints:
+    """Runs (n, 3) of cells that a shape has a part of, each as long as it can be: row, first column, one beyond the
+    last. Cell (0, 0) has its corner at 0, 0; rows and columns may be negative."""
     rings = shapely.get_rings(shapely.get_parts(shape))
     points, ring = shapely.get_coordinates(rings, return_index=True)
     same = ring[1:] == ring[:-1]
-    a, b = points[:-1][same] / cell - 0.5, points[1:][same] / cell - 0.5
+    a, b = points[:-1][same] / cell, points[1:][same] / cell
+    down = (a[:, 1] <= b[:, 1])[:, None]
+    a, b = np.where(down, a, b), np.where(down, b, a)
+    return _joined(np.concatenate([_along(a, b), _within(a, b)]))
+
+
+def _along(a: Floats, b: Floats) -> Ints:
+    """Runs of the cells through which edges pass, from ``a`` down to ``b`` in cells."""
+    row, which = _rows_between(np.floor(a[:, 1] + _EXACT), np.ceil(b[:, 1] - _EXACT))
+    upper, lower = a[which], b[which]
+    height = lower[:, 1] - upper[:, 1]
+    flat = height < _EXACT
+    share = (np.stack([row, row + 1]) - upper[:, 1]) / np.where(flat, 1.0, height)
+    share = np.where(flat, [[0.0], [1.0]], np.clip(share, 0, 1))
+    x = upper[:, 0] + share * (lower[:, 0] - upper[:, 0])
+    first, last = np.floor(x.min(axis=0) + _EXACT), np.ceil(x.max(axis=0) - _EXACT)
+    return np.stack([row, first, last], axis=1).astype(np.int64)
+
+
+def _within(a: Floats, b: Floats) -> Ints:
+    """Runs of cells whose middles lie between edges, from ``a`` down to ``b`` in cells."""
     # rows whose middle lies from the upper end, included, to the lower, not included
-    low, high = np.minimum(a[:, 1], b[:, 1]), np.maximum(a[:, 1], b[:, 1])
-    first, last = np.ceil(low).astype(np.int64), np.ceil(high).astype(np.int64)
-    count = last - first
-    which = np.repeat(np.arange(len(a)), count)
-    row = first[which] + nth_of(count)
-    share = (row - a[which, 1]) / (b[which, 1] - a[which, 1])
+    row, which = _rows_between(np.ceil(a[:, 1] - 0.5), np.ceil(b[:, 1] - 0.5))
+    share = (row + 0.5 - a[which, 1]) / (b[which, 1] - a[which, 1])
     x = a[which, 0] + share * (b[which, 0] - a[which, 0])
     order = np.lexsort((x, row))
     row, x = row[order], x[order]
-    runs = np.stack([row[::2], np.ceil(x[::2]), np.ceil(x[1::2])], axis=1).astype(np.int64)
-    return np.asarray(runs[runs[:, 2] > runs[:, 1]])
+    first, last = np.floor(x[::2] + _EXACT), np.ceil(x[1::2] - _EXACT)
+    return np.stack([row[::2], first, last], axis=1).astype(np.int64)
+
+
+def _rows_between(first: Floats, last: Floats) -> tuple[Ints, Ints]:
+    """All rows from the first of each edge to one before its last, and the number of the edge."""
+    count = np.maximum(last - first, 0).astype(np.int64)
+    which = np.repeat(np.arange(len(first)), count)
+    return first.astype(np.int64)[which] + nth_of(count), which
+
+
+def _joined(runs: Ints) -> Ints:
+    """Runs that meet or overlap in their row as one."""
+    runs = runs[runs[:, 2] > runs[:, 1]]
+    runs = runs[np.lexsort((runs[:, 1], runs[:, 0]))]
+    found: list[list[int]] = []
+    for row, first, last in runs.tolist():
+        if found and found[-1][0] == row and first <= found[-1][2]:
+            found[-1][2] = max(found[-1][2], last)
+        else:
+            found.append([row, first, last])
+    return np.array(found, dtype=np.int64).reshape(-1, 3)
 
 
 def nearest(shape: Shape, others: list[Shape], reach: float) -> tuple[float, int]:

@@ -10,15 +10,17 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from stileblade.geometry.measures import rows
 from stileblade.sheets.layout.boxes import by_boxes
+from stileblade.sheets.layout.distances import apart
 from stileblade.sheets.layout.parts import Format, Part, Placed
-from stileblade.sheets.layout.raster import Grid, mask_of
+from stileblade.sheets.layout.placing import laid
+from stileblade.sheets.layout.regrouping import regrouped
+from stileblade.sheets.layout.settling import settled
 
-CELL = 1.0
-_EXACT = 1e-6
-_EFFORT = 480
+_EFFORT = 300
 """Parts laid in all tries together, about."""
+_SETTLED = 400
+"""Pieces: more of them lie as they were found."""
 _SQUARE = 0.93
 """A part that fills as much of its box is laid as a box in the mixed way."""
 Progress = Callable[[float, int], bool]
@@ -67,18 +69,36 @@ def lay_out(
         if best is not None and (not going or fewest):
             break
         most = None if best is None else _rank(best, form)
-        found = _laid(way.parts, form, [*locked, *way.first], most, lowest=way.lowest)
+        found = laid(way.parts, form, [*locked, *way.first], most, lowest=way.lowest)
         if found is not None:
             found = [*way.first, *found]
             better = best is None or _rank(found, form) < _rank(best, form)
             if better and not apart([*locked, *found], form):
                 best = found
-        going = progress(0.1 + 0.9 * (number + 1) / len(ways), _count(best))
+        going = progress(0.1 + 0.5 * (number + 1) / len(ways), _count(best))
     if best is None:
         raise RuntimeError("no way of laying out found a place for all parts")
     if form.roll and going and not locked and _count(best) > 1:
         best = _shortened(best, form)
-    return Layout((*locked, *best), form, bound)
+    if not form.roll and going:
+        best = regrouped(best, form, locked, bound, lambda share, n: progress(0.6 + 0.3 * share, n))
+    return Layout((*locked, *_closer(best, form, locked)), form, bound)
+
+
+def _closer(placed: Sequence[Placed], form: Format, locked: Sequence[Placed]) -> Sequence[Placed]:
+    """Moved together by exact distances; what is on the last sheet goes where that has made room for all of it."""
+    if len(placed) > _SETTLED:
+        return placed
+    together = settled([*locked, *placed], form)
+    found = [p for p in together if not p.locked]
+    last = _count(together) - 1
+    on = [p.part for p in found if p.sheet == last]
+    rest = [p for p in together if p.sheet != last]
+    if last > 0 and on and len(on) + len(rest) == len(together) and last >= len(form.taken):
+        moved = laid(on, form, rest, (last, 0.0), lowest=True)
+        if moved is not None:
+            found = [*(p for p in rest if not p.locked), *moved]
+    return found if not apart([*locked, *found], form) else placed
 
 
 def quickly(parts: Sequence[Part], form: Format) -> int:
@@ -88,7 +108,7 @@ def quickly(parts: Sequence[Part], form: Format) -> int:
     boxed = by_boxes(parts, form)
     best = _count(boxed) if boxed is not None and not apart(boxed, form) else len(parts) + 1
     box = sorted(parts, key=lambda p: (-p.size(0.0)[0] * p.size(0.0)[1], p.key))
-    found = _laid(box, form, (), (best, 0.0), lowest=True)
+    found = laid(box, form, (), (best, 0.0), lowest=True)
     return best if found is None or apart(found, form) else min(best, _count(found))
 
 
@@ -152,86 +172,3 @@ def _ways(
             box, key=lambda p: -(p.size(0.0)[0] * p.size(0.0)[1]) * chance.uniform(0.6, 1.4)
         )
         yield _Way(mixed, (), chance.random() < 0.5)
-
-
-def _laid(
-    parts: Sequence[Part],
-    form: Format,
-    before: Sequence[Placed],
-    most: tuple[int, float] | None,
-    *,
-    lowest: bool,
-) -> list[Placed] | None:
-    """Each part on the first sheet that has room for it, in the turn that ends nearest to the head (or
-    to the head and left together); None where it comes to need more than ``most``."""
-    grids: list[Grid] = []
-    full: set[tuple[str, int]] = set()
-    found: list[Placed] = []
-
-    def sheet(number: int) -> Grid:
-        while len(grids) <= number:
-            grids.append(Grid(form, CELL, form.blocked(len(grids))))
-        return grids[number]
-
-    for placed in before:
-        sheet(placed.sheet).burn_shape(placed.shape)
-    last = len(parts) + len(before) + len(form.taken)
-    for part in parts:
-        for number in range(last if most is None else most[0]):
-            # a sheet only becomes fuller
-            if (part.key, number) in full:
-                continue
-            place = _best(sheet(number), part, number, lowest=lowest)
-            if place is not None:
-                found.append(place)
-                break
-            full.add((part.key, number))
-        else:
-            return None
-    return found
-
-
-def _best(grid: Grid, part: Part, sheet: int, *, lowest: bool) -> Placed | None:
-    form, best = grid.form, None
-    for turn in part.angles:
-        mask = mask_of(part, turn, CELL, form.gap)
-        places = grid.places(mask)
-        if not places:
-            continue
-        column, row = grid.first(places)
-        end = row * CELL + mask.height, column * CELL + mask.width
-        rank = end if lowest else (end[0] + 0.4 * end[1], end[1])
-        if best is None or rank < best[0]:
-            best = rank, turn, column, row, mask
-    if best is None:
-        return None
-    _, turn, column, row, mask = best
-    grid.burn(mask, column, row)
-    return Placed(part, sheet, form.edge + column * CELL, form.edge + row * CELL, turn)
-
-
-def apart(placed: Sequence[Placed], form: Format, *, within: float = _EXACT) -> list[str]:
-    """What is wrong with a layout, measured exactly: pieces nearer than the gap, or over the edge, by more
-    than ``within`` mm. What is locked is not held against itself: a person put it there."""
-    wrong = []
-    by_sheet: dict[int, list[Placed]] = {}
-    for p in placed:
-        by_sheet.setdefault(p.sheet, []).append(p)
-    for number, some in sorted(by_sheet.items()):
-        locked = [p.shape for p in some if p.locked]
-        others: list[rows.Shape] = [*form.blocked(number), *locked]
-        for p in (p for p in some if not p.locked):
-            left, head, right, foot = rows.box_of(p.shape)
-            over = max(
-                form.edge - left, form.edge - head, right - form.width + form.edge,
-                foot - form.height + form.edge,
-            )  # fmt: skip
-            if over > within:
-                wrong.append(f"{p.part.key} is {over:.3f} mm over the edge of sheet {number + 1}")
-            away, _ = rows.nearest(p.shape, others, form.gap)
-            if away < form.gap - within:
-                wrong.append(
-                    f"{p.part.key} is {max(away, 0):.3f} mm from another on sheet {number + 1}"
-                )
-            others.append(p.shape)
-    return wrong

@@ -1,8 +1,9 @@
 """A sheet as one long row of bits, a cell each: all places where a part fits, in a few hundred steps.
 
-A part is its runs of cells by rows, grown by half the gap. Where a run of L cells has room is the sheet's
-free cells, eroded L times (by doubling); where the part has room is what all its runs have in common,
-each shifted to its place.
+A part is the cells that it touches, as runs by rows; what lies on the sheet takes the cells that are touched by what is
+nearer to it than the gap. So no place that is found is too near, and an upright edge on the grid loses nothing. Where a
+run of L cells has room is the sheet's free cells, eroded L times (by doubling); where the part has room is what all its
+runs have in common, each shifted to its place.
 """
 
 from __future__ import annotations
@@ -16,23 +17,17 @@ from stileblade.geometry.measures import rows
 from stileblade.geometry.measures.rows import Shape
 from stileblade.sheets.layout.parts import Format, Part
 
-_OVER = 0.8
-"""Of a cell: how much further than half the gap a shape is grown. Two places nearer than the gap have
-their middle within half of it of both, and a cell's middle within 0.71 of a cell of that; the rest is
-for coarse outlines."""
-
 
 class Mask:
-    """A turned part on the grid: groups of equal runs in neighbouring rows (row, how many, column,
-    length), the longest first, from ``pad`` cells before its box."""
+    """A turned part on the grid, its box at 0, 0: groups of equal runs in neighbouring rows (row, how many, column,
+    length), the longest first, and the runs that it takes of a sheet."""
 
     def __init__(self, shape: Shape, cell: float, gap: float) -> None:
-        margin = gap / 2 + _OVER * cell
-        self.pad = int(np.ceil(margin / cell)) + 1
-        runs = rows.rows_of(rows.grown(shape, margin), cell)
-        self.runs = runs + self.pad
         self.width, self.height = rows.size_of(shape)
+        self.runs = rows.touched(rows.coarse(shape), cell)
         self.groups = _grouped(self.runs)
+        self.cells = int((self.runs[:, 2] - self.runs[:, 1]).sum())
+        self.taken = rows.touched(rows.grown(shape, gap), cell)
 
 
 def _grouped(runs: Ints) -> list[tuple[int, int, int, int]]:
@@ -62,27 +57,28 @@ class Grid:
 
     def __init__(self, form: Format, cell: float, blocked: tuple[Shape, ...] = ()) -> None:
         self.form, self.cell = form, cell
-        self.margin = int(np.ceil((form.gap / 2 + cell) / cell)) + 2
+        self.margin = 2
         w, h = form.inner
         self.columns = int(np.floor(w / cell + 1e-9)) + 1
         self.rows = int(np.floor(h / cell + 1e-9)) + 1
         self.stride = self.columns + 2 * self.margin + 2
         self.total = self.stride * (self.rows + 2 * self.margin + 2)
         self.free = (1 << self.total) - 1
+        self.room = self.total
+        """Free cells, those beyond its edge among them."""
         self._eroded: dict[int, int] = {}
         for shape in blocked:
             self.burn_shape(shape)
 
     def burn_shape(self, shape: Shape) -> None:
         """Takes the cells of a shape that lies in the sheet's frame."""
-        margin = self.form.gap / 2 + _OVER * self.cell
         inner = rows.moved(shape, -self.form.edge, -self.form.edge)
-        self._take(rows.rows_of(rows.grown(inner, margin), self.cell) + self.margin)
+        self._take(rows.touched(rows.grown(inner, self.form.gap), self.cell) + self.margin)
 
     def burn(self, mask: Mask, column: int, row: int) -> None:
         """Takes the cells of a part whose box is at a place of the grid."""
-        shift = self.margin - mask.pad
-        self._take(mask.runs + np.array([row + shift, column + shift, column + shift]))
+        at = np.array([row, column, column]) + self.margin
+        self._take(mask.taken + at)
 
     def _take(self, runs: Ints) -> None:
         taken = 0
@@ -93,6 +89,7 @@ class Grid:
                 if last > first:
                     taken |= ((1 << (last - first)) - 1) << (row * self.stride + first)
         self.free &= ~taken
+        self.room = self.free.bit_count()
         self._eroded = {}
 
     def _run(self, length: int) -> int:
@@ -123,13 +120,15 @@ class Grid:
         w, h = self.form.inner
         most_x = int(np.floor((w - mask.width) / self.cell + 1e-9))
         most_y = int(np.floor((h - mask.height) / self.cell + 1e-9))
-        if most_x < 0 or most_y < 0:
+        if most_x < 0 or most_y < 0 or mask.cells > self.room:
             return 0
-        shift = self.margin - mask.pad
+        shift = self.margin
         row = ((1 << (most_x + 1)) - 1) << shift
         found = _repeated(row, self.stride, most_y + 1) << (shift * self.stride)
         for first, count, column, length in mask.groups:
-            room = self._column(self._run(length), count)
+            room = self._run(length)
+            if count > 1:
+                room = self._column(room, count)
             found &= room >> (first * self.stride + column)
             if not found:
                 return 0
