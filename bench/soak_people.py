@@ -27,7 +27,7 @@ from tests.conftest import design_of
 ROOT = Path(__file__).resolve().parents[1]
 PEOPLE = 8
 SAVES_A_SECOND = 8.0
-KILL_EVERY = 3.0
+KILL_EVERY = 2.8
 """Seconds; of six kills one is the server's."""
 FAR = (
     b"IN;SP1;PU0,0;PD"

@@ -44,6 +44,8 @@ class JobEntry(BaseModel):
     name: str
     designs: list[JobDesign]
     sheets: int
+    turned_over: list[int]
+    """Numbers, from 0, of the sheets that have a second set-up."""
     modified: datetime
     changed: list[str]
 
@@ -127,6 +129,7 @@ def _entry(job: Job) -> JobEntry:
         name=job.name,
         designs=actions.designs_of(job),
         sheets=len(job.layout.get("sheets", [])),
+        turned_over=[i for i, s in enumerate(job.layout.get("sheets", [])) if s.get("holes")],
         modified=job.modified,
         changed=actions.changed_since(job),
     )
@@ -275,12 +278,17 @@ def cut_file(
     request: HttpRequest,
     file: File[UploadedFile],
     wish: Form[FileWish],
+    sheet_file: File[UploadedFile | None] = None,
 ) -> RunView:
-    """Sends any file to the cutter."""
+    """Sends any file to the cutter; to be compared with a job's sheet, or with the ``sheet_file`` that was saved with
+    the sheets."""
     user = signed_in(request)
     device = actions.machine_named(user, wish.machine).model_dump(mode="json")
     asked: dict[str, Any] = {"machine": device, "file_name": plain(file.name or "file")[:120]}
-    if wish.job is not None:
+    if sheet_file is not None:
+        asked["sheet_file"] = sheet_file.read().decode("utf-8", "replace")
+        asked["sheet_file_name"] = plain(sheet_file.name or "sheet")[:120]
+    elif wish.job is not None:
         against = {"against": {"sheet": wish.sheet, "inside": wish.inside}}
         asked = {**_asked_of_sheet(actions.own(user, wish.job), wish.sheet, against), **asked}
     return run_view(actions.begin(user, "cut", asked, sent=file.read()))

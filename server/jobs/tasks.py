@@ -138,7 +138,7 @@ def cut(asked: Found, sent: bytes, told: Told) -> Found:
     """A file sent to the cutter: one of the job's own sheets, or any."""
     from stileblade.cutter.turned_out import Conditions
     from stileblade.formats.options import FileOptions
-    from stileblade.meant.sheet import MeantSheet
+    from stileblade.meant.sheet import MeantSheet, sheet_of_text
     from stileblade.meant.shown import cut_data
     from stileblade.sheets.files import files_of_sheets
 
@@ -156,6 +156,8 @@ def cut(asked: Found, sent: bytes, told: Told) -> Found:
         inside = bool(asked.get("inside")) and len(made.files) > 1
         file, meant = made.files[int(inside)], made.wanted[int(inside)]
         sent, name = file.content, file.name
+    elif asked.get("sheet_file"):
+        meant = sheet_of_text(asked["sheet_file"], asked["sheet_file_name"])
     elif asked.get("against"):
         told(0.05, "the sheet")
         meant = _against(asked, sent)

@@ -113,12 +113,25 @@ def read_meant(path: Path) -> MeantSheet:
                     named=named[:80],
                 )
             )
+    return _validated(data, path.name)
+
+
+def sheet_of_text(text: str | bytes, name: str) -> MeantSheet:
+    """The sheet that a file's text is, for sheets' own files alone; ``name`` is the file's. DocumentError says what is
+    wrong."""
+    return _validated(_parsed(text, name), name)
+
+
+def _validated(data: dict[str, object], name: str) -> MeantSheet:
     try:
         return MeantSheet.model_validate(data)
     except ValidationError as error:
         first = error.errors()[0]
-        place_ = ".".join(str(p) for p in first["loc"]) or "sheet"
-        raise DocumentError(f"{path.name}: {place_}: {first['msg']}.") from error
+        place = ".".join(str(p) for p in first["loc"]) or "sheet"
+        raise DocumentError(
+            f"{name}: {place}: {first['msg']}.",
+            hint="Take the file that ends in .sheet.json, as it was saved with the sheets.",
+        ) from error
 
 
 def _json(path: Path) -> dict[str, object]:
@@ -131,15 +144,20 @@ def _json(path: Path) -> dict[str, object]:
                     most_bytes=MOST_BYTES // 1_000_000,
                 )
             )
-        data = json.loads(path.read_bytes())
+        return _parsed(path.read_bytes(), path.name)
     except OSError as error:
         raise DocumentError(f"{path}: {error.strerror or error}.") from error
+
+
+def _parsed(text: str | bytes, name: str) -> dict[str, object]:
+    try:
+        data = json.loads(text)
     except (ValueError, RecursionError) as error:
         raise DocumentError(
-            say("{name}: is no JSON ({what}).", name=path.name, what=str(error)[:80])
+            say("{name}: is no JSON ({what}).", name=name, what=str(error)[:80])
         ) from error
     if not isinstance(data, dict):
-        raise DocumentError(say("{name}: a sheet is an object.", name=path.name))
+        raise DocumentError(say("{name}: a sheet is an object.", name=name))
     return data
 
 

@@ -257,6 +257,21 @@ def test_a_file_from_elsewhere_is_compared_with_a_sheet_of_ones_own(client: Clie
         file = SimpleUploadedFile("from-elsewhere.gcode", content)
         run = done(client, client.post("/api/cut-file", {"file": file, **form}).json())
         assert [f["code"] for f in run["result"]["faults"]] == codes
+    _, run = sent(client, "post", f"/api/jobs/{job['id']}/files", {"format": "gcode"})
+    saved = b"".join(client.get(f"/api/runs/{done(client, run)['id']}/file"))
+    archive = zipfile.ZipFile(io.BytesIO(saved))
+    own = next(archive.read(n) for n in archive.namelist() if n.endswith(".sheet.json"))
+    cases = ((right, own, []), (slit, own, ["extra"]), (right, b"[]", None), (right, b"{", None))
+    for content, sheet, found in cases:
+        both = {
+            "file": SimpleUploadedFile("from-elsewhere.gcode", content),
+            "sheet_file": SimpleUploadedFile("a.sheet.json", sheet),
+        }
+        run = done(client, client.post("/api/cut-file", {**both, "machine": "plotter"}).json())
+        if found is None:
+            assert (run["state"], run["said"][:14]) == ("failed", "a.sheet.json: ")
+        else:
+            assert [f["code"] for f in run["result"]["faults"]] == found
     file = SimpleUploadedFile("from-elsewhere.gcode", right)
     none = client.post("/api/cut-file", {"file": file, **form, "sheet": 7})
     assert none.status_code == 422

@@ -51,7 +51,7 @@ export async function fetchFile(path: string, body: unknown): Promise<{ blob: Bl
 }
 
 /** A file sent for reading, with further fields. */
-export async function sendFile<T>(path: string, file: File, more: Record<string, string> = {}): Promise<T> {
+export async function sendFile<T>(path: string, file: File, more: Record<string, string | File> = {}): Promise<T> {
   const form = new FormData()
   form.append('file', file)
   for (const [name, value] of Object.entries(more)) form.append(name, value)
