@@ -8,6 +8,7 @@ import gc
 import os
 import resource
 import signal
+import time
 from collections.abc import Callable
 from contextlib import suppress
 from multiprocessing.connection import Connection
@@ -22,6 +23,8 @@ MEMORY = 2_000_000_000
 """Bytes beyond what the libraries take."""
 SECONDS = {"lay": 300, "files": 120, "passes": 60, "cut": 120}
 """Of processor time."""
+TOLD_EVERY = 0.2
+"""Seconds between two words of how a run goes on."""
 NICENESS = 10
 """By so much a run gives way to what people wait for at the bench."""
 Told = Callable[[float, str], bool]
@@ -224,8 +227,13 @@ def work(connection: Connection, task: str, asked: Found, sent: bytes) -> None:
     resource.setrlimit(resource.RLIMIT_AS, (most, most))
     resource.setrlimit(resource.RLIMIT_CPU, (SECONDS[task], SECONDS[task] + 1))
 
+    next_s = 0.0
+
     def told(share: float, said: str) -> bool:
-        connection.send((share, said))
+        nonlocal next_s
+        if time.monotonic() >= next_s:  # each is written to the database
+            connection.send((share, said))
+            next_s = time.monotonic() + TOLD_EVERY
         return not connection.poll()
 
     with suppress(OSError):  # nobody may be there any more

@@ -13,6 +13,10 @@ from stileblade.sheets.layout.placing import laid
 
 _EFFORT = 1500
 """Parts laid in all tries together; how many tries there are depends on the parts alone."""
+_SHEET = 210 * 297
+"""mm²: on larger sheets fewer parts are laid, as each takes longer."""
+_FEW = 8
+"""Different parts: with fewer there is little to put in another order."""
 _AT_ONCE = (2, 2, 3, 3, 4)
 """Sheets."""
 _MIXED = (0.1, 0.3, 0.5)
@@ -35,8 +39,10 @@ def regrouped(
     sheets = [[p for p in placed if p.sheet == n] for n in range(count) if n not in fixed]
     free = replace(form, taken=())
     chance, spent = random.Random(len(placed)), 0
-    while spent < _EFFORT and len(sheets) > 1 and len(sheets) + len(fixed) > bound:
-        if not progress(spent / _EFFORT, len(sheets) + len(fixed)):
+    effort = _EFFORT * min(1.0, _SHEET / (form.width * form.height))
+    effort *= min(1.0, len({p.part for p in placed}) / _FEW) ** 2
+    while spent < effort and len(sheets) > 1 and len(sheets) + len(fixed) > bound:
+        if not progress(spent / effort, len(sheets) + len(fixed)):
             break
         chosen = _chosen(sheets, chance)
         parts = _in_order([p.part for n in chosen for p in sheets[n]], chance)
