@@ -151,7 +151,7 @@ def test_a_job_from_designs_to_the_report(page: Page, tmp_path: Path) -> None:
     )
     expect(page.locator(".verdict.neutral")).to_contain_text("would come loose", timeout=60_000)
     page.locator(".against").click()
-    page.get_by_role("option", name=re.compile(", sheet 1$")).first.click()
+    page.get_by_role("option", name=re.compile("^Sheet 1$")).first.click()
     expect(page.locator(".verdict.good")).to_have_text(
         re.compile("As it was meant"), timeout=60_000
     )
