@@ -295,7 +295,7 @@ def back(user: User, number: int) -> Job:
             raise DocumentError("There is no layout before this one.")
         _replace_layouts(job)
         then = job.before
-        job.before = {"layout": job.layout, "laid_from": job.laid_from}
+        job.remember()
         job.layout, job.laid_from = then["layout"], then["laid_from"]
         there = set(Design.objects.filter(owner=user).values_list("pk", flat=True))
         job.designs = [d for d in job.laid_from["designs"] if d["design"] in there]
@@ -316,17 +316,16 @@ def once_more(user: User, number: int, sheet: int, index: int, *, card: bool) ->
     pieces = sheet_of(layout, sheet).pieces
     if index >= len(pieces):
         raise DocumentError("That piece is not in this job.", hint="Lay the job out again.")
-    design, piece = pieces[index].part.split(".", 1)
     part = layout.parts[pieces[index].part]
+    design = part.key.partition(".")[0]
     what = part.design if card else f"{part.design}, {part.name}"
-    papers = {
-        s.paper for s in layout.sheets if any(p.part.split(".", 1)[0] == design for p in s.pieces)
-    }
-    mine = [o.pk for o in Offcut.objects.filter(owner=user) if o.paper in papers]
-    wanted = JobDesign(design=int(design), pieces=() if card else (piece,))
+    needed = layout.sheets if card else [layout.sheets[sheet]]
+    papers = {s.paper for s in needed if any(p.part.startswith(f"{design}.") for p in s.pieces)}
+    mine = Offcut.objects.filter(owner=user, paper__in=papers).values_list("pk", flat=True)
+    wanted = JobDesign(design=int(design), pieces=() if card else (part.piece,))
     return Job.objects.create(
         owner=user, name=say("{name}: {what} once more", name=job.name[:50], what=what[:50]),
-        designs=_known(user, [wanted]), options=job.options, machine=job.machine, offcuts=mine[:MOST_OFFCUTS],
+        designs=_known(user, [wanted]), options=job.options, machine=job.machine, offcuts=list(mine[:MOST_OFFCUTS]),
     )  # fmt: skip
 
 

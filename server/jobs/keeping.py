@@ -20,8 +20,7 @@ def taken_over(run: Run, result: dict[str, Any]) -> None:
         job = Job.objects.filter(pk=run.job_id).first()
         if job is None:
             return
-        if job.layout and job.laid_from:
-            job.before = {"layout": job.layout, "laid_from": job.laid_from}
+        job.remember()
         job.layout, job.revision = result, job.revision + 1
         job.laid_from = run.asked.get("laid_from", {})
         job.save()

@@ -38,6 +38,11 @@ class Job(models.Model):
     class Meta:
         ordering = ["-modified", "-id"]
 
+    def remember(self) -> None:
+        """Keeps the layout as the one before; a layout of which nobody knows what it was made of is not kept."""
+        known = self.layout and self.laid_from
+        self.before = {"layout": self.layout, "laid_from": self.laid_from} if known else {}
+
 
 class Run(models.Model):
     """Something that takes a while. What was asked is kept, so that a run which was broken off by an end

@@ -37,16 +37,17 @@ def advice_for(
     def needs(other: Format, turned: Sequence[Part] = parts) -> int:
         return quickly(turned, other)
 
+    def instead(count: int) -> dict[str, object]:
+        return {"paper": paper, "count": sheets_word(count), "sheets": sheets}
+
     for gap in (g for g in _SMALLER if g < form.gap):
         count = needs(replace(form, gap=gap))
         if count < sheets:
             said.append(
                 say(
                     "{paper}: {count} instead of {sheets} with a gap of {gap:g} mm.",
-                    paper=paper,
-                    count=sheets_word(count),
-                    sheets=sheets,
                     gap=gap,
+                    **instead(count),
                 )
             )
             break
@@ -58,9 +59,7 @@ def advice_for(
             said.append(
                 say(
                     "{paper}: {count} instead of {sheets} if pieces are turned against the grain, too.",
-                    paper=paper,
-                    count=sheets_word(count),
-                    sheets=sheets,
+                    **instead(count),
                 )
             )
     if not windows.open:
@@ -69,9 +68,7 @@ def advice_for(
             said.append(
                 say(
                     "{paper}: {count} instead of {sheets} if pieces lie in the windows of others, too.",
-                    paper=paper,
-                    count=sheets_word(count),
-                    sheets=sheets,
+                    **instead(count),
                 )
             )
     for width, height in _LARGER:
@@ -82,13 +79,11 @@ def advice_for(
                 said.append(
                     say(
                         "{paper}: {count} of {width:g} x {height:g} mm, less paper than {sheets} of {width2:g} x {height2:g} mm.",
-                        paper=paper,
-                        count=sheets_word(count),
                         width=width,
                         height=height,
-                        sheets=sheets,
                         width2=form.width,
                         height2=form.height,
+                        **instead(count),
                     )
                 )
                 break

@@ -28,6 +28,13 @@ def begin(page: Page, *designs: str) -> None:
 
 
 def laid(page: Page) -> None:
+    """When what the job holds now is laid out and shown."""
+    for _ in range(300):
+        job = layout_of(page)
+        if job["layout"] and job["running"] is None and not job["changed"]:
+            break
+        page.wait_for_timeout(200)
+    expect(page.locator(".thumb")).to_have_count(len(job["layout"]["sheets"]))  # type: ignore[index]
     expect(page.locator(".stage .piece").first).to_be_visible(timeout=60_000)
     expect(page.get_by_text("Laying out:")).to_have_count(0, timeout=60_000)
 
@@ -103,7 +110,10 @@ def test_a_job_from_designs_to_the_report(page: Page, tmp_path: Path) -> None:
     # laid out again round what is locked
     page.get_by_label("Gap", exact=True).fill("3")
     page.get_by_label("Gap", exact=True).press("Enter")
-    page.wait_for_timeout(300)
+    for _ in range(100):
+        if all(s["gap"] == 3 for s in layout_of(page)["layout"]["sheets"]):  # type: ignore[index]
+            break
+        page.wait_for_timeout(200)
     laid(page)
     sheets = layout_of(page)["layout"]["sheets"]  # type: ignore[index]
     locked = [p for s in sheets for p in s["pieces"] if p["locked"]]
@@ -170,6 +180,35 @@ def test_any_file_is_sent_to_the_cutter(page: Page) -> None:
         {"name": "letter.txt", "mimeType": "text/plain", "buffer": b"hello"}
     )
     expect(page.get_by_role("alert")).to_contain_text("no language that the machine understands")
+
+
+def test_spares_a_way_back_and_a_spoiled_piece(page: Page) -> None:
+    begin(page, "Whale with porthole")
+    first = layout_of(page)["layout"]
+    spares = page.get_by_label("Spares of Whale with porthole")
+    spares.fill("many")
+    spares.press("Enter")
+    expect(page.get_by_text("is not a number of spares")).to_be_visible()
+    spares.fill("2")
+    spares.press("Enter")
+    way_back = page.get_by_role("button", name=re.compile("^Layout before, "))
+    expect(way_back).to_be_visible(timeout=60_000)
+    expect(page.get_by_text("3 in all")).to_be_visible()
+    expect(page.locator(".stage .piece")).to_have_count(3)
+    way_back.click()
+    expect(page.locator(".stage .piece")).to_have_count(1)
+    expect(spares).to_have_value("")
+    assert layout_of(page)["layout"] == first
+    # what was spoiled becomes a job of its own
+    before = page.url
+    page.locator(".stage .piece text").first.click(force=True)
+    page.get_by_role("button", name="Once more").click()
+    page.get_by_role("menuitem", name="This piece").click()
+    expect(page).not_to_have_url(before)
+    laid(page)
+    expect(page.get_by_role("heading", name=re.compile("once more$"))).to_be_visible()
+    expect(page.locator(".pieces")).to_have_text("Only base")
+    expect(page.locator(".stage .piece")).to_have_count(1)
 
 
 def test_a_job_begins_from_a_design(page: Page) -> None:

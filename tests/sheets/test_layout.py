@@ -14,7 +14,7 @@ from bench.nesting import made_up
 from stileblade.geometry.measures import rows
 from stileblade.sheets.layout.boxes import by_boxes
 from stileblade.sheets.layout.distances import apart
-from stileblade.sheets.layout.pack import lay_out, lower_bound
+from stileblade.sheets.layout.pack import lay_out, lower_bound, quickly
 from stileblade.sheets.layout.parts import Format, Part, Placed, Turns
 from stileblade.sheets.layout.placing import laid
 from stileblade.sheets.layout.settling import settled
@@ -114,12 +114,12 @@ def test_made_up_pieces(seed: int) -> None:
     assert where == [(p.part.key, p.sheet, p.x, p.y, p.turn) for p in again.placed]
 
 
-@pytest.mark.parametrize(("seed", "sheets"), [(2, 6), (4, 6), (7, 5)])
-def test_sixty_made_up_pieces(seed: int, sheets: int) -> None:
-    """Laid once in the best of several orders they need a sheet more."""
-    layout = lay_out(made_up(60, seed), Format(210, 297))
-    assert layout.sheets == sheets
-    assert apart(layout.placed, layout.form) == []
+@pytest.mark.parametrize("seed", [2, 4, 7])
+def test_sixty_made_up_pieces_need_fewer_sheets_than_in_one_order(seed: int) -> None:
+    parts, form = made_up(60, seed), Format(210, 297)
+    layout = lay_out(parts, form)
+    assert lower_bound(parts, form) <= layout.sheets < quickly(parts, form)
+    assert apart(layout.placed, form) == []
 
 
 def test_upright_edges_on_the_grid_lose_nothing() -> None:

@@ -23,6 +23,7 @@ _QUARTER = 8
 _PASSING = 1e-3
 """mm: so much into each other two shapes pass."""
 _BESIDE = 0.05
+"""mm: as much more than a margin is kept where corners are chords."""
 _EXACT = 1e-6
 
 

@@ -28,7 +28,7 @@ const name = (design: number) => entry(design)?.name ?? t('the design')
 function setSpares(design: number, text: string) {
   const spares = parseSpares(text)
   if (spares) set(design, spares)
-  else tell(t('“{text}” is no number of spares: type one as 2 or 10 %.', { text }), 'warning')
+  else tell(t('“{text}” is not a number of spares: type it as 2 or 10 %.', { text }), 'warning')
 }
 const add = (design: number) => emit('change', [...props.designs, { design, count: 1 }])
 const remove = (design: number) => emit('change', props.designs.filter((d) => d.design !== design))
