@@ -108,7 +108,7 @@ const said = computed(() => {
     <div class="in-hand" role="toolbar" :aria-label="$t('The piece in hand')">
       <template v-if="inHand">
         <b>{{ work.parts.value[inHand.part]?.name }}</b>
-        <span class="soft">{{ work.parts.value[inHand.part]?.design }}</span>
+        <span class="soft design" :title="work.parts.value[inHand.part]?.design">{{ work.parts.value[inHand.part]?.design }}</span>
         <span class="figure soft">{{ formatLength(inHand.x, unit, false) }}, {{ formatLength(inHand.y, unit) }} · {{ inHand.turn }}°{{ inHand.flipped ? $t(', inside up') : '' }}</span>
         <span class="spring" />
         <ElButton size="small" title="T" :disabled="inHand.locked" @click="turn(90)">{{ $t('Quarter turn') }}</ElButton>
@@ -182,11 +182,24 @@ const said = computed(() => {
 .in-hand {
   display: flex;
   align-items: center;
-  gap: 10px;
+  gap: 8px;
   min-height: 44px;
   padding: 4px 14px;
   border-top: 1px solid var(--border);
   background: var(--surface);
   font-size: var(--size-text);
+}
+.in-hand b,
+.in-hand .figure {
+  white-space: nowrap;
+}
+.in-hand :deep(.el-button) {
+  margin-left: 0;
+  padding-inline: 8px;
+}
+.design {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
 }
 </style>
